@@ -1,0 +1,175 @@
+// Makes the demo plan: node demo/make/plan.mjs > demo/kittiwake-quay.plan.json
+// Kittiwake Quay is invented. It holds two bare spells (South bed in winter, Kiosk basket after the new year) and three
+// mistakes (lantana out too early, stonecrop beside winterberry, tulips planted in February) for the checks to find.
+import { palette } from './palette.mjs';
+
+const byId = new Map(palette.map((p) => [p.id, p]));
+const areas = [
+  { id: 'ferry-steps', name: 'Ferry Steps', frostPocketC: 0.5 },
+  { id: 'promenade', name: 'Promenade', frostPocketC: 1 },
+  { id: 'bandstand-green', name: 'Bandstand Green', frostPocketC: 1 },
+  { id: 'harbour-garden', name: 'Harbour Garden', frostPocketC: 1.5 },
+];
+const form = (shape, l, w, bl, bw, d, rim) => ({ shape, topLengthCm: l, topWidthCm: w, bottomLengthCm: bl, bottomWidthCm: bw, depthCm: d, rimGapCm: rim });
+const round = (top, bottom, depth) => form('round', top, top, bottom, bottom, depth, 2.5);
+const trough = (l, w, d) => form('trough', l, w, l - 6, w - 6, d, 2.5);
+const planters = [];
+const displays = [];
+const add = (areaId, id, name, f, exposure, watering, viewedFrom, wall, wallColour, note = '') =>
+  planters.push({ id, areaId, name, form: f, exposure, watering, viewedFrom, wall, wallColour, note });
+
+const clay = '#c98a67', slate = '#5b646b', oak = '#8a6a48', glaze = '#34566b', lead = '#7d8285';
+add('ferry-steps', 'bollard-pot-north', 'Bollard pot, north', round(60, 44, 50), 'full-sun', 'drip', 'all-round', 'terracotta', clay, 'Identical pair with the south pot; ferry queue passes on both sides.');
+add('ferry-steps', 'bollard-pot-south', 'Bollard pot, south', round(60, 44, 50), 'full-sun', 'drip', 'all-round', 'terracotta', clay);
+add('ferry-steps', 'ticket-trough-east', 'Ticket trough, east', trough(180, 45, 45), 'part-sun', 'drip', 'one-side', 'metal', slate);
+add('ferry-steps', 'ticket-trough-west', 'Ticket trough, west', trough(180, 45, 45), 'part-sun', 'drip', 'one-side', 'metal', slate);
+add('ferry-steps', 'great-pot', 'Great pot, hawthorn', round(120, 90, 95), 'full-sun', 'hand', 'all-round', 'concrete', lead, 'Small hawthorn planted 2021.');
+add('ferry-steps', 'kiosk-basket', 'Kiosk basket', form('basket', 50, 50, 0, 0, 26, 2), 'part-sun', 'hand', 'all-round', 'fibre', '#6b5a3c');
+add('promenade', 'north-bed', 'North bed', form('rectangular-bed', 900, 200, 900, 200, 40, 0), 'full-sun', 'rain', 'all-round', 'none', '#8a7a63');
+add('promenade', 'south-bed', 'South bed', form('rectangular-bed', 1100, 200, 1100, 200, 40, 0), 'full-sun', 'rain', 'all-round', 'none', '#8a7a63');
+for (let i = 1; i <= 4; i++) add('promenade', `shelter-pot-${i}`, `Shelter pot ${i}`, round(50, 38, 45), 'full-sun', 'hand', 'all-round', 'glazed', glaze);
+add('promenade', 'seat-trough-left', 'Seat trough, left', trough(120, 40, 40), 'full-sun', 'hand', 'one-side', 'timber', oak);
+add('promenade', 'seat-trough-right', 'Seat trough, right', trough(120, 40, 40), 'full-sun', 'hand', 'one-side', 'timber', oak);
+add('bandstand-green', 'bandstand-ring', 'Bandstand ring', form('oval-bed', 420, 300, 420, 300, 40, 0), 'full-sun', 'drip', 'all-round', 'none', '#8a7a63');
+add('bandstand-green', 'band-pot-left', 'Band pot, left', round(60, 44, 50), 'full-sun', 'hand', 'all-round', 'terracotta', clay);
+add('bandstand-green', 'band-pot-right', 'Band pot, right', round(60, 44, 50), 'full-sun', 'hand', 'all-round', 'terracotta', clay);
+add('bandstand-green', 'tea-trough', 'Tea-room trough', trough(150, 45, 45), 'full-sun', 'hand', 'one-side', 'timber', oak);
+add('bandstand-green', 'flag-pot', 'Flag pot', round(90, 68, 75), 'full-sun', 'hand', 'all-round', 'concrete', lead);
+add('harbour-garden', 'wall-pot-west', 'Wall pot, west', round(40, 30, 38), 'part-sun', 'hand', 'one-side', 'terracotta', clay);
+add('harbour-garden', 'wall-pot-east', 'Wall pot, east', round(40, 30, 38), 'part-sun', 'hand', 'one-side', 'terracotta', clay);
+add('harbour-garden', 'shade-trough', 'Shade trough', trough(160, 50, 45), 'shade', 'hand', 'one-side', 'metal', slate, 'Under the lime walk: dry in leaf.');
+add('harbour-garden', 'gate-pot-left', 'Gate pot, left', round(50, 38, 45), 'part-sun', 'hand', 'all-round', 'glazed', glaze);
+add('harbour-garden', 'gate-pot-right', 'Gate pot, right', round(50, 38, 45), 'part-sun', 'hand', 'all-round', 'glazed', glaze);
+
+const surface = (p) => {
+  const { shape, topLengthCm: l, topWidthCm: w } = p.form;
+  return l * w * (['trough', 'rectangular-bed'].includes(shape) ? 1 : Math.PI / 4) * 0.95;
+};
+// So many of a plant that it would cover a share of the surface when grown.
+const cover = (planterId, plantId, share) => {
+  const plant = byId.get(plantId), p = planters.find((x) => x.id === planterId);
+  const each = (Math.PI / 4) * plant.matureSpreadCm ** 2;
+  return { plantId, count: Math.max(1, Math.round((share * surface(p)) / each)) };
+};
+const put = (planterId, layer, name, install, lift, items) => {
+  if (!planters.some((p) => p.id === planterId)) throw new Error(planterId);
+  // Summer bedding is set closer than it would stand when grown, so that it shows within days.
+  const closer = name.startsWith('summer') ? 2.3 : name === 'winter' ? 1.8 : 1.25;
+  const seen = items.map((i) => (Array.isArray(i) ? cover(planterId, i[0], i[1] * closer) : i));
+  for (const i of seen) if (!byId.has(i.plantId)) throw new Error(i.plantId);
+  displays.push({ id: `${planterId}-${name}`, planterId, layer, install, lift, items: seen });
+};
+const b = (plantId, count, depthCm) => ({ plantId, count, ...(depthCm && { depthCm }) });
+const SUMMER26 = '2026-05-18', FALL = '2026-09-28', BULBS = '2026-10-19', WINTER = '2026-11-16', SPRING = '2027-03-22', SUMMER = '2027-05-17', NEXTFALL = '2027-09-27';
+const seasonal = (id, name, install, lift, ...items) => put(id, 'seasonal', name, install, lift, items);
+const stack = (id, install, lift, ...items) => put(id, 'bulbs', 'bulbs', install, lift, items);
+const standing = (id, install, ...items) => put(id, 'standing', 'standing', install, '2035-11-01', items);
+const day = (iso, n) => new Date(Date.parse(iso) + n * 864e5).toISOString().slice(0, 10);
+
+for (const [i, id] of ['bollard-pot-north', 'bollard-pot-south'].entries()) {
+  const f = day(FALL, i), s = day(SUMMER, i);
+  seasonal(id, 'summer-2026', SUMMER26, f, ['petunia-magenta', 0.7], ['sweet-potato-lime', 0.3]);
+  seasonal(id, 'fall', f, s, ['pansy-violet', 0.75], ['bronze-sedge', 0.25]);
+  stack(id, day(BULBS, i), day(s, 0), b('crocus-early-violet', 30), b('daffodil-early-yellow', 14), b('hyacinth-blue', 9), b('tulip-mid-red', 11), b('tulip-late-dark', 8));
+  seasonal(id, 'summer-2027', s, NEXTFALL, ['petunia-magenta', 0.7], ['sweet-potato-lime', 0.3]);
+}
+for (const [i, id] of ['ticket-trough-east', 'ticket-trough-west'].entries()) {
+  const f = day(FALL, 1 + i), s = day(SUMMER, 1 + i);
+  seasonal(id, 'summer-2026', SUMMER26, f, ['lobelia-blue', 0.4], ['wax-begonia-white', 0.6]);
+  seasonal(id, 'fall', f, s, ['viola-white', 0.9], ['ivy-variegated', 0.4]);
+  stack(id, day(BULBS, 2), s, b('crocus-large-white', 70), b('muscari-blue', 60, 15.5), b('daffodil-trumpet-yellow', 30, 22), b('tulip-mid-rose', 40, 28.5));
+  seasonal(id, 'summer-2027', s, NEXTFALL, ['lobelia-blue', 0.4], ['wax-begonia-white', 0.6]);
+}
+standing('great-pot', '2021-04-12', b('hawthorn', 1), b('ivy-variegated', 3), b('winter-heath-pink', 4));
+seasonal('great-pot', 'summer-2026', SUMMER26, FALL, ['zonal-geranium-red', 0.55]);
+seasonal('great-pot', 'fall', FALL, SUMMER, ['pansy-yellow', 0.45]);
+stack('great-pot', day(BULBS, 1), '2028-06-15', b('snowdrop', 60), b('scilla-blue', 70, 14), b('daffodil-early-yellow', 35, 21));
+seasonal('great-pot', 'summer-2027', SUMMER, NEXTFALL, ['zonal-geranium-red', 0.55]);
+
+seasonal('kiosk-basket', 'summer-2026', SUMMER26, FALL, ['calibrachoa-violet', 1.3]);
+seasonal('kiosk-basket', 'fall', FALL, '2027-01-11', ['viola-white', 0.6], ['ivy-variegated', 0.3]);
+seasonal('kiosk-basket', 'spring', SPRING, SUMMER, ['pansy-yellow', 0.8], ['alyssum-white', 0.3]);
+seasonal('kiosk-basket', 'summer-2027', SUMMER, NEXTFALL, ['calibrachoa-violet', 1.3]);
+
+standing('north-bed', '2023-04-17', b('fountain-grass', 8), b('dogwood-red', 6), b('coneflower-purple', 18), b('winter-heath-pink', 40));
+seasonal('north-bed', 'fall', day(FALL, 2), day(SUMMER, 2), ['pansy-yellow', 0.2]);
+stack('north-bed', day(BULBS, 3), '2029-06-15', b('crocus-early-violet', 600), b('daffodil-trumpet-yellow', 240), b('tulip-mid-red', 180), b('allium-tall-purple', 50));
+seasonal('north-bed', 'summer-2026', SUMMER26, day(FALL, 2), ['salvia-blue', 0.55]);
+seasonal('north-bed', 'summer-2027', day(SUMMER, 2), NEXTFALL, ['salvia-blue', 0.55]);
+
+seasonal('south-bed', 'summer-2026', SUMMER26, day(FALL, 3), ['marigold-orange', 0.6]);
+stack('south-bed', day(BULBS, 4), '2027-05-31', b('tulip-mid-red', 520), b('tulip-late-dark', 480));
+seasonal('south-bed', 'summer-2027', '2027-05-31', NEXTFALL, ['marigold-orange', 0.6], ['dusty-miller', 0.15]);
+
+for (let i = 1; i <= 4; i++) {
+  const id = `shelter-pot-${i}`;
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 3), ['coleus-lime', 0.01], ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
+  seasonal(id, 'fall', day(FALL, 3), WINTER, ['chrysanthemum-bronze', 0.9]);
+  seasonal(id, 'winter', WINTER, day(SUMMER, 3), b('dogwood-red', 1), ['pansy-violet', 0.35], ['ivy-variegated', 0.3]);
+  stack(id, day(BULBS, 4), day(SUMMER, 3), b('crocus-early-violet', 22), b('daffodil-early-yellow', 12), b('tulip-mid-rose', 9), b('tulip-late-dark', 7));
+  seasonal(id, 'summer-2027', day(SUMMER, 3), NEXTFALL, ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
+}
+displays.filter((d) => d.id.startsWith('shelter-pot') && d.id.endsWith('summer-2026')).forEach((d) => d.items.shift());
+
+for (const side of ['left', 'right']) {
+  const id = `seat-trough-${side}`;
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 4), ['angelonia-blue', 0.5], ['petunia-magenta', 0.4]);
+  seasonal(id, 'fall', day(FALL, 4), day(SUMMER, 4), ['cabbage-rose', 0.4], ['viola-white', 0.35]);
+  seasonal(id, 'summer-2027', day(SUMMER, 4), NEXTFALL, ['angelonia-blue', 0.5], ['petunia-magenta', 0.4]);
+}
+stack('seat-trough-left', day(BULBS, 4), day(SUMMER, 4), b('iris-reticulata-blue', 40), b('hyacinth-pink', 20), b('tulip-mid-rose', 22, 22.5));
+stack('seat-trough-right', '2027-02-08', day(SUMMER, 4), b('tulip-mid-rose', 22), b('tulip-late-dark', 18, 21.5));
+
+standing('bandstand-ring', '2022-10-10', b('blue-fescue', 40), b('lavender-violet', 12), b('stonecrop-pink', 10));
+seasonal('bandstand-ring', 'fall', day(FALL, 7), day(SUMMER, 7), ['wallflower-amber', 0.35], ['viola-white', 0.15]);
+stack('bandstand-ring', day(BULBS, 7), '2029-06-15', b('crocus-large-white', 300), b('daffodil-white', 120), b('tulip-mid-red', 100));
+seasonal('bandstand-ring', 'summer-2026', SUMMER26, day(FALL, 7), ['salvia-blue', 0.4]);
+seasonal('bandstand-ring', 'summer-2027', day(SUMMER, 7), NEXTFALL, ['salvia-blue', 0.4]);
+
+for (const [i, id] of ['band-pot-left', 'band-pot-right'].entries()) {
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 7), ['zonal-geranium-red', 0.6], ['alyssum-white', 0.3]);
+  seasonal(id, 'fall', day(FALL, 7), WINTER, ['aster-violet', 0.9]);
+  seasonal(id, 'winter', WINTER, day(SUMMER, 7), b('dogwood-yellow', 1), ['winter-heath-pink', 0.4], ['viola-white', 0.25]);
+  stack(id, day(BULBS, 8), day(SUMMER, 7), b('iris-reticulata-blue', 24), b('daffodil-early-yellow', 13), b('tulip-early-orange', 11), b('tulip-late-dark', 9));
+  seasonal(id, 'summer-2027', day(SUMMER, 7), NEXTFALL, ['zonal-geranium-red', 0.6], ['alyssum-white', 0.3]);
+}
+standing('tea-trough', '2025-04-14', b('winterberry-red', 1), b('stonecrop-pink', 3), b('bronze-sedge', 4));
+seasonal('tea-trough', 'spring', SPRING, day(SUMMER, 8), ['marguerite-white', 0.35]);
+seasonal('tea-trough', 'winter', WINTER, SPRING, ['winter-heath-pink', 0.35]);
+stack('tea-trough', day(BULBS, 8), day(SUMMER, 8), b('snowdrop', 60), b('muscari-blue', 50, 13), b('hyacinth-blue', 20, 20));
+seasonal('tea-trough', 'summer-2026', SUMMER26, WINTER, ['calibrachoa-violet', 0.4]);
+seasonal('tea-trough', 'summer-2027', day(SUMMER, 8), NEXTFALL, ['calibrachoa-violet', 0.4]);
+
+seasonal('flag-pot', 'summer-2026', SUMMER26, FALL, ['lantana-gold', 0.8]);
+seasonal('flag-pot', 'fall', FALL, '2027-04-19', b('fountain-grass', 1), ['pansy-yellow', 0.6]);
+stack('flag-pot', day(BULBS, 8), '2027-06-07', b('crocus-large-white', 55), b('daffodil-trumpet-yellow', 22), b('tulip-mid-red', 26), b('allium-tall-purple', 7));
+seasonal('flag-pot', 'summer-2027', '2027-04-19', NEXTFALL, ['lantana-gold', 0.8]);
+
+for (const [i, id] of ['wall-pot-west', 'wall-pot-east'].entries()) {
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 8), ['coleus-lime', 0.6], ['lobelia-blue', 0.3]);
+  seasonal(id, 'fall', day(FALL, 8), day(SUMMER, 8), b('wintergreen-red', 2), ['viola-white', 0.5]);
+  stack(id, day(BULBS, 9), day(SUMMER, 8), b('crocus-early-violet', 16), b('daffodil-early-yellow', 8), b('tulip-mid-rose', 6));
+  seasonal(id, 'summer-2027', day(SUMMER, 8), NEXTFALL, ['coleus-lime', 0.6], ['lobelia-blue', 0.3]);
+}
+standing('shade-trough', '2024-04-15', b('coral-bells-burgundy', 4), b('hellebore-white', 3));
+seasonal('shade-trough', 'summer-2026', SUMMER26, day(FALL, 8), ['impatiens-coral', 0.4]);
+seasonal('shade-trough', 'summer-2027', day(SUMMER, 8), NEXTFALL, ['impatiens-coral', 0.4]);
+stack('shade-trough', day(BULBS, 9), '2029-06-15', b('winter-aconite', 60), b('snowdrop', 70, 10), b('scilla-blue', 60, 15));
+for (const side of ['left', 'right']) {
+  const id = `gate-pot-${side}`;
+  standing(id, '2024-10-14', b('box-green', 1));
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 9), ['wax-begonia-white', 0.4], ['coleus-lime', 0.25]);
+  seasonal(id, 'fall', day(FALL, 9), day(SUMMER, 9), b('wintergreen-red', 2), ['pansy-violet', 0.4]);
+  stack(id, day(BULBS, 9), day(SUMMER, 9), b('crocus-large-white', 18), b('daffodil-white', 8), b('tulip-early-orange', 7));
+  seasonal(id, 'summer-2027', day(SUMMER, 9), NEXTFALL, ['wax-begonia-white', 0.4], ['coleus-lime', 0.25]);
+}
+const turns = [
+  { id: 'fall-2026', name: 'Fall turn', firstDay: FALL, lastDay: '2026-10-09' },
+  { id: 'bulbs-2026', name: 'Bulb planting', firstDay: BULBS, lastDay: '2026-10-30' },
+  { id: 'winter-2026', name: 'Winter turn', firstDay: WINTER, lastDay: '2026-11-20' },
+  { id: 'late-bulbs-2027', name: 'Late bulbs', firstDay: '2027-02-08', lastDay: '2027-02-12' },
+  { id: 'spring-2027', name: 'Spring turn', firstDay: SPRING, lastDay: '2027-04-21' },
+  { id: 'summer-2027', name: 'Summer turn', firstDay: SUMMER, lastDay: '2027-06-11' },
+];
+const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, bulbDepth: 'three-times-height', wallGapCm: 2.5, bulbGapCm: 2 };
+process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns }, null, 2) + '\n');

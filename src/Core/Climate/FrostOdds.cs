@@ -1,0 +1,217 @@
+using MathNet.Numerics.Distributions;
+using NodaTime;
+using NodaTime.Text;
+
+namespace UnrulyMeadow.Core.Climate;
+
+/// <summary>Which end of the growing season a frost date belongs to.</summary>
+public enum FrostEnd
+{
+    /// <summary>The last day at or below the threshold before midsummer.</summary>
+    LastSpring,
+
+    /// <summary>The first day at or below the threshold after midsummer.</summary>
+    FirstFall,
+}
+
+/// <summary>The day found in one year, or none.</summary>
+/// <param name="Year">The climate year.</param>
+/// <param name="Day">The day; null when no day of that half-year was at or below the threshold.</param>
+public sealed record FrostEvent(int Year, LocalDate? Day);
+
+/// <summary>A date with its odds.</summary>
+/// <param name="Odds">0 to 1: of a later freeze in spring, of an earlier one in fall.</param>
+/// <param name="Date">The date, in the common year 2001 or 2002; null ("none") where a freeze is rarer than the odds asked.</param>
+/// <param name="StandardErrorDays">How uncertain the date is, from the number of years alone.</param>
+/// <param name="RankDate">The same date by plain ranks of the years, beside the fitted one; null likewise.</param>
+public sealed record OddsDate(double Odds, LocalDate? Date, double StandardErrorDays, LocalDate? RankDate);
+
+/// <summary>
+/// Odds of the last spring or first fall day at or below a threshold, from a fitted normal distribution (found
+/// adequate by Thom &amp; Shaw 1958) mixed with the share of years without such a day.
+/// </summary>
+/// <remarks>
+/// The half-years divide at 1 July in the north and 1 January in the south. Day numbers count from the first day of
+/// the climate year as if it had 365 days. It says nothing about leaves on clear nights, which can be colder than the
+/// station's shelter: see the area's frost-pocket offset.
+/// </remarks>
+public sealed class FrostOdds
+{
+    private static readonly LocalDatePattern Pattern = LocalDatePattern.CreateWithInvariantCulture("d MMM");
+
+    private readonly bool _southern;
+
+    private FrostOdds(FrostEnd end, double thresholdC, bool southern, IReadOnlyList<FrostEvent> events, List<double> dayNumbers)
+    {
+        End = end;
+        ThresholdC = thresholdC;
+        Events = events;
+        _southern = southern;
+        DayNumbers = dayNumbers;
+        ShareWithout = events.Count == 0 ? 1 : 1 - ((double)dayNumbers.Count / events.Count);
+        MeanDay = dayNumbers.Count == 0 ? double.NaN : dayNumbers.Average();
+        double mean = MeanDay;
+        StandardDeviationDays = dayNumbers.Count < 2
+            ? double.NaN
+            : Math.Sqrt(dayNumbers.Sum(d => (d - mean) * (d - mean)) / (dayNumbers.Count - 1));
+    }
+
+    /// <summary>Spring or fall.</summary>
+    public FrostEnd End { get; }
+
+    /// <summary>The threshold, °C; a day at or below it counts.</summary>
+    public double ThresholdC { get; }
+
+    /// <summary>One entry per used year.</summary>
+    public IReadOnlyList<FrostEvent> Events { get; }
+
+    /// <summary>p₀: share of years without such a day, 0 to 1.</summary>
+    public double ShareWithout { get; }
+
+    /// <summary>μ: mean day number of the years with such a day; NaN when there is none.</summary>
+    public double MeanDay { get; }
+
+    /// <summary>σ: sample standard deviation, days; NaN with fewer than two years.</summary>
+    public double StandardDeviationDays { get; }
+
+    private List<double> DayNumbers { get; }
+
+    /// <summary>Scans a record. Every used year counts once.</summary>
+    public static FrostOdds From(WeatherRecord record, FrostEnd end, double thresholdC)
+    {
+        var events = new List<FrostEvent>(record.YearsUsed.Count);
+        var numbers = new List<double>(record.YearsUsed.Count);
+        foreach (int year in record.YearsUsed)
+        {
+            int start = record.IndexOf(record.YearStart(year));
+            int middle = record.IndexOf(record.YearStart(year).PlusMonths(6));
+            int stop = record.IndexOf(record.YearStart(year + 1));
+            int found = end == FrostEnd.LastSpring
+                ? LastAtOrBelow(record.MinC, start, middle, thresholdC)
+                : FirstAtOrBelow(record.MinC, middle, stop, thresholdC);
+            LocalDate? day = found < 0 ? null : record.FirstDay.PlusDays(found);
+            events.Add(new FrostEvent(year, day));
+            if (day is { } d)
+                numbers.Add(DayNumber(d, record.Station.IsSouthern));
+        }
+        return new FrostOdds(end, thresholdC, record.Station.IsSouthern, events, numbers);
+    }
+
+    /// <summary>
+    /// Odds, 0 to 1, of a freeze after a date (spring) or on or before it (fall):
+    /// P = (1−p₀)(1−Φ((d−μ)/σ)) or (1−p₀)Φ((d−μ)/σ).
+    /// </summary>
+    /// <param name="day">Any date; only its place in the year counts.</param>
+    public double OddsOn(LocalDate day)
+    {
+        if (DayNumbers.Count == 0)
+            return 0;
+        double d = DayNumber(day, _southern);
+        double below = double.IsNaN(StandardDeviationDays) || StandardDeviationDays <= 0
+            ? (d >= MeanDay ? 1 : 0)
+            : Normal.CDF(MeanDay, StandardDeviationDays, d);
+        return (1 - ShareWithout) * (End == FrostEnd.LastSpring ? 1 - below : below);
+    }
+
+    /// <summary>The date after which (spring) or before which (fall) a freeze comes with the given odds.</summary>
+    /// <param name="odds">Between 0 and 1, e.g. 0.1 for one year in ten.</param>
+    public OddsDate DateAt(double odds)
+    {
+        if (odds is not (> 0 and < 1))
+            throw new InvalidInputException("odds", "must lie between 0 and 1");
+        double share = 1 - ShareWithout;
+        LocalDate? rank = RankDate(odds);
+        if (share <= odds || DayNumbers.Count < 2 || StandardDeviationDays <= 0)
+            return new OddsDate(odds, share <= odds ? null : rank, double.NaN, rank);
+        double below = End == FrostEnd.LastSpring ? 1 - (odds / share) : odds / share;
+        double z = Normal.InvCDF(0, 1, below);
+        double n = DayNumbers.Count;
+        double error = StandardDeviationDays * Math.Sqrt((1 / n) + (z * z / (2 * (n - 1))));
+        return new OddsDate(odds, DateOf(MeanDay + (z * StandardDeviationDays)), error, rank);
+    }
+
+    /// <summary>The arithmetic behind one odds date.</summary>
+    public Working Explain(double odds)
+    {
+        OddsDate at = DateAt(odds);
+        string name = End == FrostEnd.LastSpring ? "Last spring day" : "First fall day";
+        string value = at.Date is { } d ? Pattern.Format(d) : "none";
+        double share = 1 - ShareWithout;
+        var steps = new List<string>
+        {
+            $"{DayNumbers.Count} of {Events.Count} years had such a day: share {share:0.00}.",
+        };
+        if (at.Date is not null && !double.IsNaN(at.StandardErrorDays))
+        {
+            double below = End == FrostEnd.LastSpring ? 1 - (odds / share) : odds / share;
+            double z = Normal.InvCDF(0, 1, below);
+            steps.Add($"Mean {Pattern.Format(DateOf(MeanDay))}, standard deviation {StandardDeviationDays:0.0} days.");
+            steps.Add($"Φ⁻¹({below:0.000}) = {z:0.000}; {MeanDay:0.0} + {z:0.000} × {StandardDeviationDays:0.0} = day {MeanDay + (z * StandardDeviationDays):0.0} of the year.");
+            steps.Add($"Standard error {at.StandardErrorDays:0.0} days = σ√(1/n + z²/(2(n−1))).");
+        }
+        steps.Add(at.RankDate is { } r ? $"By plain ranks of the years: {Pattern.Format(r)}." : "By plain ranks of the years: none.");
+        return new Working(
+            $"{name} at or below {ThresholdC:0.0} °C, {odds:P0} odds",
+            value,
+            [
+                new("years used", Events.Count == 0 ? "0" : $"{Events.Count} ({Events[0].Year}–{Events[^1].Year})"),
+                new("threshold", $"{ThresholdC:0.0} °C"),
+            ],
+            End == FrostEnd.LastSpring
+                ? "P(freeze after d) = (1−p₀)(1−Φ((d−μ)/σ))"
+                : "P(freeze by d) = (1−p₀)Φ((d−μ)/σ)",
+            "Thom & Shaw (1958), normal distribution of frost dates, mixed with years without an event",
+            steps);
+    }
+
+    // 0-based day of the climate year, as if it had 365 days, so that leap years do not shift the fit.
+    private static double DayNumber(LocalDate day, bool southern)
+    {
+        int dayOfMonth = day.Month == 2 && day.Day == 29 ? 28 : day.Day;
+        int number = new LocalDate(2001, day.Month, dayOfMonth).DayOfYear - 1;
+        return southern ? (number - 181 + 365) % 365 : number;
+    }
+
+    private static int LastAtOrBelow(double[] values, int from, int to, double threshold)
+    {
+        for (int i = Math.Min(to, values.Length) - 1; i >= Math.Max(0, from); i--)
+        {
+            if (values[i] <= threshold)
+                return i;
+        }
+        return -1;
+    }
+
+    private static int FirstAtOrBelow(double[] values, int from, int to, double threshold)
+    {
+        for (int i = Math.Max(0, from); i < Math.Min(to, values.Length); i++)
+        {
+            if (values[i] <= threshold)
+                return i;
+        }
+        return -1;
+    }
+
+    private LocalDate DateOf(double dayNumber) =>
+        new LocalDate(2001, _southern ? 7 : 1, 1).PlusDays((int)Math.Round(dayNumber, MidpointRounding.AwayFromZero));
+
+    // Weibull plotting positions k/(n+1) over all years, years without an event beyond the last rank.
+    private LocalDate? RankDate(double odds)
+    {
+        int n = Events.Count;
+        if (DayNumbers.Count == 0)
+            return null;
+        List<double> sorted = End == FrostEnd.LastSpring
+            ? [.. DayNumbers.OrderDescending()]
+            : [.. DayNumbers.Order()];
+        double position = (odds * (n + 1)) - 1;
+        int low = (int)Math.Floor(position);
+        if (low < 0)
+            return DateOf(sorted[0]);
+        if (low >= sorted.Count)
+            return null;
+        if (low + 1 >= sorted.Count)
+            return position - low < 1e-9 ? DateOf(sorted[low]) : null;
+        return DateOf(sorted[low] + ((sorted[low + 1] - sorted[low]) * (position - low)));
+    }
+}

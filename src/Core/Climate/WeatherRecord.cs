@@ -1,0 +1,217 @@
+using NodaTime;
+
+namespace UnrulyMeadow.Core.Climate;
+
+/// <summary>One day as a station reported it; a missing reading is null.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="MinC">Lowest air temperature, °C.</param>
+/// <param name="MaxC">Highest air temperature, °C.</param>
+/// <param name="PrecipitationMm">Rain and melted snow, mm.</param>
+public readonly record struct WeatherDay(LocalDate Day, double? MinC, double? MaxC, double? PrecipitationMm);
+
+/// <summary>A year that the record cannot speak for.</summary>
+/// <param name="Year">The climate year, named by the calendar year in which it begins.</param>
+/// <param name="MissingDays">Days without both temperatures.</param>
+public sealed record YearLeftOut(int Year, int MissingDays);
+
+/// <summary>
+/// A station's daily record, made ready for computing: gaps of up to three days are interpolated, and a year that
+/// lacks more than ten days is left out and named. Longer gaps inside a used year stay empty (NaN).
+/// </summary>
+/// <remarks>
+/// Climate years begin on 1 January in the north and on 1 July in the south, so that each holds one whole winter's end
+/// and the next one's start, spring before fall. Missing days are counted before interpolation.
+/// </remarks>
+public sealed class WeatherRecord
+{
+    /// <summary>Gaps of at most this many days are interpolated.</summary>
+    public const int LongestInterpolatedGap = 3;
+
+    /// <summary>A year lacking more days than this is left out.</summary>
+    public const int MostMissingDays = 10;
+
+    private readonly Dictionary<int, int> _firstIndexOfYear = [];
+    private double[]? _meanMin;
+    private double[]? _meanMax;
+
+    private WeatherRecord(Station station, LocalDate firstDay, double[] minC, double[] maxC, double[] precipitationMm)
+    {
+        Station = station;
+        FirstDay = firstDay;
+        MinC = minC;
+        MaxC = maxC;
+        PrecipitationMm = precipitationMm;
+    }
+
+    /// <summary>Where the record was taken.</summary>
+    public Station Station { get; }
+
+    /// <summary>The day of index 0 of the arrays.</summary>
+    public LocalDate FirstDay { get; }
+
+    /// <summary>The last day of the arrays.</summary>
+    public LocalDate LastDay => FirstDay.PlusDays(MinC.Length - 1);
+
+    /// <summary>Lowest temperature by day, °C; NaN where missing.</summary>
+    public double[] MinC { get; }
+
+    /// <summary>Highest temperature by day, °C; NaN where missing.</summary>
+    public double[] MaxC { get; }
+
+    /// <summary>Precipitation by day, mm; NaN where missing. Never interpolated.</summary>
+    public double[] PrecipitationMm { get; }
+
+    /// <summary>Climate years complete enough to use, ascending.</summary>
+    public IReadOnlyList<int> YearsUsed { get; private set; } = [];
+
+    /// <summary>Climate years left out, with the days each lacks.</summary>
+    public IReadOnlyList<YearLeftOut> YearsLeftOut { get; private set; } = [];
+
+    /// <summary>How many days were filled by interpolation.</summary>
+    public int InterpolatedDays { get; private set; }
+
+    /// <summary>Makes a record from days in any order; a day given twice keeps the later one given.</summary>
+    /// <exception cref="InvalidInputException">No day has both temperatures.</exception>
+    public static WeatherRecord From(Station station, IEnumerable<WeatherDay> days)
+    {
+        var given = days.Where(d => d.MinC is not null || d.MaxC is not null || d.PrecipitationMm is not null).ToList();
+        if (!given.Exists(d => d.MinC is not null && d.MaxC is not null))
+            throw new InvalidInputException("days", "no day has both a lowest and a highest temperature");
+        LocalDate first = given.Min(d => d.Day);
+        int length = Period.DaysBetween(first, given.Max(d => d.Day)) + 1;
+        var min = Empty(length);
+        var max = Empty(length);
+        var rain = Empty(length);
+        foreach (WeatherDay day in given)
+        {
+            int i = Period.DaysBetween(first, day.Day);
+            min[i] = day.MinC ?? min[i];
+            max[i] = day.MaxC ?? max[i];
+            rain[i] = day.PrecipitationMm ?? rain[i];
+        }
+        var record = new WeatherRecord(station, first, min, max, rain);
+        record.CountYears();
+        record.InterpolatedDays = Interpolate(min) + Interpolate(max);
+        return record;
+    }
+
+    /// <summary>The first day of a climate year.</summary>
+    public LocalDate YearStart(int year) => new(year, Station.IsSouthern ? 7 : 1, 1);
+
+    /// <summary>The array index of a day; may lie outside the arrays.</summary>
+    public int IndexOf(LocalDate day) => Period.DaysBetween(FirstDay, day);
+
+    /// <summary>The array range of a used climate year, clipped to the record.</summary>
+    public Range RangeOf(int year)
+    {
+        int start = _firstIndexOfYear[year];
+        int end = IndexOf(YearStart(year + 1));
+        return Math.Max(0, start)..Math.Min(MinC.Length, end);
+    }
+
+    /// <summary>
+    /// Lowest and highest temperature to be expected on a day of the year: the mean over the used years, smoothed over
+    /// nine days. 29 February is taken as 28 February. Used to fill what a record lacks.
+    /// </summary>
+    public (double MinC, double MaxC) ExpectedOn(LocalDate day)
+    {
+        _meanMin ??= Means(MinC);
+        _meanMax ??= Means(MaxC);
+        int slot = Slot(day);
+        return (_meanMin[slot], _meanMax[slot]);
+    }
+
+    private static double[] Empty(int length)
+    {
+        var values = new double[length];
+        Array.Fill(values, double.NaN);
+        return values;
+    }
+
+    // Day of a 365-day year, 0-based.
+    private static int Slot(LocalDate day)
+    {
+        int month = day.Month;
+        int dayOfMonth = month == 2 && day.Day == 29 ? 28 : day.Day;
+        return new LocalDate(2001, month, dayOfMonth).DayOfYear - 1;
+    }
+
+    private static int Interpolate(double[] values)
+    {
+        int filled = 0;
+        int last = -1;
+        for (int i = 0; i < values.Length; i++)
+        {
+            if (double.IsNaN(values[i]))
+                continue;
+            int gap = i - last - 1;
+            if (last >= 0 && gap is > 0 and <= LongestInterpolatedGap)
+            {
+                for (int k = 1; k <= gap; k++)
+                    values[last + k] = values[last] + ((values[i] - values[last]) * k / (gap + 1));
+                filled += gap;
+            }
+            last = i;
+        }
+        return filled;
+    }
+
+    private void CountYears()
+    {
+        var used = new List<int>();
+        var leftOut = new List<YearLeftOut>();
+        int firstYear = Station.IsSouthern && FirstDay.Month < 7 ? FirstDay.Year - 1 : FirstDay.Year;
+        for (int year = firstYear; YearStart(year) <= LastDay; year++)
+        {
+            int start = IndexOf(YearStart(year));
+            int end = IndexOf(YearStart(year + 1));
+            _firstIndexOfYear[year] = start;
+            int missing = 0;
+            for (int i = start; i < end; i++)
+            {
+                if (i < 0 || i >= MinC.Length || double.IsNaN(MinC[i]) || double.IsNaN(MaxC[i]))
+                    missing++;
+            }
+            if (missing > MostMissingDays)
+                leftOut.Add(new YearLeftOut(year, missing));
+            else
+                used.Add(year);
+        }
+        YearsUsed = used;
+        YearsLeftOut = leftOut;
+    }
+
+    private double[] Means(double[] values)
+    {
+        var sum = new double[365];
+        var count = new int[365];
+        for (int i = 0; i < values.Length; i++)
+        {
+            if (double.IsNaN(values[i]))
+                continue;
+            int slot = Slot(FirstDay.PlusDays(i));
+            sum[slot] += values[i];
+            count[slot]++;
+        }
+        var smooth = new double[365];
+        for (int d = 0; d < 365; d++)
+        {
+            double total = 0;
+            int n = 0;
+            for (int k = -4; k <= 4; k++)
+            {
+                int slot = (d + k + 365) % 365;
+                total += sum[slot];
+                n += count[slot];
+            }
+            smooth[d] = n == 0 ? double.NaN : total / n;
+        }
+        double whole = smooth.Where(v => !double.IsNaN(v)).DefaultIfEmpty(double.NaN).Average();
+        for (int d = 0; d < 365; d++)
+        {
+            if (double.IsNaN(smooth[d]))
+                smooth[d] = whole;
+        }
+        return smooth;
+    }
+}

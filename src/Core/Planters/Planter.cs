@@ -1,0 +1,128 @@
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Planters;
+
+/// <summary>How a planter is watered.</summary>
+public enum Watering
+{
+    /// <summary>By hand.</summary>
+    Hand,
+
+    /// <summary>By drip line: out before a turn and back after it.</summary>
+    Drip,
+
+    /// <summary>By rain alone.</summary>
+    Rain,
+}
+
+/// <summary>From where people see a planter.</summary>
+public enum ViewedFrom
+{
+    /// <summary>From all round: tallest in the centre.</summary>
+    AllRound,
+
+    /// <summary>From one side: tallest at the back.</summary>
+    OneSide,
+}
+
+/// <summary>What a container's wall is made of.</summary>
+public enum WallMaterial
+{
+    /// <summary>A bed has no wall.</summary>
+    None,
+
+    /// <summary>Unglazed clay.</summary>
+    Terracotta,
+
+    /// <summary>Glazed stoneware.</summary>
+    Glazed,
+
+    /// <summary>Wood.</summary>
+    Timber,
+
+    /// <summary>Metal.</summary>
+    Metal,
+
+    /// <summary>Plastic or resin.</summary>
+    Plastic,
+
+    /// <summary>Concrete or stone.</summary>
+    Concrete,
+
+    /// <summary>A basket's fibre liner.</summary>
+    Fibre,
+}
+
+/// <summary>A part of the site with planters of its own: a quay, a courtyard.</summary>
+/// <param name="Id">Short name.</param>
+/// <param name="Name">Name for people.</param>
+/// <param name="FrostPocketC">How much colder leaves are here on clear nights than the station's shelter, °C (default 1, common practice).</param>
+public sealed record Area(string Id, string Name, double FrostPocketC)
+{
+    /// <summary>Every fault of the area.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        if (!Ids.IsValid(Id))
+            faults.Add("id", Ids.Rule);
+        faults.Text("name", Name, 60);
+        faults.Range("frostPocketC", FrostPocketC, -2, 6, "°C");
+        return faults.Faults;
+    }
+}
+
+/// <summary>A container or bed that must not look bare.</summary>
+public sealed record Planter
+{
+    /// <summary>Short name for files and addresses.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>The area it stands in.</summary>
+    public required string AreaId { get; init; }
+
+    /// <summary>Name for people, unique on the site.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Inside measures.</summary>
+    public required PlanterForm Form { get; init; }
+
+    /// <summary>Direct sun.</summary>
+    public required Exposure Exposure { get; init; }
+
+    /// <summary>How it is watered.</summary>
+    public required Watering Watering { get; init; }
+
+    /// <summary>From where it is seen.</summary>
+    public required ViewedFrom ViewedFrom { get; init; }
+
+    /// <summary>Wall.</summary>
+    public required WallMaterial Wall { get; init; }
+
+    /// <summary>Wall colour, #rrggbb.</summary>
+    public required string WallColour { get; init; }
+
+    /// <summary>Anything else the crew should know.</summary>
+    public string Note { get; init; } = string.Empty;
+
+    /// <summary>Lag of the temperature at a depth in this planter, days.</summary>
+    public double LagDays(double depthCm) => Ground.BulbDepthTemperature.LagDays(depthCm, Form.WallDistanceCm);
+
+    /// <summary>Every fault of the planter.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        if (!Ids.IsValid(Id))
+            faults.Add("id", Ids.Rule);
+        if (!Ids.IsValid(AreaId))
+            faults.Add("areaId", "must name an area");
+        faults.Text("name", Name, 60);
+        faults.AddAll("form", Form.Faults());
+        if (!ColourWindow.IsColour(WallColour))
+            faults.Add("wallColour", "must be written #rrggbb");
+        if (Note.Length > 2000)
+            faults.Add("note", "must be at most 2,000 characters");
+        if (Form.IsBed != (Wall == WallMaterial.None))
+            faults.Add("wall", Form.IsBed ? "must be none for a bed" : "must be given for a container");
+        return faults.Faults;
+    }
+}

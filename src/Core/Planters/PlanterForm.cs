@@ -1,0 +1,168 @@
+namespace UnrulyMeadow.Core.Planters;
+
+/// <summary>The shape of a planter's inside.</summary>
+public enum PlanterShape
+{
+    /// <summary>Round pot, straight or tapered: a frustum of a cone.</summary>
+    Round,
+
+    /// <summary>Square or rectangular trough, straight or tapered.</summary>
+    Trough,
+
+    /// <summary>Hanging basket or bowl: half an ellipsoid.</summary>
+    Basket,
+
+    /// <summary>Rectangular bed.</summary>
+    RectangularBed,
+
+    /// <summary>Oval bed.</summary>
+    OvalBed,
+}
+
+/// <summary>
+/// A planter's inside measures, cm, and what follows from them. For round shapes the length is the diameter and the
+/// width repeats it. The finished surface lies <see cref="RimGapCm"/> below the rim.
+/// </summary>
+/// <param name="Shape">The shape.</param>
+/// <param name="TopLengthCm">Inside length or diameter at the rim.</param>
+/// <param name="TopWidthCm">Inside width at the rim.</param>
+/// <param name="BottomLengthCm">Inside length or diameter at the floor.</param>
+/// <param name="BottomWidthCm">Inside width at the floor.</param>
+/// <param name="DepthCm">Inside depth, rim to floor; in a bed the depth of worked soil.</param>
+/// <param name="RimGapCm">Rim to finished surface, for watering; 0 in a bed.</param>
+public sealed record PlanterForm(
+    PlanterShape Shape,
+    double TopLengthCm,
+    double TopWidthCm,
+    double BottomLengthCm,
+    double BottomWidthCm,
+    double DepthCm,
+    double RimGapCm)
+{
+    /// <summary>A round pot.</summary>
+    public static PlanterForm Round(double topCm, double bottomCm, double depthCm, double rimGapCm = 2.5) =>
+        new(PlanterShape.Round, topCm, topCm, bottomCm, bottomCm, depthCm, rimGapCm);
+
+    /// <summary>A straight or tapered trough.</summary>
+    public static PlanterForm Trough(double lengthCm, double widthCm, double bottomLengthCm, double bottomWidthCm, double depthCm, double rimGapCm = 2.5) =>
+        new(PlanterShape.Trough, lengthCm, widthCm, bottomLengthCm, bottomWidthCm, depthCm, rimGapCm);
+
+    /// <summary>True for beds in the ground, which have no wall.</summary>
+    public bool IsBed => Shape is PlanterShape.RectangularBed or PlanterShape.OvalBed;
+
+    /// <summary>True where the outline is a circle or an ellipse.</summary>
+    public bool IsRoundish => Shape is PlanterShape.Round or PlanterShape.Basket or PlanterShape.OvalBed;
+
+    /// <summary>Finished surface to floor, cm.</summary>
+    public double PlantableDepthCm => DepthCm - RimGapCm;
+
+    /// <summary>Volume of medium to the finished surface, litres.</summary>
+    public double PlantableLitres => LitresBetween(0, PlantableDepthCm);
+
+    /// <summary>Volume to the rim, litres.</summary>
+    public double FullLitres => LitresBetween(-RimGapCm, PlantableDepthCm);
+
+    /// <summary>Area of the finished surface, cm².</summary>
+    public double SurfaceCm2 => AreaAt(0);
+
+    /// <summary>Inside length and width at a depth below the finished surface, cm.</summary>
+    /// <param name="depthCm">Below the finished surface; negative towards the rim.</param>
+    public (double LengthCm, double WidthCm) InsideAt(double depthCm)
+    {
+        double t = Math.Clamp((depthCm + RimGapCm) / DepthCm, 0, 1);
+        if (Shape == PlanterShape.Basket)
+        {
+            double k = Math.Sqrt(1 - (t * t));
+            return (TopLengthCm * k, TopWidthCm * k);
+        }
+        return (TopLengthCm + ((BottomLengthCm - TopLengthCm) * t), TopWidthCm + ((BottomWidthCm - TopWidthCm) * t));
+    }
+
+    /// <summary>Inside area at a depth below the finished surface, cm².</summary>
+    public double AreaAt(double depthCm)
+    {
+        (double length, double width) = InsideAt(depthCm);
+        return length * width * (IsRoundish ? Math.PI / 4 : 1);
+    }
+
+    /// <summary>
+    /// Volume between two depths, litres, by Simpson's rule, which is exact here because every shape's area is
+    /// quadratic in depth.
+    /// </summary>
+    public double LitresBetween(double upperCm, double lowerCm)
+    {
+        double upper = Math.Max(upperCm, -RimGapCm);
+        double lower = Math.Min(lowerCm, PlantableDepthCm);
+        if (lower <= upper)
+            return 0;
+        double middle = (upper + lower) / 2;
+        return (lower - upper) / 6 * (AreaAt(upper) + (4 * AreaAt(middle)) + AreaAt(lower)) / 1000;
+    }
+
+    /// <summary>
+    /// Mean distance from the medium to the wall, cm, for the quick temperature form: a quarter of the narrower inside
+    /// measure at half depth. Null in a bed.
+    /// </summary>
+    public double? WallDistanceCm
+    {
+        get
+        {
+            if (IsBed)
+                return null;
+            (double length, double width) = InsideAt(PlantableDepthCm / 2);
+            return Math.Min(length, width) / 4;
+        }
+    }
+
+    /// <summary>Every fault of the measures.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        double longest = IsBed ? 10_000 : 500;
+        double deepest = IsBed ? 150 : 200;
+        faults.Range("topLengthCm", TopLengthCm, IsBed ? 30 : 10, longest, "cm");
+        faults.Range("topWidthCm", TopWidthCm, IsBed ? 30 : 10, longest, "cm");
+        faults.Range("depthCm", DepthCm, 10, deepest, "cm");
+        if (Shape != PlanterShape.Basket)
+        {
+            faults.Range("bottomLengthCm", BottomLengthCm, 5, longest, "cm");
+            faults.Range("bottomWidthCm", BottomWidthCm, 5, longest, "cm");
+        }
+        if (IsBed)
+            faults.Range("rimGapCm", RimGapCm, 0, 0, "cm in a bed");
+        else
+            faults.Range("rimGapCm", RimGapCm, 0, Math.Max(0, Math.Min(20, DepthCm / 2)), "cm, at most half the depth");
+        if (Shape is PlanterShape.Round or PlanterShape.Basket && Math.Abs(TopLengthCm - TopWidthCm) > 0.01)
+            faults.Add("topWidthCm", "must equal the diameter in a round planter");
+        return faults.Faults;
+    }
+
+    /// <summary>The arithmetic behind the volume.</summary>
+    public Working ExplainVolume()
+    {
+        string inside = IsRoundish
+            ? $"⌀ {TopLengthCm:0.#} cm at the rim"
+            : $"{TopLengthCm:0.#} × {TopWidthCm:0.#} cm at the rim";
+        double half = PlantableDepthCm / 2;
+        return new Working(
+            "Medium to the finished surface",
+            $"{PlantableLitres:0.0} L",
+            [
+                new("inside", inside),
+                new("at the floor", Shape == PlanterShape.Basket ? "0 (bowl)" : $"{BottomLengthCm:0.#} × {BottomWidthCm:0.#} cm"),
+                new("inside depth", $"{DepthCm:0.#} cm"),
+                new("rim to surface", $"{RimGapCm:0.#} cm"),
+            ],
+            Shape switch
+            {
+                PlanterShape.Round => "Frustum of a cone, V = πh(R² + Rr + r²)/3",
+                PlanterShape.Basket => "Half an ellipsoid, cut at the surface",
+                _ => "Prismatoid, V = h/6 (A₀ + 4A½ + A₁)",
+            },
+            "Solid geometry; Simpson's rule is exact for these shapes",
+            [
+                $"Area at the surface {AreaAt(0):0} cm², half-way {AreaAt(half):0} cm², at the floor {AreaAt(PlantableDepthCm):0} cm².",
+                $"To the rim it holds {FullLitres:0.0} L.",
+            ]);
+    }
+}

@@ -1,0 +1,253 @@
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Planting;
+
+/// <summary>Bulbs of one kind that a planner wants in a planter.</summary>
+/// <param name="Plant">The bulb.</param>
+/// <param name="Count">How many.</param>
+/// <param name="DepthCm">The chosen depth to the base, cm; null to follow the rule.</param>
+public sealed record PlannedBulb(Plant Plant, int Count, double? DepthCm);
+
+/// <summary>The depth at which a kind comes to lie.</summary>
+/// <param name="Plant">The bulb.</param>
+/// <param name="Count">How many.</param>
+/// <param name="DepthCm">Finished surface to the base, cm.</param>
+/// <param name="IsByRule">False when the planner chose it.</param>
+/// <param name="Reason">How it came about, one sentence.</param>
+public sealed record BulbDepth(Plant Plant, int Count, double DepthCm, bool IsByRule, string Reason);
+
+/// <summary>One layer of a bulb stack.</summary>
+/// <param name="Plant">The bulb.</param>
+/// <param name="Count">Bulbs planned.</param>
+/// <param name="DepthCm">Finished surface to the bulb's base, cm.</param>
+/// <param name="IsByRule">True when the depth follows the rule, false when the planner chose it.</param>
+/// <param name="LengthCm">Inside length at the narrowest over the bulb's height, cm.</param>
+/// <param name="WidthCm">Inside width there, cm.</param>
+/// <param name="Places">Where bulbs can lie, as many as fit, cm from the centre.</param>
+/// <param name="LiftLitres">Medium from this layer's base up to the next layer's base or the surface, litres.</param>
+/// <param name="Reason">How the depth came about, one sentence.</param>
+public sealed record StackLayer(
+    Plant Plant,
+    int Count,
+    double DepthCm,
+    bool IsByRule,
+    double LengthCm,
+    double WidthCm,
+    IReadOnlyList<PlanePoint> Places,
+    double LiftLitres,
+    string Reason)
+{
+    /// <summary>How many fit at this depth.</summary>
+    public int Fits => Places.Count;
+
+    /// <summary>Finished surface to the bulb's tip, cm.</summary>
+    public double CoverCm => DepthCm - Plant.Bulb!.HeightCm;
+}
+
+/// <summary>
+/// Bulbs at several depths in one planter, shallowest layer first. In a container, layers without a chosen depth are
+/// laid so that each bulb's tip clears the base of the layer above it; in a bed, kinds lie side by side at their own depth.
+/// </summary>
+public sealed class BulbStack
+{
+    /// <summary>Room for roots under the deepest base in a container, cm (common practice).</summary>
+    public const double RootRoomCm = 5;
+
+    /// <summary>Medium between a base and the tip below it, cm (common practice).</summary>
+    public const double LayerGapCm = 1;
+
+    /// <summary>Depth of large bulbs in the deep school, cm: 7½ in (common practice).</summary>
+    public const double DeepCm = 19;
+
+    /// <summary>Bulbs at least this high are large, cm.</summary>
+    public const double LargeBulbCm = 4;
+
+    /// <summary>Beds keep this far from their edge, cm (common practice).</summary>
+    public const double BedSetbackCm = 10;
+
+    private BulbStack(Planter planter, Site site, IReadOnlyList<StackLayer> layers, IReadOnlyList<Fault> problems)
+    {
+        Planter = planter;
+        Site = site;
+        Layers = layers;
+        Problems = problems;
+    }
+
+    /// <summary>The planter.</summary>
+    public Planter Planter { get; }
+
+    /// <summary>The site's choices that were used.</summary>
+    public Site Site { get; }
+
+    /// <summary>Layers, shallowest first.</summary>
+    public IReadOnlyList<StackLayer> Layers { get; }
+
+    /// <summary>What is wrong with the stack as planned: too deep, too many, too wide.</summary>
+    public IReadOnlyList<Fault> Problems { get; }
+
+    /// <summary>Medium to fill the planter to the finished surface, litres; in a bed only what is dug out over the bulbs.</summary>
+    public double MediumLitres => Planter.Form.IsBed
+        ? 0
+        : Planter.Form.PlantableLitres - (Layers.Sum(l => l.Count * BulbCm3(l.Plant.Bulb!)) / 1000);
+
+    /// <summary>Depth by rule for a bulb on its own, cm to the base: 3 × height, or the deep school's for large bulbs.</summary>
+    public static double DepthByRule(BulbFigures bulb, BulbDepthSchool school)
+    {
+        double depth = 3 * bulb.HeightCm;
+        return school == BulbDepthSchool.Deep && bulb.HeightCm >= LargeBulbCm ? Math.Max(depth, DeepCm) : depth;
+    }
+
+    /// <summary>
+    /// The depths of a stack, shallowest first: the chosen one, or by rule and, in a container, low enough for the tip
+    /// to clear the base of the layer above.
+    /// </summary>
+    /// <exception cref="InvalidInputException">A plant is no bulb.</exception>
+    public static IReadOnlyList<BulbDepth> Depths(Planter planter, Site site, IReadOnlyList<PlannedBulb> bulbs)
+    {
+        for (int i = 0; i < bulbs.Count; i++)
+        {
+            if (bulbs[i].Plant.Bulb is null)
+                throw new InvalidInputException($"items[{i}].plantId", $"{bulbs[i].Plant.CommonName} is no bulb");
+        }
+        var depths = new List<BulbDepth>();
+        double above = 0;
+        // Largest and latest deepest: by rule depth, then by the heat its flower needs.
+        foreach ((Plant plant, int count, double? chosen) in bulbs
+            .OrderBy(b => b.DepthCm ?? DepthByRule(b.Plant.Bulb!, site.BulbDepth))
+            .ThenBy(b => Lateness(b.Plant)))
+        {
+            BulbFigures bulb = plant.Bulb!;
+            double rule = DepthByRule(bulb, site.BulbDepth);
+            double clear = above + bulb.HeightCm + LayerGapCm;
+            bool pushed = !planter.Form.IsBed && depths.Count > 0 && clear > rule;
+            string reason = (chosen is not null, pushed) switch
+            {
+                (true, _) => $"Chosen; by rule it would be {rule:0.#} cm.",
+                (_, true) => $"Below the layer above: {above:0.#} + {bulb.HeightCm:0.#} + {LayerGapCm:0.#} cm; by itself {rule:0.#} cm.",
+                _ => site.BulbDepth == BulbDepthSchool.Deep && rule > 3 * bulb.HeightCm
+                    ? $"Deep school: {DeepCm:0.#} cm for large bulbs."
+                    : $"3 × {bulb.HeightCm:0.#} cm bulb height.",
+            };
+            above = Math.Round(chosen ?? (pushed ? clear : rule), 1);
+            depths.Add(new BulbDepth(plant, count, above, chosen is null, reason));
+        }
+        return [.. depths.OrderBy(d => d.DepthCm)];
+    }
+
+    /// <summary>Lays out a stack.</summary>
+    /// <param name="planter">The planter.</param>
+    /// <param name="site">The site's choices: gaps and school of depth.</param>
+    /// <param name="bulbs">Bulbs with their counts and, where chosen, depths.</param>
+    /// <exception cref="InvalidInputException">A plant is no bulb.</exception>
+    public static BulbStack LayOut(Planter planter, Site site, IReadOnlyList<PlannedBulb> bulbs)
+    {
+        var layers = new List<StackLayer>();
+        double upper = 0;
+        foreach (BulbDepth d in Depths(planter, site, bulbs))
+        {
+            BulbFigures bulb = d.Plant.Bulb!;
+            (double length, double width) = InsideOver(planter.Form, d.DepthCm - bulb.HeightCm, d.DepthCm);
+            layers.Add(new StackLayer(
+                d.Plant, d.Count, d.DepthCm, d.IsByRule, length, width,
+                PlacesFor(planter.Form, site, bulb, length, width, d.DepthCm),
+                planter.Form.LitresBetween(upper, d.DepthCm), d.Reason));
+            upper = d.DepthCm;
+        }
+        return new BulbStack(planter, site, layers, Check(planter, layers));
+    }
+
+    /// <summary>The arithmetic behind a layer's depth and count.</summary>
+    public Working Explain(StackLayer layer)
+    {
+        BulbFigures bulb = layer.Plant.Bulb!;
+        bool bed = Planter.Form.IsBed;
+        double wall = bed ? BedSetbackCm : Site.WallGapCm;
+        double pitch = bed ? bulb.SpacingCm : bulb.DiameterCm + Site.BulbGapCm;
+        double gap = pitch - bulb.DiameterCm;
+        var steps = new List<string> { layer.Reason, $"Cover over the tip: {layer.DepthCm:0.#} − {bulb.HeightCm:0.#} = {layer.CoverCm:0.#} cm." };
+        if (Planter.Form.IsRoundish && Math.Abs(layer.LengthCm - layer.WidthCm) < 1e-6)
+        {
+            double circle = (layer.LengthCm / 2) - wall + (gap / 2);
+            steps.Add($"Discs of {pitch:0.#} cm in a circle of radius {layer.LengthCm / 2:0.#} − {wall:0.#} + {gap / 2:0.#} = {circle:0.#} cm: ratio {circle / (pitch / 2):0.00}, so {layer.Fits} fit.");
+        }
+        else
+        {
+            steps.Add($"Discs of {pitch:0.#} cm in {layer.LengthCm - (2 * wall) + gap:0.#} × {layer.WidthCm - (2 * wall) + gap:0.#} cm: {layer.Fits} fit, the best lattice tried.");
+        }
+        return new Working(
+            $"{layer.Plant.CommonName}: depth and count",
+            $"{layer.DepthCm:0.#} cm, {layer.Fits} fit",
+            [
+                new("bulb", $"{bulb.HeightCm:0.#} cm high, {bulb.DiameterCm:0.#} cm wide"),
+                new("inside at that depth", Planter.Form.IsRoundish && !bed ? $"⌀ {layer.LengthCm:0.#} cm" : $"{layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm"),
+                new(bed ? "from the edge" : "from the wall", $"{wall:0.#} cm"),
+                new(bed ? "centre to centre" : "between bulbs", bed ? $"{pitch:0.#} cm" : $"{gap:0.#} cm"),
+            ],
+            "Depth to the base at 3 × height; centres within R − w − d/2, g apart",
+            "Common practice for depth and gaps; best-known packings of discs in a circle up to 13 (Graham, Lubachevsky, Nurmela & Östergård 1998)",
+            steps);
+    }
+
+    private static double BulbCm3(BulbFigures bulb) => Math.PI / 6 * bulb.DiameterCm * bulb.DiameterCm * bulb.HeightCm;
+
+    private static double Lateness(Plant plant) =>
+        plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().Select(r => r.ThresholdCd + (100 * r.BaseC)).DefaultIfEmpty(0).Max();
+
+    // The taper's smallest over the bulb's height.
+    private static (double Length, double Width) InsideOver(PlanterForm form, double tip, double baseDepth)
+    {
+        (double l0, double w0) = form.InsideAt(tip);
+        (double l1, double w1) = form.InsideAt(Math.Min(baseDepth, form.PlantableDepthCm));
+        return (Math.Min(l0, l1), Math.Min(w0, w1));
+    }
+
+    private static IReadOnlyList<PlanePoint> PlacesFor(PlanterForm form, Site site, BulbFigures bulb, double length, double width, double depth)
+    {
+        if (!form.IsBed && depth > form.PlantableDepthCm)
+            return [];
+        double wall = form.IsBed ? BedSetbackCm : site.WallGapCm;
+        double pitch = form.IsBed ? bulb.SpacingCm : bulb.DiameterCm + site.BulbGapCm;
+        double gap = pitch - bulb.DiameterCm;
+        double l = length - (2 * wall) + gap;
+        double w = width - (2 * wall) + gap;
+        if (l < pitch || w < pitch)
+            return [];
+        return form.IsRoundish ? DiscPacking.InEllipse(l, w, pitch / 2) : DiscPacking.InRectangle(l, w, pitch / 2);
+    }
+
+    private static IReadOnlyList<Fault> Check(Planter planter, List<StackLayer> layers)
+    {
+        var problems = new FaultList();
+        double filled = 0;
+        for (int i = 0; i < layers.Count; i++)
+        {
+            StackLayer layer = layers[i];
+            string field = $"layers[{i}]";
+            string name = layer.Plant.CommonName;
+            double floor = planter.Form.PlantableDepthCm - (planter.Form.IsBed ? 0 : RootRoomCm);
+            if (layer.DepthCm > floor)
+            {
+                problems.Add(field, $"{name} at {layer.DepthCm:0.#} cm lies too deep: this planter leaves {planter.Form.PlantableDepthCm:0.#} cm, less {(planter.Form.IsBed ? 0 : RootRoomCm):0} cm for roots. Take out a layer or choose a deeper planter.");
+            }
+            else if (layer.CoverCm < 1)
+            {
+                problems.Add(field, $"{name} at {layer.DepthCm:0.#} cm would stand out of the medium: the bulb is {layer.Plant.Bulb!.HeightCm:0.#} cm high.");
+            }
+            else if (layer.Fits == 0)
+            {
+                problems.Add(field, $"{name} does not fit: the inside is {layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm at that depth.");
+            }
+            else if (!planter.Form.IsBed && layer.Count > layer.Fits)
+            {
+                problems.Add(field, $"{name}: {layer.Count} planned, {layer.Fits} fit at {layer.DepthCm:0.#} cm without touching.");
+            }
+            if (i > 0 && !planter.Form.IsBed && layer.CoverCm < layers[i - 1].DepthCm - 0.05)
+                problems.Add(field, $"{name}: its tips at {layer.CoverCm:0.#} cm reach into the layer above, whose bases lie at {layers[i - 1].DepthCm:0.#} cm.");
+            filled += layer.Fits == 0 ? 0 : (double)layer.Count / layer.Fits;
+        }
+        if (planter.Form.IsBed && filled > 1.0001)
+            problems.Add("layers", $"The bulbs need {filled:P0} of the bed at their spacings. Plant fewer, or closer.");
+        return problems.Faults;
+    }
+}

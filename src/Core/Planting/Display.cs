@@ -1,0 +1,103 @@
+using NodaTime;
+
+namespace UnrulyMeadow.Core.Planting;
+
+/// <summary>The layer of a planter that a display fills; two displays cannot fill one layer at once.</summary>
+public enum DisplayLayer
+{
+    /// <summary>What stands for years: a tree, shrubs, perennials.</summary>
+    Standing,
+
+    /// <summary>What changes with the seasons.</summary>
+    Seasonal,
+
+    /// <summary>Bulbs at their depths.</summary>
+    Bulbs,
+}
+
+/// <summary>Plants of one kind in a display.</summary>
+/// <param name="PlantId">The plant.</param>
+/// <param name="Count">How many, 1 to 10,000.</param>
+/// <param name="DepthCm">For bulbs, depth of the base below the finished surface; null by rule.</param>
+public sealed record DisplayItem(string PlantId, int Count, double? DepthCm = null)
+{
+    /// <summary>Most of one kind in one planter.</summary>
+    public const int MostCount = 10_000;
+}
+
+/// <summary>The plants that stand in one layer of a planter from an install date to a lift date.</summary>
+/// <param name="Id">Short name.</param>
+/// <param name="PlanterId">The planter.</param>
+/// <param name="Layer">The layer it fills.</param>
+/// <param name="Install">The day it goes in.</param>
+/// <param name="Lift">The day it comes out; the next may go in on the same day.</param>
+/// <param name="Items">Its plants, at least one kind.</param>
+public sealed record Display(
+    string Id,
+    string PlanterId,
+    DisplayLayer Layer,
+    LocalDate Install,
+    LocalDate Lift,
+    IReadOnlyList<DisplayItem> Items)
+{
+    /// <summary>Longest a display may stand, years.</summary>
+    public const int LongestYears = 60;
+
+    /// <summary>True when it stands on a day.</summary>
+    public bool StandsOn(LocalDate day) => Install <= day && day < Lift;
+
+    /// <summary>Every fault of the display on its own.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        if (!Ids.IsValid(Id))
+            faults.Add("id", Ids.Rule);
+        if (Install.Year is < 1950 or > 2150)
+            faults.Add("install", "must be a date from 1950 to 2150");
+        if (Lift <= Install)
+            faults.Add("lift", $"must be after the install day {Install.ToString("d MMM uuuu", null)}");
+        else if (Lift > Install.PlusYears(LongestYears))
+            faults.Add("lift", $"must be within {LongestYears} years of the install day");
+        if (Items.Count == 0)
+            faults.Add("items", "must hold at least one plant");
+        for (int i = 0; i < Items.Count; i++)
+        {
+            if (Items[i].Count is < 1 or > DisplayItem.MostCount)
+                faults.Add($"items[{i}].count", $"must be from 1 to 10,000 (it is {Items[i].Count})");
+            if (Items[i].DepthCm is { } depth)
+                faults.Range($"items[{i}].depthCm", depth, 1, 150, "cm");
+            if (string.IsNullOrEmpty(Items[i].PlantId))
+                faults.Add($"items[{i}].plantId", "must name a plant");
+        }
+        foreach (string twice in Items.GroupBy(i => i.PlantId).Where(g => g.Count() > 1 && Layer != DisplayLayer.Bulbs).Select(g => g.Key))
+            faults.Add("items", $"holds {twice} twice; give it once with the sum");
+        return faults.Faults;
+    }
+}
+
+/// <summary>A named changeover: every display that goes in or comes out within its days belongs to it.</summary>
+/// <param name="Id">Short name.</param>
+/// <param name="Name">Name for people.</param>
+/// <param name="FirstDay">First day of work.</param>
+/// <param name="LastDay">Last day of work, included.</param>
+public sealed record Turn(string Id, string Name, LocalDate FirstDay, LocalDate LastDay)
+{
+    /// <summary>True when a day is one of the turn's.</summary>
+    public bool Holds(LocalDate day) => FirstDay <= day && day <= LastDay;
+
+    /// <summary>Every fault of the turn.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        if (!Ids.IsValid(Id))
+            faults.Add("id", Ids.Rule);
+        faults.Text("name", Name, 60);
+        if (FirstDay.Year is < 1950 or > 2150)
+            faults.Add("firstDay", "must be a date from 1950 to 2150");
+        if (LastDay < FirstDay)
+            faults.Add("lastDay", "must not be before the first day");
+        else if (LastDay > FirstDay.PlusDays(60))
+            faults.Add("lastDay", "must be within 60 days of the first day");
+        return faults.Faults;
+    }
+}

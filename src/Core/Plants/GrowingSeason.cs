@@ -1,0 +1,205 @@
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+
+namespace UnrulyMeadow.Core.Plants;
+
+/// <summary>
+/// One weather run with what many plants ask of it, each computed once: heat sums, week means, leaf seasons and
+/// temperatures at bulb depth. Not safe for use by several threads at once.
+/// </summary>
+public sealed class GrowingSeason
+{
+    private readonly Dictionary<double, double[]> _yearHeat = [];
+    private readonly Dictionary<double, double[]> _heat = [];
+    private readonly Dictionary<double, double[]> _soil = [];
+    private readonly Dictionary<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf = [];
+    private readonly LocalDate[] _days;
+    private readonly bool _southern;
+    private double[]? _weekMean;
+    private int[]? _lateSummers;
+
+    /// <summary>Prepares a run.</summary>
+    /// <param name="run">The weather.</param>
+    /// <param name="southern">True south of the equator: late summer is then 1 February and the heat year begins on 1 July.</param>
+    public GrowingSeason(WeatherRun run, bool southern)
+    {
+        Run = run;
+        _southern = southern;
+        _days = [.. Enumerable.Range(0, run.MinC.Length).Select(run.FirstDay.PlusDays)];
+    }
+
+    /// <summary>The weather underneath.</summary>
+    public WeatherRun Run { get; }
+
+    /// <summary>Days in the run.</summary>
+    public int Length => _days.Length;
+
+    /// <summary>Indices of 1 August (1 February in the south), when a bulb's year turns.</summary>
+    public IReadOnlyList<int> LateSummers =>
+        _lateSummers ??= [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == (_southern ? 2 : 8) && _days[i].Day == 1)];
+
+    /// <summary>Mean air temperature of the seven days up to each day, °C.</summary>
+    public double[] WeekMeanC
+    {
+        get
+        {
+            if (_weekMean is null)
+            {
+                _weekMean = new double[Length];
+                double sum = 0;
+                for (int i = 0; i < Length; i++)
+                {
+                    sum += Run.MeanC(i);
+                    if (i >= 7)
+                        sum -= Run.MeanC(i - 7);
+                    _weekMean[i] = sum / Math.Min(7, i + 1);
+                }
+            }
+            return _weekMean;
+        }
+    }
+
+    /// <summary>Heat above a base since the new year (1 July in the south), °C·d by single sine.</summary>
+    public double[] YearHeat(double baseC)
+    {
+        if (!_yearHeat.TryGetValue(baseC, out double[]? heat))
+        {
+            heat = new double[Length];
+            double sum = 0;
+            for (int i = 0; i < Length; i++)
+            {
+                if (_days[i].Day == 1 && _days[i].Month == (_southern ? 7 : 1))
+                    sum = 0;
+                sum += ThermalTime.SingleSine(Run.MinC[i], Run.MaxC[i], baseC);
+                heat[i] = sum;
+            }
+            _yearHeat[baseC] = heat;
+        }
+        return heat;
+    }
+
+    /// <summary>Heat above a base since the run's first day, °C·d by single sine.</summary>
+    public double[] Heat(double baseC)
+    {
+        if (!_heat.TryGetValue(baseC, out double[]? heat))
+        {
+            heat = new double[Length];
+            double sum = 0;
+            for (int i = 0; i < Length; i++)
+            {
+                sum += ThermalTime.SingleSine(Run.MinC[i], Run.MaxC[i], baseC);
+                heat[i] = sum;
+            }
+            _heat[baseC] = heat;
+        }
+        return heat;
+    }
+
+    /// <summary>Temperature at bulb depth for a lag in days, °C.</summary>
+    public double[] SoilC(double lagDays)
+    {
+        double key = Math.Round(lagDays, 2);
+        if (!_soil.TryGetValue(key, out double[]? soil))
+            _soil[key] = soil = BulbDepthTemperature.Over(Run, key);
+        return soil;
+    }
+
+    /// <summary>
+    /// True on days in leaf: from the heat sum of leaf-out until so many nights at or below 5 °C have passed since
+    /// midsummer. The nights are common practice.
+    /// </summary>
+    public bool[] LeafSeason(double baseC, double leafOutCd, int dropNights)
+    {
+        if (!_leaf.TryGetValue((baseC, leafOutCd, dropNights), out bool[]? leaf))
+        {
+            leaf = new bool[Length];
+            double[] heat = YearHeat(baseC);
+            int nights = 0;
+            for (int i = 0; i < Length; i++)
+            {
+                if (_days[i].Day == 1 && _days[i].Month == (_southern ? 1 : 7))
+                    nights = 0;
+                if (Run.MinC[i] <= 5)
+                    nights++;
+                bool secondHalf = (_days[i].Month >= 7) != _southern;
+                leaf[i] = heat[i] >= leafOutCd && (!secondHalf || nights < dropNights);
+            }
+            _leaf[(baseC, leafOutCd, dropNights)] = leaf;
+        }
+        return leaf;
+    }
+}
+
+/// <summary>One plant as it stands in a planter during a run.</summary>
+public sealed class Growing
+{
+    private int? _killedIndex;
+
+    /// <summary>Sets a plant into a run.</summary>
+    /// <param name="season">The run.</param>
+    /// <param name="plant">The plant.</param>
+    /// <param name="install">The day it goes in.</param>
+    /// <param name="lift">The day it comes out; it no longer shows on that day.</param>
+    /// <param name="lagDays">Lag at its bulb's depth, days; any value for what is no bulb.</param>
+    /// <param name="frostPocketC">How much colder than the station its leaves are on clear nights, °C.</param>
+    public Growing(GrowingSeason season, Plant plant, LocalDate install, LocalDate lift, double lagDays, double frostPocketC)
+    {
+        Season = season;
+        Plant = plant;
+        InstallIndex = season.Run.IndexOf(install);
+        LiftIndex = Math.Min(season.Length, season.Run.IndexOf(lift));
+        LagDays = lagDays;
+        FrostPocketC = frostPocketC;
+    }
+
+    /// <summary>The run.</summary>
+    public GrowingSeason Season { get; }
+
+    /// <summary>The plant.</summary>
+    public Plant Plant { get; }
+
+    /// <summary>Index of the day it goes in; negative when that was before the run.</summary>
+    public int InstallIndex { get; }
+
+    /// <summary>Index of the day it comes out, at most the run's length.</summary>
+    public int LiftIndex { get; }
+
+    /// <summary>Lag at its bulb's depth, days.</summary>
+    public double LagDays { get; }
+
+    /// <summary>Frost-pocket offset, °C.</summary>
+    public double FrostPocketC { get; }
+
+    /// <summary>Temperature at its bulb's depth, °C.</summary>
+    public double[] SoilC => Season.SoilC(LagDays);
+
+    /// <summary>Index of the first day whose frost spoils its tops, or the run's length.</summary>
+    public int KilledIndex
+    {
+        get
+        {
+            if (_killedIndex is { } known)
+                return known;
+            int i = Math.Max(0, InstallIndex);
+            while (i < Season.Length && Season.Run.MinC[i] - FrostPocketC > Plant.TopDamageC)
+                i++;
+            _killedIndex = i;
+            return i;
+        }
+    }
+
+    /// <summary>Sets to 0 what lies before the install day or from the lift day on.</summary>
+    public void ClearOutside(Span<double> share)
+    {
+        share[..Math.Clamp(InstallIndex, 0, share.Length)].Clear();
+        share[Math.Clamp(LiftIndex, 0, share.Length)..].Clear();
+    }
+
+    /// <summary>Sets to 0 what follows a killing frost, for plants that do not come back from one.</summary>
+    public void ClearAfterFrost(Span<double> share)
+    {
+        if (Plant.DiesWithFrost)
+            share[Math.Min(KilledIndex, share.Length)..].Clear();
+    }
+}

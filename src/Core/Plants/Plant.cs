@@ -1,0 +1,219 @@
+namespace UnrulyMeadow.Core.Plants;
+
+/// <summary>What a plant is to the crew: how it is bought, kept and lost.</summary>
+public enum LifeForm
+{
+    /// <summary>A true bulb, corm or tuber planted dormant.</summary>
+    Bulb,
+
+    /// <summary>An annual, or grown as one, that stands real frost.</summary>
+    CoolSeasonAnnual,
+
+    /// <summary>An annual, or grown as one, that frost kills.</summary>
+    TenderAnnual,
+
+    /// <summary>Lives two years.</summary>
+    Biennial,
+
+    /// <summary>A hardy herbaceous perennial.</summary>
+    Perennial,
+
+    /// <summary>An ornamental grass or sedge.</summary>
+    Grass,
+
+    /// <summary>A shrub.</summary>
+    Shrub,
+
+    /// <summary>A tree.</summary>
+    Tree,
+}
+
+/// <summary>The way a plant stands.</summary>
+public enum Habit
+{
+    /// <summary>Taller than wide.</summary>
+    Upright,
+
+    /// <summary>A rounded mound.</summary>
+    Mounding,
+
+    /// <summary>Hangs over the edge.</summary>
+    Trailing,
+}
+
+/// <summary>Direct sun over the growing season: full is six hours a day or more, part three to six, shade less.</summary>
+public enum Exposure
+{
+    /// <summary>Under three hours of direct sun.</summary>
+    Shade,
+
+    /// <summary>Three to six hours.</summary>
+    PartSun,
+
+    /// <summary>Six hours or more.</summary>
+    FullSun,
+}
+
+/// <summary>How much water a plant wants while in growth.</summary>
+public enum WaterNeed
+{
+    /// <summary>Dries out between waterings.</summary>
+    Low,
+
+    /// <summary>Even moisture.</summary>
+    Medium,
+
+    /// <summary>Never dry.</summary>
+    High,
+}
+
+/// <summary>When a plant shows plain green leaf.</summary>
+public enum GreenLeaf
+{
+    /// <summary>From leaf-out to leaf drop, or as long as an annual lives.</summary>
+    InSeason,
+
+    /// <summary>All year.</summary>
+    Evergreen,
+
+    /// <summary>From some weeks before its flower to some weeks after: bulbs.</summary>
+    AroundFlower,
+}
+
+/// <summary>How a plant is sold.</summary>
+/// <param name="Form">What one pack is, e.g. "6-pack" or "bag of 50".</param>
+/// <param name="Size">Plants or bulbs in it, 1 to 1,000.</param>
+/// <param name="Price">Guide price of one pack in the site's money.</param>
+public sealed record Pack(string Form, int Size, decimal Price);
+
+/// <summary>A bulb's own figures.</summary>
+/// <param name="HeightCm">Base to tip, cm.</param>
+/// <param name="DiameterCm">At its widest, cm.</param>
+/// <param name="SpacingCm">Centre to centre in a bed, cm.</param>
+/// <param name="ColdWeeksLow">Fewest weeks of cold for good flowers.</param>
+/// <param name="ColdWeeksHigh">Weeks of cold after which more does nothing.</param>
+public sealed record BulbFigures(double HeightCm, double DiameterCm, double SpacingCm, double ColdWeeksLow, double ColdWeeksHigh);
+
+/// <summary>One plant of the palette, by species, group or division and colour.</summary>
+public sealed record Plant
+{
+    /// <summary>Short name for files and addresses: lower-case letters, digits and hyphens.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>Species, group or division.</summary>
+    public required string BotanicalName { get; init; }
+
+    /// <summary>Name on the day sheet, with the colour.</summary>
+    public required string CommonName { get; init; }
+
+    /// <summary>What it is to the crew.</summary>
+    public required LifeForm LifeForm { get; init; }
+
+    /// <summary>The way it stands.</summary>
+    public required Habit Habit { get; init; }
+
+    /// <summary>Height in flower or at maturity in a container, cm.</summary>
+    public required double HeightCm { get; init; }
+
+    /// <summary>Width as bought, cm.</summary>
+    public required double SpreadAtPurchaseCm { get; init; }
+
+    /// <summary>Width when grown, cm; not below the width as bought.</summary>
+    public required double MatureSpreadCm { get; init; }
+
+    /// <summary>Logistic growth of the width per degree-day above <see cref="GrowthBaseC"/>; 0 for what does not grow on.</summary>
+    public double GrowthPerDegreeDay { get; init; }
+
+    /// <summary>Below this it does not grow, °C.</summary>
+    public double GrowthBaseC { get; init; } = 10;
+
+    /// <summary>Least light it stands.</summary>
+    public required Exposure LightLow { get; init; }
+
+    /// <summary>Most light it stands.</summary>
+    public required Exposure LightHigh { get; init; }
+
+    /// <summary>Water it wants.</summary>
+    public required WaterNeed Water { get; init; }
+
+    /// <summary>At or below this air temperature its tops are spoiled, °C.</summary>
+    public required double TopDamageC { get; init; }
+
+    /// <summary>When it shows green leaf.</summary>
+    public required GreenLeaf Green { get; init; }
+
+    /// <summary>When and in what colours it shows.</summary>
+    public required IReadOnlyList<ColourWindow> Windows { get; init; }
+
+    /// <summary>Present on bulbs only.</summary>
+    public BulbFigures? Bulb { get; init; }
+
+    /// <summary>How it is sold, at least one pack.</summary>
+    public required IReadOnlyList<Pack> Packs { get; init; }
+
+    /// <summary>What the day sheet warns of.</summary>
+    public IReadOnlyList<string> Cautions { get; init; } = [];
+
+    /// <summary>Where its figures come from.</summary>
+    public required string Source { get; init; }
+
+    /// <summary>True for what a light frost spoils: tops damaged above −1 °C.</summary>
+    public bool IsTender => TopDamageC > -1;
+
+    /// <summary>True for what a killing frost ends for good rather than for the season.</summary>
+    public bool DiesWithFrost => LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial;
+
+    /// <summary>The colour by which lists know it: the first of its first window.</summary>
+    public string LeadColour => Windows.Count > 0 ? Windows[0].Colours[0] : "#6b8f4e";
+
+    /// <summary>Width after heat since planting: logistic from the width as bought to the grown width, cm.</summary>
+    /// <param name="heatCd">Degree-days above <see cref="GrowthBaseC"/> since planting, °C·d.</param>
+    public double SpreadCm(double heatCd)
+    {
+        if (GrowthPerDegreeDay <= 0 || MatureSpreadCm <= SpreadAtPurchaseCm)
+            return SpreadAtPurchaseCm;
+        double ratio = (MatureSpreadCm / SpreadAtPurchaseCm) - 1;
+        return MatureSpreadCm / (1 + (ratio * Math.Exp(-GrowthPerDegreeDay * heatCd)));
+    }
+
+    /// <summary>Every fault of the plant's own figures.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        faults.Text("id", Id, 60);
+        if (!string.IsNullOrEmpty(Id) && !Ids.IsValid(Id))
+            faults.Add("id", Ids.Rule);
+        faults.Text("botanicalName", BotanicalName, 80);
+        faults.Text("commonName", CommonName, 60);
+        faults.Text("source", Source, 200);
+        faults.Range("heightCm", HeightCm, 1, 2000, "cm");
+        faults.Range("spreadAtPurchaseCm", SpreadAtPurchaseCm, 0.5, 500, "cm");
+        faults.Range("matureSpreadCm", MatureSpreadCm, SpreadAtPurchaseCm, 1000, "cm");
+        faults.Range("growthPerDegreeDay", GrowthPerDegreeDay, 0, 0.1, "per °C·d");
+        faults.Range("growthBaseC", GrowthBaseC, -5, 20, "°C");
+        faults.Range("topDamageC", TopDamageC, -60, 15, "°C");
+        if (LightLow > LightHigh)
+            faults.Add("lightLow", "must not be more light than lightHigh");
+        if (Bulb is { } bulb)
+        {
+            faults.Range("bulb.heightCm", bulb.HeightCm, 0.5, 20, "cm");
+            faults.Range("bulb.diameterCm", bulb.DiameterCm, 0.5, 20, "cm");
+            faults.Range("bulb.spacingCm", bulb.SpacingCm, bulb.DiameterCm, 100, "cm");
+            faults.Range("bulb.coldWeeksLow", bulb.ColdWeeksLow, 0, 30, "weeks");
+            faults.Range("bulb.coldWeeksHigh", bulb.ColdWeeksHigh, bulb.ColdWeeksLow, 40, "weeks");
+        }
+        if ((LifeForm == LifeForm.Bulb) != (Bulb is not null))
+            faults.Add("bulb", "must be given for a bulb, and only for a bulb");
+        if (Packs is not { Count: > 0 })
+            faults.Add("packs", "must hold at least one pack");
+        for (int i = 0; i < (Packs?.Count ?? 0); i++)
+        {
+            faults.Text($"packs[{i}].form", Packs![i].Form, 40);
+            faults.Range($"packs[{i}].size", Packs[i].Size, 1, 1000, "plants");
+            faults.Range($"packs[{i}].price", (double)Packs[i].Price, 0, 100_000, string.Empty);
+        }
+        for (int i = 0; i < (Windows?.Count ?? 0); i++)
+            faults.AddAll($"windows[{i}]", Windows![i].Faults());
+        return faults.Faults;
+    }
+}

@@ -1,0 +1,67 @@
+using MathNet.Numerics.Statistics;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+
+namespace UnrulyMeadow.Core.Plants;
+
+/// <summary>Finds a bulb's threshold from a place where its usual flowering date is known.</summary>
+public static class ThresholdFit
+{
+    /// <summary>
+    /// The threshold Θ, °C·d, for which the median of the yearly flowering days over the given springs equals a known
+    /// date, by halving an interval.
+    /// </summary>
+    /// <param name="rule">The rule with its base and cold; its threshold is ignored.</param>
+    /// <param name="runs">Weather runs, one per spring.</param>
+    /// <param name="southern">True south of the equator.</param>
+    /// <param name="install">Planting day within the runs.</param>
+    /// <param name="lagDays">Lag at bulb depth.</param>
+    /// <param name="usual">The known median date in the plan year.</param>
+    public static double Fit(BulbForcing rule, IReadOnlyList<WeatherRun> runs, bool southern, LocalDate install, double lagDays, LocalDate usual)
+    {
+        var seasons = runs.Select(r => new GrowingSeason(r, southern)).ToList();
+        double low = 0.1;
+        double high = 2000;
+        for (int i = 0; i < 40; i++)
+        {
+            double middle = (low + high) / 2;
+            double median = seasons.Select(s => MedianIndex(rule with { ThresholdCd = middle }, s, install, lagDays)).Median();
+            // Days, not moments: a flowering day is known as a date.
+            if (median < runs[0].IndexOf(usual))
+                low = middle;
+            else
+                high = middle;
+        }
+        return high;
+    }
+
+    /// <summary>The flowering day after a planting day, as an index into the run; the run's length when it does not flower.</summary>
+    public static double MedianIndex(BulbForcing rule, GrowingSeason season, LocalDate install, double lagDays)
+    {
+        var plant = ForRule(rule);
+        var growing = new Growing(season, plant, install, season.Run.FirstDay.PlusDays(season.Length), lagDays, 0);
+        BulbBloom? bloom = rule.Blooms(growing).LastOrDefault();
+        return bloom is null ? season.Length : Math.Floor(bloom.MedianIndex);
+    }
+
+    private static Plant ForRule(BulbForcing rule) => new()
+    {
+        Id = "bulb",
+        BotanicalName = "bulb",
+        CommonName = "bulb",
+        LifeForm = LifeForm.Bulb,
+        Habit = Habit.Upright,
+        HeightCm = 30,
+        SpreadAtPurchaseCm = 10,
+        MatureSpreadCm = 10,
+        LightLow = Exposure.Shade,
+        LightHigh = Exposure.FullSun,
+        Water = WaterNeed.Medium,
+        TopDamageC = -30,
+        Green = GreenLeaf.AroundFlower,
+        Bulb = new BulbFigures(5, 4, 15, 0, 40),
+        Windows = [new ColourWindow(ColourPart.Flower, ["#ffffff"], 1, rule)],
+        Packs = [new Pack("one", 1, 0)],
+        Source = "rule under fit",
+    };
+}

@@ -1,0 +1,52 @@
+using NodaTime;
+
+namespace UnrulyMeadow.Core.Review;
+
+/// <summary>What was seen.</summary>
+public enum ObservationKind
+{
+    /// <summary>The first open colour.</summary>
+    FirstColour,
+
+    /// <summary>At its best.</summary>
+    Peak,
+
+    /// <summary>No colour worth showing any more.</summary>
+    Over,
+
+    /// <summary>Dead.</summary>
+    Died,
+
+    /// <summary>Anything else, in words.</summary>
+    Note,
+}
+
+/// <summary>One entry of the log: what happened, written once and never changed.</summary>
+/// <param name="Id">Its own id, made where it was written, so that sending it twice records it once.</param>
+/// <param name="PlanterId">The planter.</param>
+/// <param name="PlantId">The plant; null when it is about the whole planter.</param>
+/// <param name="Day">The day it was seen.</param>
+/// <param name="Kind">What was seen.</param>
+/// <param name="Note">Words; required for a note.</param>
+/// <param name="By">Who saw it.</param>
+public sealed record Observation(Guid Id, string PlanterId, string? PlantId, LocalDate Day, ObservationKind Kind, string Note, string By)
+{
+    /// <summary>Every fault of the entry.</summary>
+    /// <param name="today">No observation can be of a later day.</param>
+    public IReadOnlyList<Fault> Faults(LocalDate today)
+    {
+        var faults = new FaultList();
+        if (string.IsNullOrEmpty(PlanterId))
+            faults.Add("planterId", "must name a planter");
+        if (Day > today)
+            faults.Add("day", "must not be after today");
+        else if (Day < new LocalDate(1950, 1, 1))
+            faults.Add("day", "must not be before 1950");
+        if (Kind == ObservationKind.Note && string.IsNullOrWhiteSpace(Note))
+            faults.Add("note", "must not be empty for a note");
+        if (Note.Length > 1000)
+            faults.Add("note", "must be at most 1,000 characters");
+        faults.Text("by", By, 40);
+        return faults.Faults;
+    }
+}

@@ -1,0 +1,312 @@
+using NodaTime;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Season;
+
+/// <summary>What one plant shows of one colour through a plan year.</summary>
+/// <param name="DisplayId">The display it stands in.</param>
+/// <param name="Plant">The plant.</param>
+/// <param name="Window">The colour window.</param>
+/// <param name="MeanCover">Share of the planter's top by day, 0 to 1, meaned over the weather years; the odds soften its edges.</param>
+public sealed record ColourBand(string DisplayId, Plant Plant, ColourWindow Window, float[] MeanCover)
+{
+    /// <summary>Its largest mean cover.</summary>
+    public float Peak => MeanCover.Length == 0 ? 0 : MeanCover.Max();
+}
+
+/// <summary>Seven or more days in a row on each of which fewer than half the years show colour.</summary>
+/// <param name="FirstDay">Its first day.</param>
+/// <param name="LastDay">Its last day, included.</param>
+/// <param name="YearsBare">Years with at least seven bare days in a row inside it.</param>
+/// <param name="Years">Years asked.</param>
+public sealed record BareSpell(LocalDate FirstDay, LocalDate LastDay, int YearsBare, int Years)
+{
+    /// <summary>Shortest run of days that counts.</summary>
+    public const int ShortestDays = 7;
+
+    /// <summary>Its length, days.</summary>
+    public int Days => Period.DaysBetween(FirstDay, LastDay) + 1;
+
+    /// <summary>Years of ten, rounded.</summary>
+    public int InTen => (int)Math.Round(10.0 * YearsBare / Years, MidpointRounding.AwayFromZero);
+}
+
+/// <summary>A planter's plan year over all weather years: what shows on each day, with odds, and where it is bare.</summary>
+public sealed class PlanterSeason
+{
+    /// <summary>Plain green leaf of any kind counts at most this much (common practice).</summary>
+    public const double MostGreen = 0.10;
+
+    /// <summary>Weight of plain green leaf (common practice).</summary>
+    public const double GreenWeight = 0.25;
+
+    private PlanterSeason(Planter planter, LocalDate start, int days)
+    {
+        Planter = planter;
+        Start = start;
+        ShareInColour = new float[days];
+        Cover10 = new float[days];
+        Cover50 = new float[days];
+        Cover90 = new float[days];
+        Green = new float[days];
+    }
+
+    /// <summary>The planter.</summary>
+    public Planter Planter { get; }
+
+    /// <summary>First day of the plan year.</summary>
+    public LocalDate Start { get; }
+
+    /// <summary>Days in the plan year.</summary>
+    public int Days => ShareInColour.Length;
+
+    /// <summary>Weather years behind the odds.</summary>
+    public int Years { get; private init; }
+
+    /// <summary>Share of years in colour, by day.</summary>
+    public float[] ShareInColour { get; }
+
+    /// <summary>Weighted cover by day that 9 of 10 years exceed.</summary>
+    public float[] Cover10 { get; }
+
+    /// <summary>Median weighted cover by day.</summary>
+    public float[] Cover50 { get; }
+
+    /// <summary>Weighted cover by day that 1 of 10 years exceeds.</summary>
+    public float[] Cover90 { get; }
+
+    /// <summary>Mean cover of plain green leaf by day, before weighting.</summary>
+    public float[] Green { get; }
+
+    /// <summary>What shows, in order of planting.</summary>
+    public IReadOnlyList<ColourBand> Bands { get; private init; } = [];
+
+    /// <summary>Bare spells in order.</summary>
+    public IReadOnlyList<BareSpell> BareSpells { get; private set; } = [];
+
+    /// <summary>Days on which at least half the years show colour.</summary>
+    public int DaysInColour => ShareInColour.Count(s => s >= 0.5f);
+
+    /// <summary>The threshold of weighted cover that counts as in colour.</summary>
+    public double CoverThreshold { get; private init; }
+
+    /// <summary>The index of a day; may lie outside the year.</summary>
+    public int IndexOf(LocalDate day) => Period.DaysBetween(Start, day);
+
+    /// <summary>Computes a planter's year.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="seasons">Weather years, all laid over the same plan year.</param>
+    /// <param name="start">First day of the plan year.</param>
+    public static PlanterSeason From(Plan plan, Planter planter, IReadOnlyList<GrowingSeason> seasons, LocalDate start)
+    {
+        LocalDate end = start.PlusMonths(12);
+        int days = Period.DaysBetween(start, end);
+        var standing = Standing(plan, planter, seasons, start, end);
+        var bands = standing
+            .SelectMany(s => s.Plant.Windows.Select(w => new ColourBand(s.Display.Id, s.Plant, w, new float[days])))
+            .ToList();
+        var season = new PlanterSeason(planter, start, days) { Bands = bands, Years = seasons.Count, CoverThreshold = plan.Site.CoverThreshold };
+        if (seasons.Count == 0)
+            return season;
+        double pocket = plan.AreaOf(planter).FrostPocketC;
+        var byYear = new float[seasons.Count][];
+        for (int y = 0; y < seasons.Count; y++)
+            byYear[y] = OneYear(season, standing, seasons[y], planter, pocket);
+        for (int i = 0; i < bands.Count; i++)
+            Scale(bands[i].MeanCover, 1f / seasons.Count);
+        Scale(season.Green, 1f / seasons.Count);
+        season.TakeOdds(byYear);
+        return season;
+    }
+
+    /// <summary>The arithmetic behind a day's figure and the count of days in colour.</summary>
+    public Working Explain()
+    {
+        int worst = BareSpells.Count == 0 ? 0 : BareSpells.Max(b => b.Days);
+        return new Working(
+            $"{Planter.Name}: days in colour",
+            $"{DaysInColour} of {Days}",
+            [
+                new("surface", $"{Planter.Form.SurfaceCm2 / 10_000:0.00} m²"),
+                new("weather years", $"{Years}"),
+                new("threshold", $"{CoverThreshold:P0} of the surface"),
+                new("weights", "flower 1; coloured leaf, stem, berry 0.6; green leaf 0.25, at most 0.10 in all"),
+            ],
+            "A day counts when at least half the weather years show weighted cover at or above the threshold; a bare spell is 7 or more days in a row that do not",
+            "Common practice; flowering by thermal time, see each plant",
+            [
+                .. Bands.Where(b => b.Peak > 0.005).Select(b => $"{b.Plant.CommonName}, {b.Window.Part.ToString().ToLowerInvariant()}: up to {b.Peak:P0} of the surface. {b.Window.Rule.Describe()}."),
+                BareSpells.Count == 0 ? "No bare spell." : $"{BareSpells.Count} bare spells, the longest {worst} days.",
+            ]);
+    }
+
+    private static List<(Display Display, Plant Plant, int Count, double Lag)> Standing(
+        Plan plan, Planter planter, IReadOnlyList<GrowingSeason> seasons, LocalDate start, LocalDate end)
+    {
+        if (seasons.Count == 0)
+            return [];
+        return [.. plan.DisplaysOf(planter.Id)
+            .Where(d => d.Install < end && d.Lift > start)
+            .SelectMany(d => d.Layer == DisplayLayer.Bulbs
+                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => (d, b.Plant, b.Count, planter.LagDays(b.DepthCm)))
+                : d.Items.Select(i => (d, plan.Plant(i.PlantId), i.Count, 0.0)))];
+    }
+
+    // Adds one weather year to the means and returns its weighted cover by day.
+    private static float[] OneYear(
+        PlanterSeason season,
+        List<(Display Display, Plant Plant, int Count, double Lag)> standing,
+        GrowingSeason weather,
+        Planter planter,
+        double pocketC)
+    {
+        int offset = weather.Run.IndexOf(season.Start);
+        int days = season.Days;
+        double surface = planter.Form.SurfaceCm2;
+        var canopy = new float[standing.Count][];
+        var shares = new List<double[]>();
+        var owners = new List<int>();
+        for (int s = 0; s < standing.Count; s++)
+        {
+            var (display, plant, count, lag) = standing[s];
+            var growing = new Growing(weather, plant, display.Install, display.Lift, lag, pocketC);
+            foreach (ColourWindow window in plant.Windows)
+            {
+                var share = new double[weather.Length];
+                window.Rule.Fill(share, growing);
+                shares.Add(share);
+                owners.Add(s);
+            }
+            canopy[s] = Canopy(growing, count, surface, offset, days, shares, owners, s);
+        }
+        var weighted = new float[days];
+        for (int d = 0; d < days; d++)
+        {
+            float total = 0;
+            for (int s = 0; s < canopy.Length; s++)
+                total += canopy[s][d];
+            float crowd = total > 1 ? 1 / total : 1;
+            double colour = 0;
+            double green = 0;
+            for (int s = 0; s < canopy.Length; s++)
+                green += canopy[s][d] * crowd * GreenFraction(standing[s].Plant, weather, offset + d);
+            for (int b = 0; b < shares.Count; b++)
+            {
+                ColourWindow window = season.Bands[b].Window;
+                double cover = canopy[owners[b]][d] * crowd * window.Share * shares[b][offset + d];
+                season.Bands[b].MeanCover[d] += (float)cover;
+                colour += cover * window.Weight;
+                green -= standing[owners[b]].Plant.Green == GreenLeaf.AroundFlower ? 0 : cover;
+            }
+            green = Math.Max(0, green);
+            season.Green[d] += (float)green;
+            weighted[d] = (float)(colour + Math.Min(MostGreen, GreenWeight * green));
+        }
+        return weighted;
+    }
+
+    // Share of the surface under a plant's spread, by day of the plan year; 0 when it is away or killed.
+    private static float[] Canopy(
+        Growing growing, int count, double surfaceCm2, int offset, int days, List<double[]> shares, List<int> owners, int owner)
+    {
+        Plant plant = growing.Plant;
+        var canopy = new float[days];
+        double[] heat = growing.Season.Heat(plant.GrowthBaseC);
+        double before = growing.InstallIndex < 0
+            ? -growing.InstallIndex * heat[^1] / heat.Length
+            : -(growing.InstallIndex == 0 ? 0 : heat[growing.InstallIndex - 1]);
+        int from = Math.Max(0, growing.InstallIndex - offset);
+        int to = Math.Min(days, growing.LiftIndex - offset);
+        if (plant.DiesWithFrost)
+            to = Math.Min(to, growing.KilledIndex - offset);
+        for (int d = from; d < to; d++)
+        {
+            double spread = plant.SpreadCm(Math.Max(0, heat[offset + d] + before));
+            double area = count * Math.PI / 4 * spread * spread / surfaceCm2;
+            if (plant.Green == GreenLeaf.AroundFlower)
+            {
+                // A bulb takes room only while it shows: others close over it before and after.
+                double shown = 0;
+                for (int b = 0; b < shares.Count; b++)
+                {
+                    if (owners[b] == owner)
+                        shown = Math.Max(shown, shares[b][offset + d]);
+                }
+                area *= shown > 0 ? 1 : 0;
+            }
+            canopy[d] = (float)Math.Min(1, area);
+        }
+        return canopy;
+    }
+
+    private static double GreenFraction(Plant plant, GrowingSeason weather, int index) => plant.Green switch
+    {
+        GreenLeaf.Evergreen => 1,
+        GreenLeaf.InSeason when plant.DiesWithFrost => 1,
+        GreenLeaf.InSeason => weather.LeafSeason(5, 150, 20)[index] ? 1 : 0,
+        _ => 0,
+    };
+
+    private static void Scale(float[] values, float by)
+    {
+        for (int i = 0; i < values.Length; i++)
+            values[i] *= by;
+    }
+
+    private void TakeOdds(float[][] byYear)
+    {
+        float threshold = (float)CoverThreshold;
+        var column = new float[byYear.Length];
+        for (int d = 0; d < Days; d++)
+        {
+            int inColour = 0;
+            for (int y = 0; y < byYear.Length; y++)
+            {
+                column[y] = byYear[y][d];
+                inColour += column[y] >= threshold ? 1 : 0;
+            }
+            Array.Sort(column);
+            ShareInColour[d] = (float)inColour / byYear.Length;
+            Cover10[d] = Rank(column, 0.1);
+            Cover50[d] = Rank(column, 0.5);
+            Cover90[d] = Rank(column, 0.9);
+        }
+        var spells = new List<BareSpell>();
+        for (int d = 0; d < Days;)
+        {
+            int end = d;
+            while (end < Days && ShareInColour[end] < 0.5f)
+                end++;
+            if (end - d >= BareSpell.ShortestDays)
+            {
+                int bare = byYear.Count(y => LongestBelow(y, d, end, threshold) >= BareSpell.ShortestDays);
+                spells.Add(new BareSpell(Start.PlusDays(d), Start.PlusDays(end - 1), bare, byYear.Length));
+            }
+            d = Math.Max(end, d + 1);
+        }
+        BareSpells = spells;
+    }
+
+    private static float Rank(float[] sorted, double q)
+    {
+        double at = q * (sorted.Length - 1);
+        int low = (int)at;
+        int high = Math.Min(sorted.Length - 1, low + 1);
+        return (float)(sorted[low] + ((sorted[high] - sorted[low]) * (at - low)));
+    }
+
+    private static int LongestBelow(float[] cover, int from, int to, float threshold)
+    {
+        int longest = 0;
+        int run = 0;
+        for (int d = from; d < to; d++)
+        {
+            run = cover[d] < threshold ? run + 1 : 0;
+            longest = Math.Max(longest, run);
+        }
+        return longest;
+    }
+}

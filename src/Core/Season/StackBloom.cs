@@ -1,0 +1,163 @@
+using MathNet.Numerics.Statistics;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Season;
+
+/// <summary>One weather year's flowering of a bulb, days of the plan.</summary>
+/// <param name="WeatherYear">The year whose weather it was.</param>
+/// <param name="First">First open colour.</param>
+/// <param name="Half">Half the plants open.</param>
+/// <param name="Over">Last colour gone.</param>
+/// <param name="ColdWeeks">Cold had by then, weeks.</param>
+public sealed record BloomYear(int WeatherYear, LocalDate First, LocalDate Half, LocalDate Over, double ColdWeeks);
+
+/// <summary>When a bulb flowers, over all weather years.</summary>
+/// <param name="Plant">The bulb.</param>
+/// <param name="Years">Years in which it flowered.</param>
+/// <param name="YearsAsked">All years asked, also those without flower.</param>
+public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, int YearsAsked)
+{
+    /// <summary>Median first colour; null when it flowers in fewer than half the years.</summary>
+    public LocalDate? First => AtRank(y => y.First, 0.5);
+
+    /// <summary>Median day of half open.</summary>
+    public LocalDate? Half => AtRank(y => y.Half, 0.5);
+
+    /// <summary>Median day on which the last colour is gone.</summary>
+    public LocalDate? Over => AtRank(y => y.Over, 0.5);
+
+    /// <summary>Half the span between the 10 % and 90 % first colours, days.</summary>
+    public double SpreadDays => Years.Count < 2 ? 0
+        : Period.DaysBetween(AtRank(y => y.First, 0.1)!.Value, AtRank(y => y.First, 0.9)!.Value) / 2.0;
+
+    /// <summary>Share of years whose cold fell short of the bulb's need by the day it flowered, or in which it did not flower.</summary>
+    public double ShareShortOfCold =>
+        YearsAsked == 0 ? 0 : (double)(YearsAsked - Years.Count(y => y.ColdWeeks >= Plant.Bulb!.ColdWeeksLow)) / YearsAsked;
+
+    /// <summary>Median cold by flowering, weeks; 0 when it does not flower.</summary>
+    public double MedianColdWeeks => Years.Count == 0 ? 0 : Years.Select(y => y.ColdWeeks).Median();
+
+    /// <summary>The arithmetic behind the dates.</summary>
+    public Working Explain(double lagDays)
+    {
+        var rule = (BulbForcing)Plant.Windows.First(w => w.Rule is BulbForcing).Rule;
+        return new Working(
+            $"{Plant.CommonName}: first colour",
+            First is { } f ? f.ToString("d MMM", null) : "does not flower",
+            [
+                new("b, base at bulb depth", $"{rule.BaseC:0.#} °C"),
+                new("C₀ and w, weeks of cold", $"{rule.ColdStartWeeks:0.#} and {rule.ColdSpanWeeks:0.#}"),
+                new("Θ, threshold", $"{rule.ThresholdCd:0.#} °C·d"),
+                new("show", $"{rule.ShowDays:0} days"),
+                new("lag of the medium", $"{lagDays:0.0} days behind the air"),
+                new("weather years", $"{YearsAsked}"),
+            ],
+            "forcing = Σ g(C)·max(0, S−b), g = clip((C−C₀)/w, 0, 1); half open at Θ, plants spread ±4 days",
+            "Threshold fitted on New York's usual dates (from memory) over the NOAA record 2012–2015, checked on Seattle",
+            [
+                $"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + y.WeatherYear + ")"))}.",
+                $"Cold by then {MedianColdWeeks:0.0} weeks in the middle year; it wants {Plant.Bulb!.ColdWeeksLow:0}–{Plant.Bulb.ColdWeeksHigh:0}.",
+            ]);
+    }
+
+    private LocalDate? AtRank(Func<BloomYear, LocalDate> day, double rank)
+    {
+        if (Years.Count * 2 < YearsAsked || Years.Count == 0)
+            return null;
+        LocalDate zero = day(Years[0]);
+        double q = Years.Select(y => (double)Period.DaysBetween(zero, day(y))).QuantileCustom(rank, QuantileDefinition.R7);
+        return zero.PlusDays((int)Math.Round(q, MidpointRounding.AwayFromZero));
+    }
+}
+
+/// <summary>How one layer's colour passes to the next.</summary>
+/// <param name="From">The earlier.</param>
+/// <param name="To">The later.</param>
+/// <param name="OverlapDays">Median days in which both show; negative for days between.</param>
+/// <param name="ShareBroken">Share of years with days between, 0 to 1.</param>
+public sealed record HandOver(BloomForecast From, BloomForecast To, double OverlapDays, double ShareBroken)
+{
+    /// <summary>True when more than half the years have days between.</summary>
+    public bool IsBroken => ShareBroken > 0.5;
+}
+
+/// <summary>The flowering of a whole bulb stack.</summary>
+public sealed class StackBloom
+{
+    private StackBloom(IReadOnlyList<BloomForecast> forecasts, IReadOnlyList<HandOver> handOvers)
+    {
+        Forecasts = forecasts;
+        HandOvers = handOvers;
+    }
+
+    /// <summary>One forecast per layer, in the stack's order.</summary>
+    public IReadOnlyList<BloomForecast> Forecasts { get; }
+
+    /// <summary>From each to the next in order of flowering; only those that flower.</summary>
+    public IReadOnlyList<HandOver> HandOvers { get; }
+
+    /// <summary>The first day of the bulb year that holds a planting day: 1 August, or 1 February in the south.</summary>
+    public static LocalDate BulbYearStart(LocalDate install, bool southern)
+    {
+        int month = southern ? 2 : 8;
+        return new LocalDate(install.Month >= month ? install.Year : install.Year - 1, month, 1);
+    }
+
+    /// <summary>Forecasts a stack planted on a day.</summary>
+    /// <param name="stack">The stack as laid out.</param>
+    /// <param name="record">The weather.</param>
+    /// <param name="install">Planting day.</param>
+    public static StackBloom From(BulbStack stack, WeatherRecord record, LocalDate install)
+    {
+        var seasons = Seasons(record, install);
+        return From(
+            [.. stack.Layers.Select(l => Forecast(l.Plant, seasons, install, stack.Planter.LagDays(l.DepthCm)))]);
+    }
+
+    /// <summary>The weather years for bulbs planted on a day.</summary>
+    public static IReadOnlyList<GrowingSeason> Seasons(WeatherRecord record, LocalDate install) =>
+        [.. WeatherRun.For(record, BulbYearStart(install, record.Station.IsSouthern)).Select(r => new GrowingSeason(r, record.Station.IsSouthern))];
+
+    /// <summary>Forecasts one bulb.</summary>
+    public static BloomForecast Forecast(Plant plant, IReadOnlyList<GrowingSeason> seasons, LocalDate install, double lagDays)
+    {
+        var years = new List<BloomYear>();
+        var window = plant.Windows.First(w => w.Rule is BulbForcing);
+        var rule = (BulbForcing)window.Rule;
+        foreach (GrowingSeason season in seasons)
+        {
+            LocalDate zero = season.Run.FirstDay;
+            var growing = new Growing(season, plant, install, zero.PlusDays(season.Length), lagDays, 0);
+            BulbBloom? bloom = rule.Blooms(growing).FirstOrDefault(b => b.MedianIndex > growing.InstallIndex);
+            if (bloom is null)
+                continue;
+            LocalDate At(double index) => zero.PlusDays((int)Math.Floor(index));
+            years.Add(new BloomYear(
+                season.Run.Year,
+                At(bloom.MedianIndex - ColourRule.PlantToPlantDays),
+                At(bloom.MedianIndex),
+                At(bloom.MedianIndex + rule.ShowDays + ColourRule.PlantToPlantDays),
+                bloom.ColdWeeks));
+        }
+        return new BloomForecast(plant, years, seasons.Count);
+    }
+
+    private static StackBloom From(IReadOnlyList<BloomForecast> forecasts)
+    {
+        var order = forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).ToList();
+        var handOvers = new List<HandOver>();
+        for (int i = 1; i < order.Count; i++)
+        {
+            BloomForecast from = order[i - 1];
+            BloomForecast to = order[i];
+            var overlaps = to.Years
+                .Join(from.Years, t => t.WeatherYear, f => f.WeatherYear, (t, f) => (double)Period.DaysBetween(t.First, f.Over))
+                .ToList();
+            handOvers.Add(new HandOver(from, to, overlaps.Median(), (double)overlaps.Count(o => o < 0) / overlaps.Count));
+        }
+        return new StackBloom(forecasts, handOvers);
+    }
+}

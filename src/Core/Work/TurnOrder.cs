@@ -1,0 +1,128 @@
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Work;
+
+/// <summary>One line of an order.</summary>
+/// <param name="Plant">The plant.</param>
+/// <param name="Planned">Plants planned over all planters.</param>
+/// <param name="Purchase">What to buy, spares included.</param>
+/// <param name="Planters">Where they go, with the count for each.</param>
+public sealed record OrderLine(Plant Plant, int Planned, PackPurchase Purchase, IReadOnlyList<(Planter Planter, int Count)> Planters);
+
+/// <summary>Medium for one planter at a turn.</summary>
+/// <param name="Planter">The planter.</param>
+/// <param name="Litres">Litres needed.</param>
+/// <param name="Reason">Why so many.</param>
+public sealed record MediumLine(Planter Planter, double Litres, string Reason);
+
+/// <summary>What to order for a turn: plants, bulbs and medium, with the cost.</summary>
+public sealed record TurnOrder
+{
+    private TurnOrder(Turn turn, Site site, IReadOnlyList<OrderLine> lines, IReadOnlyList<MediumLine> medium)
+    {
+        Turn = turn;
+        Site = site;
+        Lines = lines;
+        Medium = medium;
+    }
+
+    /// <summary>The turn.</summary>
+    public Turn Turn { get; }
+
+    /// <summary>The site's choices used.</summary>
+    public Site Site { get; }
+
+    /// <summary>One line per plant, bulbs last, by name.</summary>
+    public IReadOnlyList<OrderLine> Lines { get; }
+
+    /// <summary>One line per container that gets fresh medium.</summary>
+    public IReadOnlyList<MediumLine> Medium { get; }
+
+    /// <summary>Litres of medium in all.</summary>
+    public double MediumLitres => Medium.Sum(m => m.Litres);
+
+    /// <summary>Bags of medium, rounded up.</summary>
+    public int MediumBags => (int)Math.Ceiling((MediumLitres / Site.MediumBagLitres) - 1e-9);
+
+    /// <summary>Price of the medium.</summary>
+    public decimal MediumCost => MediumBags * Site.MediumBagPrice;
+
+    /// <summary>Price of everything.</summary>
+    public decimal Cost => Lines.Sum(l => l.Purchase.Cost) + MediumCost;
+
+    /// <summary>Adds up a turn.</summary>
+    public static TurnOrder For(Plan plan, Turn turn)
+    {
+        var installs = plan.Displays.Where(d => turn.Holds(d.Install)).ToList();
+        var lines = installs
+            .SelectMany(d => d.Items.Select(i => (Planter: plan.FindPlanter(d.PlanterId)!, Plant: plan.Plant(i.PlantId), i.Count)))
+            .GroupBy(x => x.Plant.Id)
+            .Select(g =>
+            {
+                Plant plant = g.First().Plant;
+                int planned = g.Sum(x => x.Count);
+                return new OrderLine(
+                    plant,
+                    planned,
+                    PackPurchase.Cheapest(PackPurchase.WithSpares(planned, plan.Site.SpareShare), plant.Packs),
+                    [.. g.GroupBy(x => x.Planter).Select(p => (p.Key, p.Sum(x => x.Count)))]);
+            })
+            .OrderBy(l => l.Plant.LifeForm == LifeForm.Bulb)
+            .ThenBy(l => l.Plant.CommonName, StringComparer.Ordinal)
+            .ToList();
+        var medium = installs
+            .GroupBy(d => d.PlanterId)
+            .Select(g => MediumFor(plan, plan.FindPlanter(g.Key)!, g))
+            .Where(m => m is { Litres: > 0.05 })
+            .Select(m => m!)
+            .ToList();
+        return new TurnOrder(turn, plan.Site, lines, medium);
+    }
+
+    /// <summary>The arithmetic behind one line.</summary>
+    public Working Explain(OrderLine line) => new(
+        $"{line.Plant.CommonName}: order",
+        $"{line.Purchase.Bought} for {Site.Money}{line.Purchase.Cost:0.00}",
+        [
+            new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name} {p.Count}"))),
+            new("spares", $"{Site.SpareShare:P0}"),
+            new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
+        ],
+        "Cheapest mix of packs that covers n × (1 + spares), rounded up",
+        "Exact search over totals; prices are guide prices of the palette",
+        [
+            $"{line.Planned} × {1 + Site.SpareShare:0.00} = {line.Purchase.Wanted} wanted.",
+            $"{string.Join(" + ", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}"))} = {line.Purchase.Bought}.",
+        ]);
+
+    /// <summary>The arithmetic behind the medium.</summary>
+    public Working ExplainMedium() => new(
+        "Medium",
+        $"{MediumLitres:0} L, {MediumBags} bags",
+        [new("fresh at a turn", $"top {Site.FreshMediumCm:0} cm"), new("one bag", $"{Site.MediumBagLitres:0} L at {Site.Money}{Site.MediumBagPrice:0.00}")],
+        "Volume between the finished surface and the depth renewed, per container; beds take none",
+        "Solid geometry; depth renewed is common practice",
+        [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L, {m.Reason}.")]);
+
+    private static MediumLine? MediumFor(Plan plan, Planter planter, IEnumerable<Display> installs)
+    {
+        if (planter.Form.IsBed)
+            return null;
+        var candidates = installs.Select(d => d.Layer switch
+        {
+            DisplayLayer.Standing => new MediumLine(planter, planter.Form.PlantableLitres, "filled new for what stands for years"),
+            DisplayLayer.Bulbs => BulbLine(plan, planter, d),
+            _ => new MediumLine(planter, planter.Form.LitresBetween(0, plan.Site.FreshMediumCm), $"fresh top {plan.Site.FreshMediumCm:0} cm"),
+        });
+        return candidates.MaxBy(c => c.Litres);
+    }
+
+    private static MediumLine BulbLine(Plan plan, Planter planter, Display display)
+    {
+        BulbStack stack = BulbStack.LayOut(planter, plan.Site, plan.BulbsOf(display));
+        double depth = stack.Layers[^1].DepthCm + BulbStack.RootRoomCm;
+        return new MediumLine(planter, planter.Form.LitresBetween(0, depth), $"laid fresh to {depth:0} cm under the bulbs");
+    }
+}

@@ -1,0 +1,160 @@
+using System.Text;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
+using System.Text.Json.Serialization;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Exchange.PlanFiles;
+
+/// <summary>The whole plan as one JSON document.</summary>
+/// <param name="Format">Always "unruly-meadow-plan".</param>
+/// <param name="Version">Version of this form, now 1.</param>
+/// <param name="Site">Settings.</param>
+/// <param name="Areas">Areas in their order.</param>
+/// <param name="Planters">Planters in their order.</param>
+/// <param name="Palette">Plants.</param>
+/// <param name="Displays">Displays.</param>
+/// <param name="Turns">Turns.</param>
+public sealed record PlanDocument(
+    string Format,
+    int Version,
+    Site Site,
+    IReadOnlyList<Area> Areas,
+    IReadOnlyList<Planter> Planters,
+    IReadOnlyList<Plant> Palette,
+    IReadOnlyList<Display> Displays,
+    IReadOnlyList<Turn> Turns);
+
+/// <summary>Reads and writes plan files. What is written is in one fixed order, so that equal plans give equal bytes.</summary>
+public static class PlanFile
+{
+    /// <summary>The document's name for itself.</summary>
+    public const string Format = "unruly-meadow-plan";
+
+    /// <summary>The version written, and the only one read.</summary>
+    public const int Version = 1;
+
+    /// <summary>Largest file, bytes.</summary>
+    public const long MostBytes = 20 * 1024 * 1024;
+
+    /// <summary>How JSON is written throughout: camelCase names, kebab-case words, ISO dates.</summary>
+    public static JsonSerializerOptions Options { get; } = MakeOptions();
+
+    /// <summary>Writes a plan.</summary>
+    public static byte[] Write(Plan plan)
+    {
+        var planterOrder = plan.Planters.Select((p, i) => (p.Id, i)).ToDictionary(x => x.Id, x => x.i, StringComparer.Ordinal);
+        var areaOrder = plan.Areas.Select((a, i) => (a.Id, i)).ToDictionary(x => x.Id, x => x.i, StringComparer.Ordinal);
+        var document = new PlanDocument(
+            Format,
+            Version,
+            plan.Site,
+            plan.Areas,
+            [.. plan.Planters.OrderBy(p => areaOrder[p.AreaId])],
+            [.. plan.Palette.OrderBy(p => p.Id, StringComparer.Ordinal)],
+            [.. plan.Displays.OrderBy(d => areaOrder[plan.FindPlanter(d.PlanterId)!.AreaId]).ThenBy(d => planterOrder[d.PlanterId]).ThenBy(d => d.Install).ThenBy(d => d.Layer).ThenBy(d => d.Id, StringComparer.Ordinal)],
+            [.. plan.Turns.OrderBy(t => t.FirstDay).ThenBy(t => t.Id, StringComparer.Ordinal)]);
+        return [.. JsonSerializer.SerializeToUtf8Bytes(document, Options), (byte)'\n'];
+    }
+
+    /// <summary>Reads a plan and checks it whole.</summary>
+    /// <exception cref="InvalidInputException">The file is no plan file, of another version, or something in it is wrong; every fault names its place.</exception>
+    public static Plan Read(Stream stream)
+    {
+        using var buffer = new MemoryStream();
+        stream.CopyTo(buffer);
+        if (buffer.Length == 0)
+            throw new InvalidInputException("file", "is empty");
+        if (buffer.Length > MostBytes)
+            throw new InvalidInputException("file", "is larger than 20 MB");
+        ReadOnlySpan<byte> bytes = buffer.ToArray();
+        if (bytes.StartsWith(Encoding.UTF8.Preamble))
+            bytes = bytes[Encoding.UTF8.Preamble.Length..];
+        CheckHead(bytes);
+        PlanDocument document = Deserialize(bytes);
+        return new Plan(document.Site, document.Areas, document.Planters, document.Palette, document.Displays, document.Turns);
+    }
+
+    /// <summary>The published JSON Schema of the document.</summary>
+    public static string Schema()
+    {
+        JsonNode schema = Options.GetJsonSchemaAsNode(typeof(PlanDocument), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true });
+        return schema.ToJsonString(new JsonSerializerOptions { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }) + "\n";
+    }
+
+    /// <summary>Turns a JSON fault into one that names its place.</summary>
+    public static Fault FaultOf(JsonException e)
+    {
+        string path = (e.Path ?? string.Empty).TrimStart('$').TrimStart('.');
+        string where = e.LineNumber is { } line ? $" (line {line + 1})" : string.Empty;
+        string message = e.Message;
+        int cut = message.IndexOf(" Path:", StringComparison.Ordinal);
+        if (cut >= 0)
+            message = message[..cut];
+        message = message.Replace("UnrulyMeadow.Core.", string.Empty, StringComparison.Ordinal).Replace("UnrulyMeadow.Exchange.", string.Empty, StringComparison.Ordinal);
+        return new Fault(path.Length == 0 ? "file" : path, $"{message.TrimEnd('.')}{where}");
+    }
+
+    private static void CheckHead(ReadOnlySpan<byte> bytes)
+    {
+        try
+        {
+            var reader = new Utf8JsonReader(bytes);
+            using JsonDocument json = JsonDocument.ParseValue(ref reader);
+            if (json.RootElement.ValueKind != JsonValueKind.Object || !json.RootElement.TryGetProperty("format", out JsonElement format) ||
+                format.ValueKind != JsonValueKind.String || format.GetString() != Format)
+                throw new InvalidInputException("format", $"this is no plan file: its \"format\" must be \"{Format}\"");
+            if (!json.RootElement.TryGetProperty("version", out JsonElement version) || !version.TryGetInt32Safe(out int number) || number != Version)
+                throw new InvalidInputException("version", $"this program reads version {Version}; the file says {(json.RootElement.TryGetProperty("version", out JsonElement v) ? v.GetRawText() : "nothing")}");
+        }
+        catch (JsonException e)
+        {
+            throw new InvalidInputException([FaultOf(e)]);
+        }
+    }
+
+    private static bool TryGetInt32Safe(this JsonElement element, out int value)
+    {
+        value = 0;
+        return element.ValueKind == JsonValueKind.Number && element.TryGetInt32(out value);
+    }
+
+    private static PlanDocument Deserialize(ReadOnlySpan<byte> bytes)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<PlanDocument>(bytes, Options) ?? throw new InvalidInputException("file", "holds null");
+        }
+        catch (JsonException e)
+        {
+            throw new InvalidInputException([FaultOf(e)]);
+        }
+    }
+
+    private static JsonSerializerOptions MakeOptions()
+    {
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            WriteIndented = true,
+            UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+            RespectNullableAnnotations = true,
+            RespectRequiredConstructorParameters = true,
+            NumberHandling = JsonNumberHandling.Strict,
+            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+            IgnoreReadOnlyProperties = true,
+            Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+            AllowDuplicateProperties = false,
+        };
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
+        options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+        options.MakeReadOnly(populateMissingResolver: true);
+        return options;
+    }
+}

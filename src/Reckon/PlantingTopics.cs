@@ -1,0 +1,160 @@
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Reckon;
+
+/// <summary>A bulb for reckoning.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="HeightCm">Base to tip, cm.</param>
+/// <param name="DiameterCm">At its widest, cm.</param>
+/// <param name="Count">How many are wanted.</param>
+/// <param name="DepthCm">Chosen depth to the base; by rule when left out.</param>
+/// <param name="SpacingCm">Centre to centre in a bed; default three diameters.</param>
+public sealed record BulbInput(string Name, double HeightCm, double DiameterCm, int Count = 1, double? DepthCm = null, double? SpacingCm = null);
+
+/// <summary>Input of <c>layer</c> and <c>stack</c>.</summary>
+/// <param name="Form">The planter's inside.</param>
+/// <param name="Bulbs">Bulbs, in any order.</param>
+/// <param name="WallGapCm">From the wall, default 2.5 cm.</param>
+/// <param name="BulbGapCm">Between bulbs, default 2 cm.</param>
+/// <param name="BulbDepth">School of depth.</param>
+public sealed record StackInput(
+    PlanterForm Form,
+    IReadOnlyList<BulbInput> Bulbs,
+    double WallGapCm = 2.5,
+    double BulbGapCm = 2,
+    BulbDepthSchool BulbDepth = BulbDepthSchool.ThreeTimesHeight);
+
+/// <summary>One layer as laid out.</summary>
+public sealed record LayerOutput(string Name, double DepthCm, double CoverCm, double InsideLengthCm, double InsideWidthCm, int Fits, int Wanted, double LiftLitres);
+
+/// <summary>Output of <c>stack</c>.</summary>
+public sealed record StackOutput(double PlantableLitres, double MediumLitres, IReadOnlyList<LayerOutput> Layers, IReadOnlyList<string> Problems);
+
+/// <summary>Input of <c>layer</c>.</summary>
+public sealed record LayerInput(PlanterForm Form, BulbInput Bulb, double WallGapCm = 2.5, double BulbGapCm = 2, BulbDepthSchool BulbDepth = BulbDepthSchool.ThreeTimesHeight);
+
+/// <summary>Output of <c>layer</c>: the layer, and where the bulbs can lie, cm from the centre.</summary>
+public sealed record LayerPlacesOutput(LayerOutput Layer, IReadOnlyList<double[]> Places);
+
+/// <summary>Input of <c>bloom</c>.</summary>
+/// <param name="Weather">The record.</param>
+/// <param name="Rule">The bulb's figures.</param>
+/// <param name="Planted">Planting day.</param>
+/// <param name="DepthCm">Depth to the base, default 15 cm.</param>
+/// <param name="Form">The planter; a bed when left out.</param>
+/// <param name="ColdWeeksLow">Weeks of cold it wants, default 12.</param>
+public sealed record BloomInput(WeatherInput Weather, BulbForcing Rule, LocalDate Planted, double DepthCm = 15, PlanterForm? Form = null, double ColdWeeksLow = 12);
+
+/// <summary>Output of <c>bloom</c>.</summary>
+public sealed record BloomOutput(LocalDate? First, LocalDate? Half, LocalDate? Over, double MedianColdWeeks, double ShareOfYearsShortOfCold, IReadOnlyList<BloomYear> Years, int YearsAsked);
+
+/// <summary>Topics of bulbs.</summary>
+internal static class PlantingTopics
+{
+    public static Topic Layer { get; } = new Topic<LayerInput, LayerPlacesOutput>(
+        "layer", "depth of one bulb layer in a planter and how many fit there", input =>
+        {
+            BulbStack stack = LayOut(new StackInput(input.Form, [input.Bulb], input.WallGapCm, input.BulbGapCm, input.BulbDepth));
+            StackLayer layer = stack.Layers[0];
+            return (
+                new LayerPlacesOutput(Output(layer), [.. layer.Places.Select(p => new[] { Math.Round(p.XCm, 2), Math.Round(p.YCm, 2) })]),
+                [stack.Explain(layer)]);
+        });
+
+    public static Topic Stack { get; } = new Topic<StackInput, StackOutput>(
+        "stack", "bulbs at several depths in one planter: depths, counts, medium, what does not fit", input =>
+        {
+            BulbStack stack = LayOut(input);
+            return (
+                new StackOutput(
+                    Math.Round(input.Form.PlantableLitres, 2),
+                    Math.Round(stack.MediumLitres, 2),
+                    [.. stack.Layers.Select(Output)],
+                    [.. stack.Problems.Select(p => p.Message)]),
+                [input.Form.ExplainVolume(), .. stack.Layers.Select(stack.Explain)]);
+        });
+
+    public static Topic Bloom { get; } = new Topic<BloomInput, BloomOutput>(
+        "bloom", "when a bulb flowers in every weather year, from cold and heat at its depth", input =>
+        {
+            var faults = new FaultList();
+            faults.AddAll("rule", input.Rule.Faults());
+            faults.Range("depthCm", input.DepthCm, 1, 150, "cm");
+            faults.Range("coldWeeksLow", input.ColdWeeksLow, 0, 40, "weeks");
+            if (input.Form is { } form)
+                faults.AddAll("form", form.Faults());
+            if (input.Planted.Year is < 1950 or > 2150)
+                faults.Add("planted", "must be a date from 1950 to 2150");
+            faults.ThrowIfAny();
+            Plant plant = Bulb(new BulbInput("bulb", 5, 4), input.Rule, input.ColdWeeksLow);
+            double lag = Core.Ground.BulbDepthTemperature.LagDays(input.DepthCm, input.Form?.WallDistanceCm);
+            BloomForecast f = StackBloom.Forecast(plant, StackBloom.Seasons(input.Weather.Read(), input.Planted), input.Planted, lag);
+            return (
+                new BloomOutput(f.First, f.Half, f.Over, Math.Round(f.MedianColdWeeks, 1), Math.Round(f.ShareShortOfCold, 3), [.. f.Years.Select(y => y with { ColdWeeks = Math.Round(y.ColdWeeks, 2) })], f.YearsAsked),
+                [f.Explain(lag)]);
+        });
+
+    private static BulbStack LayOut(StackInput input)
+    {
+        var faults = new FaultList();
+        faults.AddAll("form", input.Form.Faults());
+        faults.Range("wallGapCm", input.WallGapCm, 0, 10, "cm");
+        faults.Range("bulbGapCm", input.BulbGapCm, 0, 20, "cm");
+        if (input.Bulbs.Count is < 1 or > 20)
+            faults.Add("bulbs", "must hold from 1 to 20 kinds");
+        for (int i = 0; i < input.Bulbs.Count; i++)
+        {
+            BulbInput b = input.Bulbs[i];
+            faults.Range($"bulbs[{i}].heightCm", b.HeightCm, 0.5, 20, "cm");
+            faults.Range($"bulbs[{i}].diameterCm", b.DiameterCm, 0.5, 20, "cm");
+            faults.Range($"bulbs[{i}].count", b.Count, 1, DisplayItem.MostCount, string.Empty);
+            if (b.DepthCm is { } depth)
+                faults.Range($"bulbs[{i}].depthCm", depth, 1, 150, "cm");
+        }
+        faults.ThrowIfAny();
+        Site site = Site.Default with { WallGapCm = input.WallGapCm, BulbGapCm = input.BulbGapCm, BulbDepth = input.BulbDepth };
+        var planter = new Planter
+        {
+            Id = "planter",
+            AreaId = "area",
+            Name = "planter",
+            Form = input.Form,
+            Exposure = Exposure.FullSun,
+            Watering = Watering.Hand,
+            ViewedFrom = ViewedFrom.AllRound,
+            Wall = input.Form.IsBed ? WallMaterial.None : WallMaterial.Terracotta,
+            WallColour = "#c98a67",
+        };
+        var rule = new BulbForcing(0, 12, 10, 100, 18);
+        return BulbStack.LayOut(planter, site, [.. input.Bulbs.Select(b => new PlannedBulb(Bulb(b, rule, 12), b.Count, b.DepthCm))]);
+    }
+
+    private static LayerOutput Output(StackLayer l) => new(
+        l.Plant.CommonName, l.DepthCm, Math.Round(l.CoverCm, 2), Math.Round(l.LengthCm, 2), Math.Round(l.WidthCm, 2), l.Fits, l.Count, Math.Round(l.LiftLitres, 2));
+
+    private static Plant Bulb(BulbInput b, BulbForcing rule, double coldWeeksLow) => new()
+    {
+        Id = "bulb",
+        BotanicalName = b.Name,
+        CommonName = b.Name,
+        LifeForm = LifeForm.Bulb,
+        Habit = Habit.Upright,
+        HeightCm = 30,
+        SpreadAtPurchaseCm = 10,
+        MatureSpreadCm = 10,
+        LightLow = Exposure.Shade,
+        LightHigh = Exposure.FullSun,
+        Water = WaterNeed.Medium,
+        TopDamageC = -30,
+        Green = GreenLeaf.AroundFlower,
+        Bulb = new BulbFigures(b.HeightCm, b.DiameterCm, b.SpacingCm ?? 3 * b.DiameterCm, coldWeeksLow, 40),
+        Windows = [new ColourWindow(ColourPart.Flower, ["#ffffff"], 0.6, rule)],
+        Packs = [new Pack("one", 1, 0)],
+        Source = "given",
+    };
+}

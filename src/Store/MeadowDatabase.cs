@@ -1,0 +1,72 @@
+using System.Reflection;
+using Dapper;
+using DbUp;
+using NodaTime;
+using Npgsql;
+using NpgsqlTypes;
+
+namespace UnrulyMeadow.Store;
+
+/// <summary>The connection to PostgreSQL, with the schema brought up to date.</summary>
+public sealed class MeadowDatabase : IAsyncDisposable
+{
+    static MeadowDatabase()
+    {
+        DefaultTypeMap.MatchNamesWithUnderscores = true;
+        SqlMapper.AddTypeHandler(new NodaHandler<LocalDate>(NpgsqlDbType.Date));
+        SqlMapper.AddTypeHandler(new NodaHandler<Instant>(NpgsqlDbType.TimestampTz));
+    }
+
+    /// <summary>Opens a pool on a connection string.</summary>
+    public MeadowDatabase(string connectionString)
+    {
+        ConnectionString = connectionString;
+        var builder = new NpgsqlDataSourceBuilder(connectionString);
+        builder.UseNodaTime();
+        Source = builder.Build();
+    }
+
+    /// <summary>The pool.</summary>
+    public NpgsqlDataSource Source { get; }
+
+    private string ConnectionString { get; }
+
+    /// <summary>Runs the migrations that have not run yet, each in a transaction of its own.</summary>
+    /// <exception cref="InvalidOperationException">A migration failed; the message names it.</exception>
+    public void Migrate()
+    {
+        var result = DeployChanges.To
+            .PostgresqlDatabase(ConnectionString)
+            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
+            .WithTransactionPerScript()
+            .LogToNowhere()
+            .Build()
+            .PerformUpgrade();
+        if (!result.Successful)
+            throw new InvalidOperationException($"Migration {result.ErrorScript?.Name} failed: {result.Error.Message}", result.Error);
+    }
+
+    /// <inheritdoc />
+    public ValueTask DisposeAsync() => Source.DisposeAsync();
+
+    private sealed class NodaHandler<T>(NpgsqlDbType type) : SqlMapper.TypeHandler<T>
+    {
+        public override void SetValue(System.Data.IDbDataParameter parameter, T? value)
+        {
+            parameter.Value = value is null ? DBNull.Value : value;
+            ((NpgsqlParameter)parameter).NpgsqlDbType = type;
+        }
+
+        public override T? Parse(object value) => value is DBNull ? default : (T)value;
+    }
+}
+
+/// <summary>Somebody else changed the same thing in the meantime; nothing was written.</summary>
+public sealed class LostUpdateException : Exception
+{
+    /// <summary>Names what was changed.</summary>
+    public LostUpdateException(string what)
+        : base($"{what} was changed by someone else since you opened it. Nothing was saved; what you typed is still here. Open it again beside this page, compare, and save again.")
+    {
+    }
+}

@@ -1,0 +1,2 @@
+var app = Microsoft.AspNetCore.Builder.WebApplication.Create(args);
+await app.RunAsync();
