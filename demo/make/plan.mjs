@@ -24,7 +24,7 @@ add('ferry-steps', 'bollard-pot-south', 'Bollard pot, south', round(60, 44, 50),
 add('ferry-steps', 'ticket-trough-east', 'Ticket trough, east', trough(180, 45, 45), 'part-sun', 'drip', 'one-side', 'metal', slate);
 add('ferry-steps', 'ticket-trough-west', 'Ticket trough, west', trough(180, 45, 45), 'part-sun', 'drip', 'one-side', 'metal', slate);
 add('ferry-steps', 'great-pot', 'Great pot, hawthorn', round(120, 90, 95), 'full-sun', 'hand', 'all-round', 'concrete', lead, 'Small hawthorn planted 2021.');
-add('ferry-steps', 'kiosk-basket', 'Kiosk basket', form('basket', 50, 50, 0, 0, 26, 2), 'part-sun', 'hand', 'all-round', 'fibre', '#6b5a3c');
+add('ferry-steps', 'kiosk-basket', 'Kiosk basket', form('basket', 50, 50, 0, 0, 26, 2), 'full-sun', 'hand', 'all-round', 'fibre', '#6b5a3c');
 add('promenade', 'north-bed', 'North bed', form('rectangular-bed', 900, 200, 900, 200, 40, 0), 'full-sun', 'rain', 'all-round', 'none', '#8a7a63');
 add('promenade', 'south-bed', 'South bed', form('rectangular-bed', 1100, 200, 1100, 200, 40, 0), 'full-sun', 'rain', 'all-round', 'none', '#8a7a63');
 for (let i = 1; i <= 4; i++) add('promenade', `shelter-pot-${i}`, `Shelter pot ${i}`, round(50, 38, 45), 'full-sun', 'hand', 'all-round', 'glazed', glaze);
@@ -93,9 +93,9 @@ seasonal('kiosk-basket', 'summer-2027', SUMMER, NEXTFALL, ['calibrachoa-violet',
 
 standing('north-bed', '2023-04-17', b('fountain-grass', 8), b('dogwood-red', 6), b('coneflower-purple', 18), b('winter-heath-pink', 40));
 seasonal('north-bed', 'fall', day(FALL, 2), day(SUMMER, 2), ['pansy-yellow', 0.2]);
-stack('north-bed', day(BULBS, 3), '2029-06-15', b('crocus-early-violet', 600), b('daffodil-trumpet-yellow', 240), b('tulip-mid-red', 180), b('allium-tall-purple', 50));
-seasonal('north-bed', 'summer-2026', SUMMER26, day(FALL, 2), ['salvia-blue', 0.55]);
-seasonal('north-bed', 'summer-2027', day(SUMMER, 2), NEXTFALL, ['salvia-blue', 0.55]);
+stack('north-bed', day(BULBS, 3), '2029-06-15', b('crocus-early-violet', 600), b('daffodil-trumpet-yellow', 240), b('tulip-mid-red', 180), b('allium-tall-purple', 110));
+seasonal('north-bed', 'summer-2026', SUMMER26, day(FALL, 2), ['marigold-orange', 0.45]);
+seasonal('north-bed', 'summer-2027', day(SUMMER, 2), NEXTFALL, ['marigold-orange', 0.45]);
 
 seasonal('south-bed', 'summer-2026', SUMMER26, day(FALL, 3), ['marigold-orange', 0.6]);
 stack('south-bed', day(BULBS, 4), '2027-05-31', b('tulip-mid-red', 520), b('tulip-late-dark', 480));

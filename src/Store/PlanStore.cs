@@ -183,6 +183,21 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             area));
     }
 
+    /// <summary>Adds plants to the palette; one whose id is there already is left as it is.</summary>
+    /// <returns>How many were added.</returns>
+    public async Task<int> AddPlants(IReadOnlyList<Plant> plants)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.ExecuteAsync(
+            """
+            insert into plant (id, details)
+            select r.details ->> 'id', r.details
+            from jsonb_array_elements(@rows::jsonb) as r (details)
+            on conflict (id) do nothing
+            """,
+            new { rows = JsonSerializer.Serialize(plants, json) });
+    }
+
     private static Task<int> WriteSite(NpgsqlConnection connection, NpgsqlTransaction? transaction, Site site, int? version) =>
         connection.ExecuteAsync(
             """

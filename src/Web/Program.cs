@@ -1,2 +1,74 @@
-var app = Microsoft.AspNetCore.Builder.WebApplication.Create(args);
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.Features;
+using NodaTime;
+using Serilog;
+using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web;
+using UnrulyMeadow.Web.Site;
+
+if (args.Length > 0 && Errands.Knows(args[0]))
+    return await Errands.Run(args);
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Host.UseSerilog((context, log) => log
+    .MinimumLevel.Information()
+    .MinimumLevel.Override("Microsoft.AspNetCore", Serilog.Events.LogEventLevel.Warning)
+    .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", Serilog.Events.LogEventLevel.Error)
+    .WriteTo.Console());
+builder.WebHost.ConfigureKestrel(k =>
+{
+    k.AddServerHeader = false;
+    k.Limits.MaxRequestBodySize = Uploads.MostBytes + Uploads.FormAllowance;
+});
+builder.Services.Configure<FormOptions>(f =>
+{
+    f.MultipartBodyLengthLimit = Uploads.MostBytes + Uploads.FormAllowance;
+    f.ValueLengthLimit = 1024 * 1024;
+});
+string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
+    ?? builder.Configuration["MEADOW_DB"]
+    ?? throw new InvalidOperationException("Set MEADOW_DB to the PostgreSQL connection string, or start with ./meadow start.");
+builder.Services.AddSingleton(_ => new MeadowDatabase(connection));
+builder.Services.AddSingleton<JsonSerializerOptions>(PlanFile.Options);
+builder.Services.AddSingleton<PlanStore>();
+builder.Services.AddSingleton<PlanterStore>();
+builder.Services.AddSingleton<DisplayStore>();
+builder.Services.AddSingleton<WeatherStore>();
+builder.Services.AddSingleton<LogStore>();
+builder.Services.AddSingleton<SiteState>();
+builder.Services.AddSingleton<IClock>(SystemClock.Instance);
+builder.Services.AddScoped<PageFrame>();
+builder.Services.AddRazorPages().AddMvcOptions(o => o.Filters.Add<UploadLimitFilter>());
+builder.Services.AddRouting(o => o.LowercaseUrls = true);
+builder.Services.AddAntiforgery(o => o.Cookie.SameSite = SameSiteMode.Strict);
+
+var app = builder.Build();
+app.Services.GetRequiredService<MeadowDatabase>().Migrate();
+app.UseSecurityHeaders(new HeaderPolicyCollection()
+    .AddFrameOptionsDeny()
+    .AddContentTypeOptionsNoSniff()
+    .AddReferrerPolicySameOrigin()
+    .AddContentSecurityPolicy(csp =>
+    {
+        csp.AddDefaultSrc().Self();
+        csp.AddObjectSrc().None();
+        csp.AddFormAction().Self();
+        csp.AddFrameAncestors().None();
+        csp.AddBaseUri().Self();
+    }));
+app.UseExceptionHandler("/fault");
+app.UseStatusCodePagesWithReExecute("/fault", "?code={0}");
+app.UseStaticFiles(new StaticFileOptions
+{
+    OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = c.Context.Request.Query.ContainsKey("v") ? "public,max-age=31536000,immutable" : "no-cache",
+});
+app.UseRouting();
+app.MapRazorPages();
+app.MapGet("/", () => Results.Redirect("/year"));
+app.MapGet("/health", async (PlanStore plans) => Results.Text($"ready {(await plans.Mark()).Revision}"));
 await app.RunAsync();
+return 0;
+
+/// <summary>The app's entry, named so that tests can start it.</summary>
+public partial class Program;

@@ -18,6 +18,9 @@ public sealed record Remark(string PlanterId, string DisplayId, string What, str
 /// <summary>Looks displays over against the climate, the planter and each other.</summary>
 public sealed class DisplayChecks
 {
+    /// <summary>What is said of a stack that does not fit its planter.</summary>
+    public const string StackDoesNotFit = "The bulb stack does not fit";
+
     private readonly Plan _plan;
     private readonly WeatherRecord? _record;
     private readonly FrostOdds? _spring;
@@ -177,7 +180,7 @@ public sealed class DisplayChecks
         return stack.Problems.Select(p => new Remark(
             display.PlanterId,
             display.Id,
-            "The bulb stack does not fit",
+            StackDoesNotFit,
             p.Message,
             "Change depth or count in the stack.",
             stack.Layers.Count == 0 ? planter.Form.ExplainVolume() : stack.Explain(stack.Layers[0])));

@@ -185,21 +185,36 @@ public sealed class PlanterSeason
         var weighted = new float[days];
         for (int d = 0; d < days; d++)
         {
-            float total = 0;
+            // Bedding shares the surface; bulbs stand on their stems above it and hide what their flowers cover.
+            float bedding = 0;
+            float bulbs = 0;
             for (int s = 0; s < canopy.Length; s++)
-                total += canopy[s][d];
-            float crowd = total > 1 ? 1 / total : 1;
+            {
+                if (standing[s].Plant.Green == GreenLeaf.AroundFlower)
+                    bulbs += canopy[s][d];
+                else
+                    bedding += canopy[s][d];
+            }
+            double bulbCrowd = bulbs > 1 ? 1 / bulbs : 1;
+            double bulbFlower = 0;
+            for (int b = 0; b < shares.Count; b++)
+            {
+                if (standing[owners[b]].Plant.Green == GreenLeaf.AroundFlower)
+                    bulbFlower += canopy[owners[b]][d] * bulbCrowd * season.Bands[b].Window.Share * shares[b][offset + d];
+            }
+            double beddingCrowd = (bedding > 1 ? 1 / bedding : 1) * (1 - Math.Min(1, bulbFlower));
             double colour = 0;
             double green = 0;
             for (int s = 0; s < canopy.Length; s++)
-                green += canopy[s][d] * crowd * GreenFraction(standing[s].Plant, weather, offset + d);
+                green += canopy[s][d] * beddingCrowd * GreenFraction(standing[s].Plant, weather, offset + d);
             for (int b = 0; b < shares.Count; b++)
             {
                 ColourWindow window = season.Bands[b].Window;
-                double cover = canopy[owners[b]][d] * crowd * window.Share * shares[b][offset + d];
+                bool isBulb = standing[owners[b]].Plant.Green == GreenLeaf.AroundFlower;
+                double cover = canopy[owners[b]][d] * (isBulb ? bulbCrowd : beddingCrowd) * window.Share * shares[b][offset + d];
                 season.Bands[b].MeanCover[d] += (float)cover;
                 colour += cover * window.Weight;
-                green -= standing[owners[b]].Plant.Green == GreenLeaf.AroundFlower ? 0 : cover;
+                green -= isBulb ? 0 : cover;
             }
             green = Math.Max(0, green);
             season.Green[d] += (float)green;

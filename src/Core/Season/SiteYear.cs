@@ -72,7 +72,7 @@ public sealed class SiteYear
             return $"In colour all year: no planter of {Planters.Count} is bare for a week.";
         var worst = bare.MaxBy(p => p.BareSpells.Sum(s => s.Days))!;
         BareSpell longest = worst.BareSpells.MaxBy(s => s.Days)!;
-        string when = $"{longest.FirstDay.ToString("d MMMM", null)} to {longest.LastDay.ToString("d MMMM", null)}";
+        string when = $"{longest.FirstDay.ToString("d\u00a0MMMM", null)} to {longest.LastDay.ToString("d\u00a0MMMM", null)}";
         return bare.Count == 1
             ? $"Bare in one planter of {Planters.Count}: {worst.Planter.Name}, {when}."
             : $"Bare in {InWords(bare.Count)} of {Planters.Count} planters; the {worst.Planter.Name} most of all, {when}.";

@@ -110,12 +110,12 @@ public sealed class StackBloom
     /// <param name="stack">The stack as laid out.</param>
     /// <param name="record">The weather.</param>
     /// <param name="install">Planting day.</param>
-    public static StackBloom From(BulbStack stack, WeatherRecord record, LocalDate install)
-    {
-        var seasons = Seasons(record, install);
-        return From(
-            [.. stack.Layers.Select(l => Forecast(l.Plant, seasons, install, stack.Planter.LagDays(l.DepthCm)))]);
-    }
+    public static StackBloom From(BulbStack stack, WeatherRecord record, LocalDate install) =>
+        From(stack, Seasons(record, install), install);
+
+    /// <summary>Forecasts a stack over weather years already laid out, see <see cref="Seasons"/>.</summary>
+    public static StackBloom From(BulbStack stack, IReadOnlyList<GrowingSeason> seasons, LocalDate install) =>
+        From([.. stack.Layers.Select(l => Forecast(l.Plant, seasons, install, stack.Planter.LagDays(l.DepthCm)))]);
 
     /// <summary>The weather years for bulbs planted on a day.</summary>
     public static IReadOnlyList<GrowingSeason> Seasons(WeatherRecord record, LocalDate install) =>

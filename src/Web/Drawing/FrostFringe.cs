@@ -1,0 +1,64 @@
+using System.Text;
+using System.Xml.Linq;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Web.Site;
+using static UnrulyMeadow.Web.Drawing.Figure;
+
+namespace UnrulyMeadow.Web.Drawing;
+
+/// <summary>The odds of frost through the year, hanging from a rule like ice.</summary>
+public static class FrostFringe
+{
+    /// <summary>Odds on a day: of a freeze still to come in the half-year towards summer, of one come already in the other.</summary>
+    public static double OddsOn(FrostOdds spring, FrostOdds fall, LocalDate day, bool southern) =>
+        (day.Month < 7) != southern ? spring.OddsOn(day) : fall.OddsOn(day);
+
+    /// <summary>The drawing.</summary>
+    /// <param name="spring">Odds of the last spring day.</param>
+    /// <param name="fall">Odds of the first fall day.</param>
+    /// <param name="scale">The days.</param>
+    /// <param name="southern">True south of the equator.</param>
+    /// <param name="depth">Height of certain frost.</param>
+    /// <param name="labels">True to name the one-in-ten dates.</param>
+    public static XElement Draw(FrostOdds spring, FrostOdds fall, YearScale scale, bool southern, double depth, bool labels)
+    {
+        var path = new StringBuilder("M0 2");
+        for (int d = 0; d <= scale.Days; d++)
+        {
+            double odds = OddsOn(spring, fall, scale.Start.PlusDays(Math.Min(d, scale.Days - 1)), southern);
+            double icicle = (0.72 + (0.28 * Ragged(11, d))) * (d % 3 == 0 ? 1 : 0.86);
+            path.Append('L').Append(N(scale.X(d))).Append(' ').Append(N(2 + (odds * depth * (odds > 0.004 ? icicle : 0))));
+        }
+        path.Append('L').Append(N(scale.Width)).Append(" 2Z");
+        XElement svg = El(
+            "svg", "viewBox", $"0 0 {N(scale.Width)} {N(depth + 6)}", "class", "frost", "role", "img",
+            Title("Odds of frost through the year"),
+            El("path", "d", path.ToString(), "class", "ice"),
+            El("line", "x1", 0, "x2", scale.Width, "y1", 2, "y2", 2, "class", "rule"));
+        if (labels)
+        {
+            if (spring.DateAt(0.1).Date is { } last)
+                svg.Add(Label(scale, last, $"1 in 10 after {Words.Short(last)}", "start"));
+            if (fall.DateAt(0.1).Date is { } first)
+                svg.Add(Label(scale, first, $"1 in 10 by {Words.Short(first)}", "end"));
+        }
+        return svg;
+    }
+
+    /// <summary>A month and day's place in the plan year.</summary>
+    public static LocalDate InYear(YearScale scale, LocalDate monthDay)
+    {
+        var date = new LocalDate(scale.Start.Year, monthDay.Month, Math.Min(monthDay.Day, 28)).PlusDays(Math.Max(0, monthDay.Day - 28));
+        return date < scale.Start ? date.PlusYears(1) : date;
+    }
+
+    private static XElement Label(YearScale scale, LocalDate monthDay, string text, string anchor)
+    {
+        double x = scale.X(InYear(scale, monthDay));
+        return El(
+            "g",
+            El("line", "x1", x, "x2", x, "y1", 2, "y2", 22, "class", "icemark"),
+            Text(anchor == "start" ? x + 5 : x - 5, 18, "icelabel", text, anchor));
+    }
+}

@@ -1,0 +1,162 @@
+using System.Text;
+using System.Xml.Linq;
+using NodaTime;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Web.Site;
+using static UnrulyMeadow.Web.Drawing.Figure;
+
+namespace UnrulyMeadow.Web.Drawing;
+
+/// <summary>
+/// A planter's year as growth off a ruled line: height is cover of the planter's top, colours are the plants' own, the
+/// pale edge above reaches what one year in ten exceeds, and where it is bare the rule is ticked beneath.
+/// </summary>
+public static class Ribbon
+{
+    /// <summary>Height of the drawing.</summary>
+    public const double Height = 45;
+
+    /// <summary>The rule's distance from the top.</summary>
+    public const double Baseline = 36;
+
+    /// <summary>Cover that reaches the full height.</summary>
+    public const double FullCover = 0.8;
+
+    private const double Most = 34;
+
+    /// <summary>Height of a cover.</summary>
+    public static double HeightOf(double cover) => Most * Math.Min(1, cover / FullCover);
+
+    /// <summary>The path of a band between two heights by day, its upper edge ragged like a meadow's.</summary>
+    /// <param name="lower">Lower heights by day.</param>
+    /// <param name="upper">Upper heights by day, none below the lower.</param>
+    /// <param name="scale">The days.</param>
+    /// <param name="seed">Gives each plant its own raggedness.</param>
+    /// <returns>SVG path data; empty when the band never shows.</returns>
+    public static string Path(double[] lower, double[] upper, YearScale scale, int seed)
+    {
+        var path = new StringBuilder();
+        int d = 0;
+        while (d < upper.Length)
+        {
+            while (d < upper.Length && upper[d] - lower[d] < 0.15)
+                d++;
+            int from = d;
+            while (d < upper.Length && upper[d] - lower[d] >= 0.15)
+                d++;
+            if (d > from)
+                Piece(path, lower, upper, scale, seed, from, d);
+        }
+        return path.ToString();
+    }
+
+    /// <summary>The whole drawing.</summary>
+    public static XElement Draw(PlanterSeason season, YearScale scale, IReadOnlyList<Observation> observations)
+    {
+        int days = season.Days;
+        XElement svg = El(
+            "svg", "viewBox", $"0 0 {N(scale.Width)} {N(Height)}", "class", "ribbon", "role", "img",
+            Title($"{season.Planter.Name}: {season.DaysInColour} days in colour, {(season.BareSpells.Count == 0 ? "never bare for a week" : string.Join("; ", season.BareSpells.Select(s => $"bare {Words.Short(s.FirstDay)} to {Words.Short(s.LastDay)}")))}"));
+        foreach (BareSpell spell in season.BareSpells)
+            svg.Add(Ticks(scale.X(spell.FirstDay), scale.X(spell.LastDay.PlusDays(1))));
+        var floor = new double[days];
+        var top = new double[days];
+        for (int d = 0; d < days; d++)
+            top[d] = HeightOf(Math.Min(PlanterSeason.MostGreen, PlanterSeason.GreenWeight * season.Green[d]));
+        double[] green = [.. top];
+        var bands = new List<XElement>();
+        foreach (var group in Groups(season))
+        {
+            double[] lower = [.. top];
+            for (int d = 0; d < days; d++)
+                top[d] = Math.Min(Most, top[d] + HeightOf(group.Cover[d]));
+            string data = Path(lower, top, scale, group.Seed);
+            if (data.Length > 0)
+                bands.Add(El("path", "d", data, "fill", group.Colour, "stroke", Outline(group.Colour), "class", "band", Title(group.Name)));
+        }
+        var soft = new double[days];
+        for (int d = 0; d < days; d++)
+            soft[d] = Math.Min(Most + 1, Math.Max(top[d], HeightOf(season.Cover90[d])));
+        svg.Add(El("path", "d", Path(top, soft, scale, 7), "class", "soft"));
+        svg.Add(El("path", "d", Path(floor, green, scale, 3), "class", "leaf"));
+        svg.Add(bands);
+        svg.Add(El("line", "x1", 0, "x2", scale.Width, "y1", Baseline, "y2", Baseline, "class", "rule"));
+        foreach (BareSpell spell in season.BareSpells)
+            svg.Add(Label(spell, scale));
+        foreach (Observation o in observations.Where(o => season.IndexOf(o.Day) >= 0 && season.IndexOf(o.Day) < days))
+            svg.Add(Mark(o, scale));
+        return svg;
+    }
+
+    // One silhouette per plant and colour: a plant's second colour takes the upper third of its share.
+    private static IEnumerable<(string Name, string Colour, float[] Cover, int Seed)> Groups(PlanterSeason season)
+    {
+        foreach (var bands in season.Bands.Where(b => b.Peak > 0.004).GroupBy(b => (b.Plant.Id, b.Window)).OrderBy(g => g.First().Plant.HeightCm))
+        {
+            ColourBand first = bands.First();
+            int n = Math.Min(2, first.Window.Colours.Count);
+            for (int c = 0; c < n; c++)
+            {
+                float part = n == 1 ? 1 : c == 0 ? 0.76f : 0.24f;
+                var cover = new float[season.Days];
+                foreach (ColourBand band in bands)
+                {
+                    for (int d = 0; d < cover.Length; d++)
+                        cover[d] += band.MeanCover[d] * part * (float)band.Window.Weight;
+                }
+                yield return ($"{first.Plant.CommonName}, {first.Window.Part.ToString().ToLowerInvariant()}", first.Window.Colours[c], cover, Seed(first.Plant.Id) + (31 * c));
+            }
+        }
+    }
+
+    private static int Seed(string text) => text.Aggregate(17, (h, c) => unchecked((h * 31) + c)) & 0xffff;
+
+    private static void Piece(StringBuilder path, double[] lower, double[] upper, YearScale scale, int seed, int from, int to)
+    {
+        path.Append('M').Append(N(scale.X(from))).Append(' ').Append(N(Baseline - lower[from]));
+        for (int d = from; d < to; d++)
+        {
+            double tall = upper[d] - lower[d];
+            double ragged = (Ragged(seed, d) - 0.5) * Math.Min(4, tall * 0.6);
+            path.Append('L').Append(N(scale.X(d + 0.5))).Append(' ').Append(N(Baseline - Math.Max(lower[d], upper[d] + ragged)));
+        }
+        path.Append('L').Append(N(scale.X(to))).Append(' ').Append(N(Baseline - lower[to - 1]));
+        for (int d = to - 1; d >= from; d -= 2)
+            path.Append('L').Append(N(scale.X(d + 0.5))).Append(' ').Append(N(Baseline - lower[d]));
+        path.Append('Z');
+    }
+
+    private static XElement Ticks(double from, double to)
+    {
+        var path = new StringBuilder();
+        for (double x = from + 1; x < to; x += 5)
+            path.Append('M').Append(N(x)).Append(' ').Append(N(Baseline + 2)).Append('l').Append(N(4)).Append(' ').Append(N(5));
+        return El("path", "d", path.ToString(), "class", "ticks");
+    }
+
+    private static XElement Label(BareSpell spell, YearScale scale)
+    {
+        double from = scale.X(spell.FirstDay);
+        double to = scale.X(spell.LastDay.PlusDays(1));
+        string full = $"{spell.Days} days, {spell.InTen} in 10";
+        string text = to - from > 118 ? full : $"{spell.Days} d";
+        XElement label = Text((from + to) / 2, Baseline - 6, "spell", text, "middle");
+        label.Add(Title($"Bare {Words.Short(spell.FirstDay)} to {Words.Short(spell.LastDay)}: {full} years"));
+        return label;
+    }
+
+    private static XElement Mark(Observation o, YearScale scale)
+    {
+        double x = scale.X(o.Day) + 1.3;
+        string shape = o.Kind switch
+        {
+            ObservationKind.FirstColour => $"M{N(x)} {N(Baseline - 4)}l3.4 6.5h-6.8z",
+            ObservationKind.Peak => $"M{N(x)} {N(Baseline - 4)}l3.6 4 -3.6 4 -3.6 -4z",
+            ObservationKind.Over => $"M{N(x)} {N(Baseline + 4)}l3.4 -6.5h-6.8z",
+            ObservationKind.Died => $"M{N(x - 3)} {N(Baseline - 3)}l6 6m0 -6l-6 6",
+            _ => $"M{N(x - 3)} {N(Baseline)}a3 3 0 1 0 6 0a3 3 0 1 0 -6 0",
+        };
+        return El("path", "d", shape, "class", "seen", Title($"{Words.Day(o.Day)}: {Words.Of(o.Kind)}{(o.Note.Length > 0 ? ", " + o.Note : string.Empty)} ({o.By})"));
+    }
+}

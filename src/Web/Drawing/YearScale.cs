@@ -1,0 +1,35 @@
+using System.Globalization;
+using NodaTime;
+
+namespace UnrulyMeadow.Web.Drawing;
+
+/// <summary>Days of a plan year along a drawing.</summary>
+/// <param name="Start">First day.</param>
+/// <param name="Days">Days in the year.</param>
+/// <param name="Width">Width of the drawing.</param>
+public sealed record YearScale(LocalDate Start, int Days, double Width)
+{
+    /// <summary>The width at which a year is drawn.</summary>
+    public const double UsualWidth = 960;
+
+    /// <summary>A plan year at the usual width.</summary>
+    public static YearScale Of(LocalDate start) => new(start, Period.DaysBetween(start, start.PlusMonths(12)), UsualWidth);
+
+    /// <summary>Left edge of a day, by index.</summary>
+    public double X(double index) => index * Width / Days;
+
+    /// <summary>Left edge of a day.</summary>
+    public double X(LocalDate day) => X(Period.DaysBetween(Start, day));
+
+    /// <summary>The firsts of the months with their names.</summary>
+    public IEnumerable<(double X, double Middle, string Name)> Months()
+    {
+        for (int m = 0; m < 12; m++)
+        {
+            LocalDate first = Start.PlusMonths(m);
+            double x = X(first);
+            double next = X(Start.PlusMonths(m + 1));
+            yield return (x, (x + next) / 2, first.ToString("MMM", CultureInfo.InvariantCulture));
+        }
+    }
+}

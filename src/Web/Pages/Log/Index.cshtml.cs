@@ -1,0 +1,133 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Log;
+
+/// <summary>Says what happened, in two taps; made for a phone.</summary>
+public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
+{
+    private const string ByCookie = "meadow-by";
+
+    [BindProperty(SupportsGet = true, Name = "planter")]
+    public string? PlanterId { get; set; }
+
+    [BindProperty]
+    public string? EntryId { get; set; }
+
+    [BindProperty]
+    public string? PlantId { get; set; }
+
+    [BindProperty]
+    public string? Day { get; set; }
+
+    [BindProperty]
+    public string? Kind { get; set; } = nameof(ObservationKind.FirstColour);
+
+    [BindProperty]
+    public string? Note { get; set; }
+
+    [BindProperty]
+    public string? By { get; set; }
+
+    [BindProperty]
+    public IFormFile? Upload { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public IReadOnlyList<Observation> Latest { get; private set; } = [];
+
+    /// <summary>Plants that stand in the chosen planter today, or all planters' when none is chosen.</summary>
+    public IReadOnlyList<Plant> Standing { get; private set; } = [];
+
+    public async Task OnGetAsync()
+    {
+        EntryId = Guid.NewGuid().ToString();
+        Day = Words.Iso(frame.Today);
+        By = Request.Cookies[ByCookie];
+        await Fill();
+    }
+
+    public async Task<IActionResult> OnPostAsync()
+    {
+        Now = await frame.Now();
+        ModelState.Clear();
+        try
+        {
+            var faults = new FaultList();
+            if (Words.ReadDay(Day) is not { } day)
+            {
+                faults.Add("day", "must be a date");
+                day = frame.Today;
+            }
+            if (!Enum.TryParse(Kind, out ObservationKind kind) || !Enum.IsDefined(kind))
+                faults.Add("kind", "choose what you saw");
+            Guid id = Guid.TryParse(EntryId, out Guid given) ? given : Guid.NewGuid();
+            var seen = new Observation(id, PlanterId ?? string.Empty, string.IsNullOrEmpty(PlantId) ? null : PlantId, day, kind, Note?.Trim() ?? string.Empty, By?.Trim() ?? string.Empty);
+            foreach (Fault fault in seen.Faults(frame.Today))
+                faults.Add(fault.Field, fault.Message);
+            faults.ThrowIfAny();
+            await log.Record([seen]);
+            Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
+            TempData["Said"] = $"Logged: {Now.Plan.FindPlanter(seen.PlanterId)!.Name}, {Words.Of(kind)} on {Words.Day(day)}.";
+            return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
+        }
+        catch (InvalidInputException e)
+        {
+            PageFrame.Show(e.Faults, ModelState, Field, PageFrame.Units(Now));
+        }
+        await Fill();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostBringAsync()
+    {
+        Now = await frame.Now();
+        ModelState.Clear();
+        try
+        {
+            if (Upload is null)
+                throw new InvalidInputException("file", "choose a file first");
+            await using Stream stream = Upload.OpenReadStream();
+            int added = await log.Record(CsvSheets.ReadLog(stream, frame.Today));
+            TempData["Said"] = $"{added} observations brought in.";
+            return Redirect("/log");
+        }
+        catch (InvalidInputException e)
+        {
+            PageFrame.Show(e.Faults.Take(12), ModelState, f => f == "file" ? "Upload" : null, PageFrame.Units(Now));
+        }
+        Day = Words.Iso(frame.Today);
+        EntryId = Guid.NewGuid().ToString();
+        await Fill();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnGetCsvAsync() =>
+        File(CsvSheets.Log(await log.Latest(null, 100_000)), "text/csv; charset=utf-8", "log.csv");
+
+    private static string? Field(string fault) => fault switch
+    {
+        "planterId" => "planter",
+        "plantId" => "PlantId",
+        "day" => "Day",
+        "note" => "Note",
+        "by" => "By",
+        _ => null,
+    };
+
+    private async Task Fill()
+    {
+        Now = await frame.Now();
+        Latest = await log.Latest(Now.Plan.FindPlanter(PlanterId ?? string.Empty) is null ? null : PlanterId, 30);
+        Standing = Now.Plan.FindPlanter(PlanterId ?? string.Empty) is { } planter
+            ? [.. Now.Plan.DisplaysOf(planter.Id).Where(d => d.StandsOn(frame.Today)).SelectMany(d => d.Items).Select(i => Now.Plan.Plant(i.PlantId)).DistinctBy(p => p.Id)]
+            : [.. Now.Plan.Palette.OrderBy(p => p.CommonName)];
+    }
+}

@@ -1,0 +1,143 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Stack;
+
+/// <summary>Builds a bulb stack in a planter's cut-away: depths, counts that fit, medium, flowering and hand-over.</summary>
+public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageModel
+{
+    [FromRoute]
+    public string Id { get; set; } = string.Empty;
+
+    [BindProperty(SupportsGet = true, Name = "day")]
+    public string? DayText { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "display")]
+    public string? DisplayId { get; set; }
+
+    [BindProperty]
+    public DisplayInput Input { get; set; } = new();
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public Planter Planter { get; private set; } = null!;
+
+    public LocalDate Day { get; private set; }
+
+    public YearScale Scale { get; private set; } = null!;
+
+    public BulbStack? Stack { get; private set; }
+
+    public StackBloom? Bloom { get; private set; }
+
+    public IReadOnlyList<Remark> Remarks { get; private set; } = [];
+
+    public CutAway Drawing { get; private set; } = null!;
+
+    public LocalDate Today => frame.Today;
+
+    public UnitsText Units => PageFrame.Units(Now);
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        Display? display = Chosen();
+        if (display is not null && await displays.Version(display.Id) is { } version)
+        {
+            Input = DisplayInput.From(display, version, Units);
+        }
+        else
+        {
+            LocalDate planting = StackBloom.BulbYearStart(frame.Today, Now.IsSouthern).PlusMonths(2).PlusDays(14);
+            Input = new DisplayInput { Install = Words.Iso(planting), Lift = Words.Iso(planting.PlusMonths(8)), Lines = [new DisplayLine()] };
+        }
+        await Draw();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostPreviewAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        ModelState.Clear();
+        DayText = Input.Day;
+        await Draw();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        ModelState.Clear();
+        DayText = Input.Day;
+        try
+        {
+            Display display = Input.Read(Now.Plan, Id, DisplayLayer.Bulbs, Units);
+            await displays.Save(display, Input.Version);
+            frame.Forget();
+            TempData["Said"] = "The stack is saved.";
+            return Redirect($"/stack/{Id}?display={display.Id}" + (Words.ReadDay(DayText) is { } d ? $"&day={Words.Iso(d)}" : string.Empty));
+        }
+        catch (InvalidInputException e)
+        {
+            PageFrame.Show(e.Faults, ModelState, f => f switch { "install" => "Input.Install", "lift" => "Input.Lift", _ => f.StartsWith("Input.", StringComparison.Ordinal) ? f : null }, Units);
+        }
+        catch (LostUpdateException e)
+        {
+            ModelState.AddModelError(string.Empty, e.Message);
+        }
+        await Draw();
+        return Page();
+    }
+
+    private Display? Chosen()
+    {
+        List<Display> stacks = [.. Now.Plan.DisplaysOf(Id).Where(d => d.Layer == DisplayLayer.Bulbs)];
+        if (DisplayId == "new")
+            return null;
+        return stacks.Find(d => d.Id == DisplayId) ?? stacks.Find(d => d.Lift > frame.Today) ?? stacks.LastOrDefault();
+    }
+
+    private async Task<bool> Find()
+    {
+        Now = await frame.Now();
+        if (Now.Plan.FindPlanter(Id) is not { } planter)
+            return false;
+        Planter = planter;
+        return true;
+    }
+
+    private async Task Draw()
+    {
+        LocalDate install = Words.ReadDay(Input.Install) ?? frame.Today;
+        IReadOnlyList<DisplayItem> items = [.. Input.Readable(Now.Plan, Units).Where(i => Now.Plan.Plant(i.PlantId).Bulb is not null)];
+        var display = new Display("preview", Id, DisplayLayer.Bulbs, install, Words.ReadDay(Input.Lift) ?? install.PlusMonths(8), items);
+        Stack = items.Count == 0 ? null : BulbStack.LayOut(Planter, Now.Plan.Site, Now.Plan.BulbsOf(display));
+        Bloom = Stack is null ? null : await frame.State.Bloom(Stack, install);
+        // Without a day in the address the drawing stands where most is in flower: the middle layer's full flower.
+        Day = Words.ReadDay(DayText) ?? Bloom?.Forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).Select(f => f.Half!.Value.PlusDays(6)).Skip((Bloom.Forecasts.Count - 1) / 2).FirstOrDefault(frame.Today) ?? frame.Today;
+        Scale = YearScale.Of(SiteYear.UsualStart(Day, Now.IsSouthern));
+        Remarks = Stack is null ? [] : [.. new DisplayChecks(Now.Plan, Now.Record).For(display).Where(r => r.What != DisplayChecks.StackDoesNotFit)];
+        Drawing = new CutAway(
+            Planter,
+            Stack,
+            Bloom,
+            [.. Now.Plan.DisplaysOf(Id).Where(d => d.Layer != DisplayLayer.Bulbs && d.StandsOn(Day)).SelectMany(d => d.Items.Select(i => (Now.Plan.Plant(i.PlantId), i.Count)))],
+            Day,
+            Units);
+        Input.Day = Words.Iso(Day);
+        if (Input.Lines.Count == 0)
+            Input.Lines.Add(new DisplayLine());
+    }
+}

@@ -1,0 +1,138 @@
+using System.Globalization;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planting;
+
+namespace UnrulyMeadow.Web.Site;
+
+/// <summary>One line of a display as typed.</summary>
+public sealed class DisplayLine
+{
+    public string? PlantId { get; set; }
+
+    public string? Count { get; set; }
+
+    public string? Depth { get; set; }
+
+    /// <summary>True when nothing was filled in.</summary>
+    public bool IsBlank => string.IsNullOrWhiteSpace(PlantId) && string.IsNullOrWhiteSpace(Count) && string.IsNullOrWhiteSpace(Depth);
+}
+
+/// <summary>A display or bulb stack as typed, so that nothing typed is lost when something is wrong.</summary>
+public sealed class DisplayInput
+{
+    public string? DisplayId { get; set; }
+
+    public int? Version { get; set; }
+
+    public string? Layer { get; set; } = nameof(DisplayLayer.Seasonal);
+
+    public string? Install { get; set; }
+
+    public string? Lift { get; set; }
+
+    public string? Day { get; set; }
+
+    public IList<DisplayLine> Lines { get; set; } = [];
+
+    /// <summary>The form of a display that is already there.</summary>
+    public static DisplayInput From(Display d, int version, UnitsText units) => new()
+    {
+        DisplayId = d.Id,
+        Version = version,
+        Layer = d.Layer.ToString(),
+        Install = Words.Iso(d.Install),
+        Lift = Words.Iso(d.Lift),
+        Lines = [.. d.Items.Select(i => new DisplayLine
+        {
+            PlantId = i.PlantId,
+            Count = i.Count.ToString(CultureInfo.InvariantCulture),
+            Depth = i.DepthCm is { } depth ? units.LengthNumber(depth) : null,
+        })],
+    };
+
+    /// <summary>Reads what was typed; every fault names its field of the form.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="planterId">The planter.</param>
+    /// <param name="layer">The layer; null to read it from the form.</param>
+    /// <param name="units">Units of the depths.</param>
+    public Display Read(Plan plan, string planterId, DisplayLayer? layer, UnitsText units)
+    {
+        var faults = new FaultList();
+        if (Words.ReadDay(Install) is not { } install)
+        {
+            faults.Add("Input.Install", "must be a date");
+            install = new NodaTime.LocalDate(2000, 1, 1);
+        }
+        if (Words.ReadDay(Lift) is not { } lift)
+        {
+            faults.Add("Input.Lift", "must be a date");
+            lift = install.PlusDays(1);
+        }
+        var items = new List<DisplayItem>();
+        for (int i = 0; i < Lines.Count; i++)
+        {
+            if (!Lines[i].IsBlank && Item(plan, i, faults, units) is { } item)
+                items.Add(item);
+        }
+        if (items.Count == 0 && faults.IsEmpty)
+            faults.Add("Input.Lines[0].PlantId", "choose at least one plant");
+        DisplayLayer into = layer ?? (Enum.TryParse(Layer, out DisplayLayer l) && Enum.IsDefined(l) ? l : DisplayLayer.Seasonal);
+        string id = string.IsNullOrEmpty(DisplayId)
+            ? Ids.From($"{planterId}-{into}-{install.ToString("uuuu-MM", null)}", x => plan.Displays.Any(d => d.Id == x))
+            : DisplayId;
+        var display = new Display(id, planterId, into, install, lift, items);
+        foreach (Fault fault in display.Faults().Where(_ => faults.IsEmpty))
+        {
+            faults.Add(fault.Field switch
+            {
+                "install" => "Input.Install",
+                "lift" => "Input.Lift",
+                _ => string.Empty,
+            }, fault.Message);
+        }
+        foreach (DisplayItem item in items.Where(i => (plan.Plant(i.PlantId).Bulb is not null) != (into == DisplayLayer.Bulbs)))
+            faults.Add(string.Empty, $"{plan.Plant(item.PlantId).CommonName} cannot stand in the {Words.Of(into)} layer");
+        Display? other = plan.DisplaysOf(planterId).FirstOrDefault(d => d.Id != id && d.Layer == into && d.Install < lift && install < d.Lift);
+        if (faults.IsEmpty && other is not null)
+        {
+            faults.Add("Input.Install", $"the {Words.Of(into)} layer is filled from {Words.DayYear(other.Install)} to {Words.DayYear(other.Lift)} by {string.Join(", ", other.Items.Select(x => plan.Plant(x.PlantId).CommonName))}. Lift that earlier, or install this one on {Words.DayYear(other.Lift)} or later");
+        }
+        faults.ThrowIfAny();
+        return display;
+    }
+
+    /// <summary>The lines that can be read, for a preview while others are still being typed.</summary>
+    public IReadOnlyList<DisplayItem> Readable(Plan plan, UnitsText units)
+    {
+        var ignored = new FaultList();
+        return [.. Enumerable.Range(0, Lines.Count).Where(i => !Lines[i].IsBlank).Select(i => Item(plan, i, ignored, units)).OfType<DisplayItem>()];
+    }
+
+    private DisplayItem? Item(Plan plan, int i, FaultList faults, UnitsText units)
+    {
+        DisplayLine line = Lines[i];
+        bool good = true;
+        if (plan.FindPlant(line.PlantId ?? string.Empty) is null)
+        {
+            faults.Add($"Input.Lines[{i}].PlantId", "choose a plant");
+            good = false;
+        }
+        if (!int.TryParse(line.Count, NumberStyles.AllowLeadingWhite | NumberStyles.AllowTrailingWhite, CultureInfo.InvariantCulture, out int count) || count is < 1 or > DisplayItem.MostCount)
+        {
+            faults.Add($"Input.Lines[{i}].Count", "must be a whole number from 1 to 10,000");
+            good = false;
+        }
+        double? depth = null;
+        if (!string.IsNullOrWhiteSpace(line.Depth))
+        {
+            double cm = units.ReadLength(line.Depth);
+            if (!(cm is >= 1 and <= 150))
+            {
+                faults.Add($"Input.Lines[{i}].Depth", $"must be from {units.Length(1)} to {units.Length(150)}, or empty to follow the rule");
+                good = false;
+            }
+            depth = Math.Round(cm, 2);
+        }
+        return good ? new DisplayItem(line.PlantId!, count, depth) : null;
+    }
+}

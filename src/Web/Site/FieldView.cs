@@ -1,0 +1,23 @@
+namespace UnrulyMeadow.Web.Site;
+
+/// <summary>One field of a form, with what was typed.</summary>
+/// <param name="Name">Name as posted.</param>
+/// <param name="Label">Label.</param>
+/// <param name="Value">What was typed.</param>
+/// <param name="Unit">Unit, for a number.</param>
+/// <param name="Type">HTML type, or "textarea".</param>
+/// <param name="Options">Values with their words, for a choice.</param>
+/// <param name="Class">Extra class.</param>
+public sealed record FieldView(
+    string Name,
+    string Label,
+    string? Value,
+    string Unit = "",
+    string Type = "text",
+    IReadOnlyList<(string Value, string Text)>? Options = null,
+    string Class = "")
+{
+    /// <summary>The choices of an enumeration.</summary>
+    public static IReadOnlyList<(string Value, string Text)> Choices<T>(Func<T, string> word)
+        where T : struct, Enum => [.. Enum.GetValues<T>().Select(v => (v.ToString(), word(v)))];
+}

@@ -1,0 +1,107 @@
+using System.Collections.Concurrent;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Store;
+
+namespace UnrulyMeadow.Web.Site;
+
+/// <summary>The plan and the weather as of one moment.</summary>
+/// <param name="Mark">Where they stand.</param>
+/// <param name="Plan">The plan.</param>
+/// <param name="Record">The chosen station's record; null when the site has none.</param>
+public sealed record SiteNow(PlanMark Mark, Plan Plan, WeatherRecord? Record)
+{
+    /// <summary>True south of the equator.</summary>
+    public bool IsSouthern => Record?.Station.IsSouthern ?? false;
+}
+
+/// <summary>
+/// Keeps the plan, the weather and the years computed from them until either changes. All of it can be dropped at any
+/// time; the database alone holds the truth.
+/// </summary>
+public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposable
+{
+    private readonly SemaphoreSlim _loading = new(1, 1);
+    private Kept? _kept;
+
+    /// <summary>The plan and weather of now.</summary>
+    public async Task<SiteNow> Now() => (await Fresh()).Now;
+
+    /// <summary>The site's year from a first of a month, over all weather years or one of them.</summary>
+    public async Task<SiteYear> Year(LocalDate start, int? weatherYear)
+    {
+        Kept kept = await Fresh();
+        if (kept.Years.Count > 60)
+            kept.Years.Clear();
+        return kept.Years.GetOrAdd((start, weatherYear), _ => new Lazy<SiteYear>(() => SiteYear.From(kept.Now.Plan, kept.Now.Record, start, weatherYear))).Value;
+    }
+
+    /// <summary>The remarks on every display that stands on or after a day.</summary>
+    public async Task<IReadOnlyList<Remark>> Remarks(LocalDate from)
+    {
+        Kept kept = await Fresh();
+        if (kept.Remarks is { } known && known.From == from)
+            return known.Remarks;
+        IReadOnlyList<Remark> remarks = [.. new DisplayChecks(kept.Now.Plan, kept.Now.Record).All(from)];
+        kept.Remarks = (from, remarks);
+        return remarks;
+    }
+
+    /// <summary>
+    /// The flowering of a stack planted on a day. Weather years are laid out once per bulb year and used by one
+    /// computation at a time.
+    /// </summary>
+    public async Task<StackBloom?> Bloom(BulbStack stack, LocalDate install)
+    {
+        Kept kept = await Fresh();
+        if (kept.Now.Record is not { } record)
+            return null;
+        var seasons = kept.BulbYears.GetOrAdd(
+            StackBloom.BulbYearStart(install, record.Station.IsSouthern),
+            _ => new Lazy<IReadOnlyList<GrowingSeason>>(() => StackBloom.Seasons(record, install))).Value;
+        lock (seasons)
+        {
+            return StackBloom.From(stack, seasons, install);
+        }
+    }
+
+    /// <inheritdoc />
+    public void Dispose() => _loading.Dispose();
+
+    private async Task<Kept> Fresh()
+    {
+        PlanMark mark = await plans.Mark();
+        if (_kept is { } kept && kept.Now.Mark == mark)
+            return kept;
+        await _loading.WaitAsync();
+        try
+        {
+            mark = await plans.Mark();
+            if (_kept is { } meanwhile && meanwhile.Now.Mark == mark)
+                return meanwhile;
+            PlanMark? before = _kept?.Now.Mark;
+            WeatherRecord? record = before is not null && before.StationId == mark.StationId && before.StationRevision == mark.StationRevision
+                ? _kept!.Now.Record
+                : mark.StationId is null ? null : await weather.Load(mark.StationId);
+            return _kept = new Kept(new SiteNow(mark, await plans.Load(), record));
+        }
+        finally
+        {
+            _loading.Release();
+        }
+    }
+
+    private sealed class Kept(SiteNow now)
+    {
+        public SiteNow Now { get; } = now;
+
+        public ConcurrentDictionary<(LocalDate Start, int? WeatherYear), Lazy<SiteYear>> Years { get; } = new();
+
+        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> BulbYears { get; } = new();
+
+        public (LocalDate From, IReadOnlyList<Remark> Remarks)? Remarks { get; set; }
+    }
+}

@@ -1,0 +1,60 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using UnrulyMeadow.Core.Planting;
+
+namespace UnrulyMeadow.Web.Site;
+
+/// <summary>Figures in the site's units. The core keeps SI; here they are read and written as the crew knows them.</summary>
+public sealed partial class UnitsText(SiteUnits units)
+{
+    private const double CmPerInch = 2.54;
+    private const double LitresPerGallon = 3.785411784;
+
+    /// <summary>True for inches, gallons and °F.</summary>
+    public bool IsUs => units == SiteUnits.UsCustomary;
+
+    /// <summary>Unit of length, "cm" or "in".</summary>
+    public string LengthUnit => IsUs ? "in" : "cm";
+
+    /// <summary>Unit of temperature.</summary>
+    public string TemperatureUnit => IsUs ? "°F" : "°C";
+
+    /// <summary>A length as a number in the site's unit, for a form.</summary>
+    public string LengthNumber(double cm) => (IsUs ? cm / CmPerInch : cm).ToString("0.##", CultureInfo.InvariantCulture);
+
+    /// <summary>A length with its unit.</summary>
+    public string Length(double cm) => IsUs ? $"{cm / CmPerInch:0.#} in" : $"{cm:0.#} cm";
+
+    /// <summary>A volume with its unit.</summary>
+    public string Volume(double litres) => IsUs
+        ? $"{Round(litres / LitresPerGallon)} gal"
+        : $"{Round(litres)} L";
+
+    /// <summary>A temperature with its unit.</summary>
+    public string Temperature(double c) => IsUs ? $"{(c * 9 / 5) + 32:0.0} °F" : $"{c:0.0} °C".Replace('-', '−');
+
+    /// <summary>Precipitation with its unit.</summary>
+    public string Rain(double mm) => double.IsNaN(mm) ? "—" : IsUs ? $"{mm / 25.4:0.0} in" : $"{mm:0} mm";
+
+    /// <summary>Reads a number typed in the site's unit of length, as cm; NaN when it is no number.</summary>
+    public double ReadLength(string? text)
+    {
+        string plain = (text ?? string.Empty).Trim().Replace(',', '.');
+        return double.TryParse(plain, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v)
+            ? v * (IsUs ? CmPerInch : 1)
+            : double.NaN;
+    }
+
+    /// <summary>A fault's sentence with its range in the site's units.</summary>
+    public string Message(string message)
+    {
+        message = message.Replace("(it is NaN)", "(it must be a number)", StringComparison.Ordinal);
+        return IsUs ? CmRange().Replace(message, m => $"from {Inch(m.Groups["low"])} to {Inch(m.Groups["high"])} in") : message;
+        static string Inch(Group g) => (double.Parse(g.Value, CultureInfo.InvariantCulture) / CmPerInch).ToString("0.#", CultureInfo.InvariantCulture);
+    }
+
+    private static string Round(double v) => v >= 100 ? v.ToString("0", CultureInfo.InvariantCulture) : v.ToString("0.#", CultureInfo.InvariantCulture);
+
+    [GeneratedRegex(@"from (?<low>[\d.]+) to (?<high>[\d.]+) cm", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 200)]
+    private static partial Regex CmRange();
+}

@@ -1,0 +1,105 @@
+using NodaTime;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Review;
+
+namespace UnrulyMeadow.Web.Site;
+
+/// <summary>The words in which values stand on a page.</summary>
+public static class Words
+{
+    /// <summary>"Tue 14 Apr".</summary>
+    public static string Day(LocalDate day) => day.ToString("ddd d MMM", null);
+
+    /// <summary>"Tue 14 Apr 2027".</summary>
+    public static string DayYear(LocalDate day) => day.ToString("ddd d MMM uuuu", null);
+
+    /// <summary>"14 Apr".</summary>
+    public static string Short(LocalDate day) => day.ToString("d MMM", null);
+
+    /// <summary>As a date field holds it.</summary>
+    public static string Iso(LocalDate day) => NodaTime.Text.LocalDatePattern.Iso.Format(day);
+
+    /// <summary>Reads a date field; null when it is no date.</summary>
+    public static LocalDate? ReadDay(string? text) =>
+        NodaTime.Text.LocalDatePattern.Iso.Parse(text ?? string.Empty).TryGetValue(default, out LocalDate day) && day.Year is >= 1900 and <= 2200 ? day : null;
+
+    /// <summary>"in 7 of 10 years".</summary>
+    public static string InTen(double share) => $"in {Math.Round(share * 10, MidpointRounding.AwayFromZero):0} of 10 years";
+
+    /// <summary>A shape.</summary>
+    public static string Of(PlanterShape shape) => shape switch
+    {
+        PlanterShape.Round => "round pot",
+        PlanterShape.Trough => "square or trough",
+        PlanterShape.Basket => "basket or bowl",
+        PlanterShape.RectangularBed => "bed, rectangular",
+        _ => "bed, oval",
+    };
+
+    /// <summary>Sun.</summary>
+    public static string Of(Exposure exposure) => exposure switch
+    {
+        Exposure.FullSun => "full sun",
+        Exposure.PartSun => "part sun",
+        _ => "shade",
+    };
+
+    /// <summary>Watering.</summary>
+    public static string Of(Watering watering) => watering switch
+    {
+        Watering.Drip => "drip line",
+        Watering.Hand => "by hand",
+        _ => "rain only",
+    };
+
+    /// <summary>View.</summary>
+    public static string Of(ViewedFrom view) => view == ViewedFrom.AllRound ? "seen all round" : "seen from one side";
+
+    /// <summary>Wall.</summary>
+    public static string Of(WallMaterial wall) => wall == WallMaterial.Fibre ? "fibre liner" : wall.ToString().ToLowerInvariant();
+
+    /// <summary>Layer.</summary>
+    public static string Of(DisplayLayer layer) => layer switch
+    {
+        DisplayLayer.Bulbs => "bulbs",
+        DisplayLayer.Standing => "standing",
+        _ => "seasonal",
+    };
+
+    /// <summary>What was seen.</summary>
+    public static string Of(ObservationKind kind) => kind switch
+    {
+        ObservationKind.FirstColour => "first colour",
+        ObservationKind.Peak => "at its peak",
+        ObservationKind.Over => "over",
+        ObservationKind.Died => "died",
+        _ => "note",
+    };
+
+    /// <summary>Life form.</summary>
+    public static string Of(LifeForm form) => form switch
+    {
+        LifeForm.CoolSeasonAnnual => "cool-season annual",
+        LifeForm.TenderAnnual => "tender annual",
+        _ => form.ToString().ToLowerInvariant(),
+    };
+
+    /// <summary>Water need.</summary>
+    public static string Of(WaterNeed water) => water switch
+    {
+        WaterNeed.Low => "dries between",
+        WaterNeed.High => "never dry",
+        _ => "even",
+    };
+
+    /// <summary>A planter's size in a few words.</summary>
+    public static string Size(PlanterForm form, UnitsText units) => form.Shape switch
+    {
+        PlanterShape.Round => $"round {units.Length(form.TopLengthCm)}",
+        PlanterShape.Basket => $"basket {units.Length(form.TopLengthCm)}",
+        PlanterShape.Trough => $"trough {units.LengthNumber(form.TopLengthCm)} × {units.Length(form.TopWidthCm)}",
+        _ => units.IsUs ? $"bed {form.SurfaceCm2 / 929.0304:0} ft²" : $"bed {form.SurfaceCm2 / 10_000:0.#} m²",
+    };
+}

@@ -1,0 +1,11 @@
+// Attaches each behaviour to the markup that asks for it.
+import { attach as dayMarker } from './day-marker.js';
+import { attach as keys } from './keys.js';
+import { attach as autoSubmit } from './auto-submit.js';
+import { attach as livePreview } from './live-preview.js';
+import { attach as moreRows } from './more-rows.js';
+import { attach as sendOnce } from './send-once.js';
+import { attach as print } from './print.js';
+import { attach as working } from './working.js';
+
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, sendOnce, print, working]) attach(document);

@@ -1,0 +1,34 @@
+// Rows of a form that can be added and taken away; their fields are numbered anew so that none is lost.
+const renumber = (list) => {
+  [...list.querySelectorAll('[data-row]')].forEach((row, i) => {
+    for (const field of row.querySelectorAll('[name]')) field.name = field.name.replace(/\[\d+\]/, `[${i}]`);
+    for (const field of row.querySelectorAll('[id]')) field.id = field.id.replace(/_\d+__/, `_${i}__`);
+    for (const label of row.querySelectorAll('label[for]')) label.htmlFor = label.htmlFor.replace(/_\d+__/, `_${i}__`);
+  });
+};
+
+export const attach = (root) => {
+  for (const list of root.querySelectorAll('[data-rows]')) {
+    const form = list.closest('form');
+    const changed = () => form.dispatchEvent(new Event('rowschange'));
+    form.querySelector('[data-row-add]')?.addEventListener('click', () => {
+      const rows = list.querySelectorAll('[data-row]');
+      const row = rows[rows.length - 1].cloneNode(true);
+      for (const fault of row.querySelectorAll('.fault')) fault.remove();
+      for (const field of row.querySelectorAll('input')) field.value = '';
+      for (const field of row.querySelectorAll('select')) field.selectedIndex = 0;
+      list.append(row);
+      renumber(list);
+      row.querySelector('select, input').focus();
+    });
+    list.addEventListener('click', (event) => {
+      const button = event.target.closest('[data-row-remove]');
+      if (!button) return;
+      const row = button.closest('[data-row]');
+      if (list.querySelectorAll('[data-row]').length > 1) row.remove();
+      else for (const field of row.querySelectorAll('input, select')) field.value = '';
+      renumber(list);
+      changed();
+    });
+  }
+};
