@@ -66,24 +66,24 @@ const stack = (id, install, lift, ...items) => put(id, 'bulbs', 'bulbs', install
 const standing = (id, install, ...items) => put(id, 'standing', 'standing', install, '2035-11-01', items);
 const day = (iso, n) => new Date(Date.parse(iso) + n * 864e5).toISOString().slice(0, 10);
 
-for (const [i, id] of ['bollard-pot-north', 'bollard-pot-south'].entries()) {
-  const f = day(FALL, i), s = day(SUMMER, i);
+for (const id of ['bollard-pot-north', 'bollard-pot-south']) {
+  const f = FALL, s = SUMMER;
   seasonal(id, 'summer-2026', SUMMER26, f, ['petunia-magenta', 0.7], ['sweet-potato-lime', 0.3]);
   seasonal(id, 'fall', f, s, ['pansy-violet', 0.75], ['bronze-sedge', 0.25]);
-  stack(id, day(BULBS, i), day(s, 0), b('crocus-early-violet', 30), b('daffodil-early-yellow', 14), b('hyacinth-blue', 9), b('tulip-mid-red', 11), b('tulip-late-dark', 8));
+  stack(id, BULBS, s, b('crocus-early-violet', 30), b('daffodil-early-yellow', 14), b('hyacinth-blue', 9), b('tulip-mid-red', 11), b('tulip-late-dark', 8));
   seasonal(id, 'summer-2027', s, NEXTFALL, ['petunia-magenta', 0.7], ['sweet-potato-lime', 0.3]);
 }
-for (const [i, id] of ['ticket-trough-east', 'ticket-trough-west'].entries()) {
-  const f = day(FALL, 1 + i), s = day(SUMMER, 1 + i);
+for (const id of ['ticket-trough-east', 'ticket-trough-west']) {
+  const f = FALL, s = day(SUMMER, 1);
   seasonal(id, 'summer-2026', SUMMER26, f, ['lobelia-blue', 0.4], ['wax-begonia-white', 0.6]);
   seasonal(id, 'fall', f, s, ['viola-white', 0.9], ['ivy-variegated', 0.4]);
-  stack(id, day(BULBS, 2), s, b('crocus-large-white', 70), b('muscari-blue', 60, 15.5), b('daffodil-trumpet-yellow', 30, 22), b('tulip-mid-rose', 40, 28.5));
+  stack(id, BULBS, s, b('crocus-large-white', 70), b('muscari-blue', 60, 15.5), b('daffodil-trumpet-yellow', 30, 22), b('tulip-mid-rose', 40, 28.5));
   seasonal(id, 'summer-2027', s, NEXTFALL, ['lobelia-blue', 0.4], ['wax-begonia-white', 0.6]);
 }
 standing('great-pot', '2021-04-12', b('hawthorn', 1), b('ivy-variegated', 3), b('winter-heath-pink', 4));
 seasonal('great-pot', 'summer-2026', SUMMER26, FALL, ['zonal-geranium-red', 0.55]);
 seasonal('great-pot', 'fall', FALL, SUMMER, ['pansy-yellow', 0.45]);
-stack('great-pot', day(BULBS, 1), '2028-06-15', b('snowdrop', 60), b('scilla-blue', 70, 14), b('daffodil-early-yellow', 35, 21));
+stack('great-pot', BULBS, '2028-06-15', b('snowdrop', 60), b('scilla-blue', 70, 14), b('daffodil-early-yellow', 35, 21));
 seasonal('great-pot', 'summer-2027', SUMMER, NEXTFALL, ['zonal-geranium-red', 0.55]);
 
 seasonal('kiosk-basket', 'summer-2026', SUMMER26, FALL, ['calibrachoa-violet', 1.3]);
@@ -93,12 +93,12 @@ seasonal('kiosk-basket', 'summer-2027', SUMMER, NEXTFALL, ['calibrachoa-violet',
 
 standing('north-bed', '2023-04-17', b('fountain-grass', 8), b('dogwood-red', 6), b('coneflower-purple', 18), b('winter-heath-pink', 40));
 seasonal('north-bed', 'fall', day(FALL, 2), day(SUMMER, 2), ['pansy-yellow', 0.2]);
-stack('north-bed', day(BULBS, 3), '2029-06-15', b('crocus-early-violet', 600), b('daffodil-trumpet-yellow', 240), b('tulip-mid-red', 180), b('allium-tall-purple', 110));
+stack('north-bed', day(BULBS, 1), '2029-06-15', b('crocus-early-violet', 600), b('daffodil-trumpet-yellow', 240), b('tulip-mid-red', 180), b('allium-tall-purple', 110));
 seasonal('north-bed', 'summer-2026', SUMMER26, day(FALL, 2), ['marigold-orange', 0.45]);
 seasonal('north-bed', 'summer-2027', day(SUMMER, 2), NEXTFALL, ['marigold-orange', 0.45]);
 
 seasonal('south-bed', 'summer-2026', SUMMER26, day(FALL, 3), ['marigold-orange', 0.6]);
-stack('south-bed', day(BULBS, 4), '2027-05-31', b('tulip-mid-red', 520), b('tulip-late-dark', 480));
+stack('south-bed', day(BULBS, 2), '2027-05-31', b('tulip-mid-red', 520), b('tulip-late-dark', 480));
 seasonal('south-bed', 'summer-2027', '2027-05-31', NEXTFALL, ['marigold-orange', 0.6], ['dusty-miller', 0.15]);
 
 for (let i = 1; i <= 4; i++) {
@@ -106,7 +106,7 @@ for (let i = 1; i <= 4; i++) {
   seasonal(id, 'summer-2026', SUMMER26, day(FALL, 3), ['coleus-lime', 0.01], ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
   seasonal(id, 'fall', day(FALL, 3), WINTER, ['chrysanthemum-bronze', 0.9]);
   seasonal(id, 'winter', WINTER, day(SUMMER, 3), b('dogwood-red', 1), ['pansy-violet', 0.35], ['ivy-variegated', 0.3]);
-  stack(id, day(BULBS, 4), day(SUMMER, 3), b('crocus-early-violet', 22), b('daffodil-early-yellow', 12), b('tulip-mid-rose', 9), b('tulip-late-dark', 7));
+  stack(id, day(BULBS, 2), day(SUMMER, 3), b('crocus-early-violet', 22), b('daffodil-early-yellow', 12), b('tulip-mid-rose', 9), b('tulip-late-dark', 7));
   seasonal(id, 'summer-2027', day(SUMMER, 3), NEXTFALL, ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
 }
 displays.filter((d) => d.id.startsWith('shelter-pot') && d.id.endsWith('summer-2026')).forEach((d) => d.items.shift());
@@ -117,50 +117,50 @@ for (const side of ['left', 'right']) {
   seasonal(id, 'fall', day(FALL, 4), day(SUMMER, 4), ['cabbage-rose', 0.4], ['viola-white', 0.35]);
   seasonal(id, 'summer-2027', day(SUMMER, 4), NEXTFALL, ['angelonia-blue', 0.5], ['petunia-magenta', 0.4]);
 }
-stack('seat-trough-left', day(BULBS, 4), day(SUMMER, 4), b('iris-reticulata-blue', 40), b('hyacinth-pink', 20), b('tulip-mid-rose', 22, 22.5));
+stack('seat-trough-left', day(BULBS, 2), day(SUMMER, 4), b('iris-reticulata-blue', 40), b('hyacinth-pink', 20), b('tulip-mid-rose', 22, 22.5));
 stack('seat-trough-right', '2027-02-08', day(SUMMER, 4), b('tulip-mid-rose', 22), b('tulip-late-dark', 18, 21.5));
 
 standing('bandstand-ring', '2022-10-10', b('blue-fescue', 40), b('lavender-violet', 12), b('stonecrop-pink', 10));
-seasonal('bandstand-ring', 'fall', day(FALL, 7), day(SUMMER, 7), ['wallflower-amber', 0.35], ['viola-white', 0.15]);
-stack('bandstand-ring', day(BULBS, 7), '2029-06-15', b('crocus-large-white', 300), b('daffodil-white', 120), b('tulip-mid-red', 100));
-seasonal('bandstand-ring', 'summer-2026', SUMMER26, day(FALL, 7), ['salvia-blue', 0.4]);
+seasonal('bandstand-ring', 'fall', day(FALL, 4), day(SUMMER, 7), ['wallflower-amber', 0.35], ['viola-white', 0.15]);
+stack('bandstand-ring', day(BULBS, 3), '2029-06-15', b('crocus-large-white', 300), b('daffodil-white', 120), b('tulip-mid-red', 100));
+seasonal('bandstand-ring', 'summer-2026', SUMMER26, day(FALL, 4), ['salvia-blue', 0.4]);
 seasonal('bandstand-ring', 'summer-2027', day(SUMMER, 7), NEXTFALL, ['salvia-blue', 0.4]);
 
-for (const [i, id] of ['band-pot-left', 'band-pot-right'].entries()) {
-  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 7), ['zonal-geranium-red', 0.6], ['alyssum-white', 0.3]);
-  seasonal(id, 'fall', day(FALL, 7), WINTER, ['aster-violet', 0.9]);
+for (const id of ['band-pot-left', 'band-pot-right']) {
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 4), ['zonal-geranium-red', 0.6], ['alyssum-white', 0.3]);
+  seasonal(id, 'fall', day(FALL, 4), WINTER, ['aster-violet', 0.9]);
   seasonal(id, 'winter', WINTER, day(SUMMER, 7), b('dogwood-yellow', 1), ['winter-heath-pink', 0.4], ['viola-white', 0.25]);
-  stack(id, day(BULBS, 8), day(SUMMER, 7), b('iris-reticulata-blue', 24), b('daffodil-early-yellow', 13), b('tulip-early-orange', 11), b('tulip-late-dark', 9));
+  stack(id, day(BULBS, 3), day(SUMMER, 7), b('iris-reticulata-blue', 24), b('daffodil-early-yellow', 13), b('tulip-early-orange', 11), b('tulip-late-dark', 9));
   seasonal(id, 'summer-2027', day(SUMMER, 7), NEXTFALL, ['zonal-geranium-red', 0.6], ['alyssum-white', 0.3]);
 }
 standing('tea-trough', '2025-04-14', b('winterberry-red', 1), b('stonecrop-pink', 3), b('bronze-sedge', 4));
 seasonal('tea-trough', 'spring', SPRING, day(SUMMER, 8), ['marguerite-white', 0.35]);
 seasonal('tea-trough', 'winter', WINTER, SPRING, ['winter-heath-pink', 0.35]);
-stack('tea-trough', day(BULBS, 8), day(SUMMER, 8), b('snowdrop', 60), b('muscari-blue', 50, 13), b('hyacinth-blue', 20, 20));
+stack('tea-trough', day(BULBS, 3), day(SUMMER, 8), b('snowdrop', 60), b('muscari-blue', 50, 13), b('hyacinth-blue', 20, 20));
 seasonal('tea-trough', 'summer-2026', SUMMER26, WINTER, ['calibrachoa-violet', 0.4]);
 seasonal('tea-trough', 'summer-2027', day(SUMMER, 8), NEXTFALL, ['calibrachoa-violet', 0.4]);
 
 seasonal('flag-pot', 'summer-2026', SUMMER26, FALL, ['lantana-gold', 0.8]);
 seasonal('flag-pot', 'fall', FALL, '2027-04-19', b('fountain-grass', 1), ['pansy-yellow', 0.6]);
-stack('flag-pot', day(BULBS, 8), '2027-06-07', b('crocus-large-white', 55), b('daffodil-trumpet-yellow', 22), b('tulip-mid-red', 26), b('allium-tall-purple', 7));
+stack('flag-pot', day(BULBS, 3), '2027-06-07', b('crocus-large-white', 55), b('daffodil-trumpet-yellow', 22), b('tulip-mid-red', 26), b('allium-tall-purple', 7));
 seasonal('flag-pot', 'summer-2027', '2027-04-19', NEXTFALL, ['lantana-gold', 0.8]);
 
-for (const [i, id] of ['wall-pot-west', 'wall-pot-east'].entries()) {
-  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 8), ['coleus-lime', 0.6], ['lobelia-blue', 0.3]);
-  seasonal(id, 'fall', day(FALL, 8), day(SUMMER, 8), b('wintergreen-red', 2), ['viola-white', 0.5]);
-  stack(id, day(BULBS, 9), day(SUMMER, 8), b('crocus-early-violet', 16), b('daffodil-early-yellow', 8), b('tulip-mid-rose', 6));
+for (const id of ['wall-pot-west', 'wall-pot-east']) {
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 7), ['coleus-lime', 0.6], ['lobelia-blue', 0.3]);
+  seasonal(id, 'fall', day(FALL, 7), day(SUMMER, 8), b('wintergreen-red', 2), ['viola-white', 0.5]);
+  stack(id, day(BULBS, 4), day(SUMMER, 8), b('crocus-early-violet', 16), b('daffodil-early-yellow', 8), b('tulip-mid-rose', 6));
   seasonal(id, 'summer-2027', day(SUMMER, 8), NEXTFALL, ['coleus-lime', 0.6], ['lobelia-blue', 0.3]);
 }
 standing('shade-trough', '2024-04-15', b('coral-bells-burgundy', 4), b('hellebore-white', 3));
-seasonal('shade-trough', 'summer-2026', SUMMER26, day(FALL, 8), ['impatiens-coral', 0.4]);
+seasonal('shade-trough', 'summer-2026', SUMMER26, day(FALL, 7), ['impatiens-coral', 0.4]);
 seasonal('shade-trough', 'summer-2027', day(SUMMER, 8), NEXTFALL, ['impatiens-coral', 0.4]);
-stack('shade-trough', day(BULBS, 9), '2029-06-15', b('winter-aconite', 60), b('snowdrop', 70, 10), b('scilla-blue', 60, 15));
+stack('shade-trough', day(BULBS, 4), '2029-06-15', b('winter-aconite', 60), b('snowdrop', 70, 10), b('scilla-blue', 60, 15));
 for (const side of ['left', 'right']) {
   const id = `gate-pot-${side}`;
   standing(id, '2024-10-14', b('box-green', 1));
-  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 9), ['wax-begonia-white', 0.4], ['coleus-lime', 0.25]);
-  seasonal(id, 'fall', day(FALL, 9), day(SUMMER, 9), b('wintergreen-red', 2), ['pansy-violet', 0.4]);
-  stack(id, day(BULBS, 9), day(SUMMER, 9), b('crocus-large-white', 18), b('daffodil-white', 8), b('tulip-early-orange', 7));
+  seasonal(id, 'summer-2026', SUMMER26, day(FALL, 7), ['wax-begonia-white', 0.4], ['coleus-lime', 0.25]);
+  seasonal(id, 'fall', day(FALL, 7), day(SUMMER, 9), b('wintergreen-red', 2), ['pansy-violet', 0.4]);
+  stack(id, day(BULBS, 4), day(SUMMER, 9), b('crocus-large-white', 18), b('daffodil-white', 8), b('tulip-early-orange', 7));
   seasonal(id, 'summer-2027', day(SUMMER, 9), NEXTFALL, ['wax-begonia-white', 0.4], ['coleus-lime', 0.25]);
 }
 const turns = [

@@ -41,6 +41,12 @@ public sealed record StackLayer(
     /// <summary>How many fit at this depth.</summary>
     public int Fits => Places.Count;
 
+    /// <summary>
+    /// Places for the bulbs planned, spread as wide as the layer allows; when more are planned than fit, all places that
+    /// there are.
+    /// </summary>
+    public required IReadOnlyList<PlanePoint> Spread { get; init; }
+
     /// <summary>Finished surface to the bulb's tip, cm.</summary>
     public double CoverCm => DepthCm - Plant.Bulb!.HeightCm;
 }
@@ -112,10 +118,7 @@ public sealed class BulbStack
         }
         var depths = new List<BulbDepth>();
         double above = 0;
-        // Largest and latest deepest: by rule depth, then by the heat its flower needs.
-        foreach ((Plant plant, int count, double? chosen) in bulbs
-            .OrderBy(b => b.DepthCm ?? DepthByRule(b.Plant.Bulb!, site.BulbDepth))
-            .ThenBy(b => Lateness(b.Plant)))
+        foreach ((Plant plant, int count, double? chosen) in FromTheTop(bulbs, site))
         {
             BulbFigures bulb = plant.Bulb!;
             double rule = DepthByRule(bulb, site.BulbDepth);
@@ -148,10 +151,12 @@ public sealed class BulbStack
         {
             BulbFigures bulb = d.Plant.Bulb!;
             (double length, double width) = InsideOver(planter.Form, d.DepthCm - bulb.HeightCm, d.DepthCm);
+            IReadOnlyList<PlanePoint> places = PlacesFor(planter.Form, site, bulb, length, width, d.DepthCm, 1);
             layers.Add(new StackLayer(
-                d.Plant, d.Count, d.DepthCm, d.IsByRule, length, width,
-                PlacesFor(planter.Form, site, bulb, length, width, d.DepthCm),
-                planter.Form.LitresBetween(upper, d.DepthCm), d.Reason));
+                d.Plant, d.Count, d.DepthCm, d.IsByRule, length, width, places, planter.Form.LitresBetween(upper, d.DepthCm), d.Reason)
+            {
+                Spread = SpreadOut(d.Count, places, wider => PlacesFor(planter.Form, site, bulb, length, width, d.DepthCm, wider)),
+            });
             upper = d.DepthCm;
         }
         return new BulbStack(planter, site, layers, Check(planter, layers));
@@ -191,8 +196,27 @@ public sealed class BulbStack
 
     private static double BulbCm3(BulbFigures bulb) => Math.PI / 6 * bulb.DiameterCm * bulb.DiameterCm * bulb.HeightCm;
 
+    // Largest and latest deepest: small bulbs on top by their own depth, large ones below in order of flowering, and
+    // what has a chosen depth at its place among them.
+    private static List<PlannedBulb> FromTheTop(IReadOnlyList<PlannedBulb> bulbs, Site site)
+    {
+        double Rule(PlannedBulb b) => DepthByRule(b.Plant.Bulb!, site.BulbDepth);
+        var order = bulbs
+            .Where(b => b.DepthCm is null)
+            .OrderBy(b => b.Plant.Bulb!.HeightCm >= LargeBulbCm)
+            .ThenBy(b => b.Plant.Bulb!.HeightCm >= LargeBulbCm ? 0 : Rule(b))
+            .ThenBy(b => Lateness(b.Plant))
+            .ToList();
+        foreach (PlannedBulb chosen in bulbs.Where(b => b.DepthCm is not null).OrderBy(b => b.DepthCm))
+        {
+            int at = order.FindIndex(b => (b.DepthCm ?? Rule(b)) > chosen.DepthCm);
+            order.Insert(at < 0 ? order.Count : at, chosen);
+        }
+        return order;
+    }
+
     private static double Lateness(Plant plant) =>
-        plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().Select(r => r.ThresholdCd + (100 * r.BaseC)).DefaultIfEmpty(0).Max();
+        plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().Select(r => r.DaysInSteadySpring).DefaultIfEmpty(0).Max();
 
     // The taper's smallest over the bulb's height.
     private static (double Length, double Width) InsideOver(PlanterForm form, double tip, double baseDepth)
@@ -202,12 +226,35 @@ public sealed class BulbStack
         return (Math.Min(l0, l1), Math.Min(w0, w1));
     }
 
-    private static IReadOnlyList<PlanePoint> PlacesFor(PlanterForm form, Site site, BulbFigures bulb, double length, double width, double depth)
+    // Widens the pitch as far as the planned count still fits; beyond some hundreds an even choice of places does as well.
+    private static IReadOnlyList<PlanePoint> SpreadOut(int count, IReadOnlyList<PlanePoint> places, Func<double, IReadOnlyList<PlanePoint>> wider)
+    {
+        if (count >= places.Count)
+            return places;
+        IReadOnlyList<PlanePoint> best = places;
+        if (places.Count <= 400)
+        {
+            double low = 1;
+            double high = 2 * Math.Sqrt((double)places.Count / count);
+            for (int i = 0; i < 9; i++)
+            {
+                double middle = (low + high) / 2;
+                IReadOnlyList<PlanePoint> tried = wider(middle);
+                if (tried.Count >= count)
+                    (low, best) = (middle, tried);
+                else
+                    high = middle;
+            }
+        }
+        return [.. Enumerable.Range(0, count).Select(i => best[(int)((i + 0.5) * best.Count / count)])];
+    }
+
+    private static IReadOnlyList<PlanePoint> PlacesFor(PlanterForm form, Site site, BulbFigures bulb, double length, double width, double depth, double widened)
     {
         if (!form.IsBed && depth > form.PlantableDepthCm)
             return [];
         double wall = form.IsBed ? BedSetbackCm : site.WallGapCm;
-        double pitch = form.IsBed ? bulb.SpacingCm : bulb.DiameterCm + site.BulbGapCm;
+        double pitch = widened * (form.IsBed ? bulb.SpacingCm : bulb.DiameterCm + site.BulbGapCm);
         double gap = pitch - bulb.DiameterCm;
         double l = length - (2 * wall) + gap;
         double w = width - (2 * wall) + gap;

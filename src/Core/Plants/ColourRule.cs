@@ -62,6 +62,12 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
             Raise(share, bloom.MedianIndex, ShowDays);
     }
 
+    /// <summary>
+    /// Days until it opens in a spring that warms steadily from 0 °C by 0.12 °C a day, cold fully met. It orders bulbs
+    /// from early to late without any weather at hand; it is no forecast.
+    /// </summary>
+    public double DaysInSteadySpring => (Math.Max(0, BaseC) / 0.12) + Math.Sqrt(2 * ThresholdCd / 0.12);
+
     /// <summary>The median opening of every spring of the run, with the cold had by then.</summary>
     public IEnumerable<BulbBloom> Blooms(Growing growing)
     {

@@ -146,8 +146,9 @@ public sealed class DisplayChecks
     {
         if (_record is null)
             return [];
-        if (!_seasons.TryGetValue(display.Install, out IReadOnlyList<GrowingSeason>? seasons))
-            _seasons[display.Install] = seasons = StackBloom.Seasons(_record, display.Install);
+        LocalDate year = StackBloom.BulbYearStart(display.Install, _record.Station.IsSouthern);
+        if (!_seasons.TryGetValue(year, out IReadOnlyList<GrowingSeason>? seasons))
+            _seasons[year] = seasons = StackBloom.Seasons(_record, display.Install);
         if (seasons.Count == 0)
             return [];
         return BulbStack.Depths(planter, _plan.Site, _plan.BulbsOf(display))

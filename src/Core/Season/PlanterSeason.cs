@@ -51,6 +51,7 @@ public sealed class PlanterSeason
         Cover50 = new float[days];
         Cover90 = new float[days];
         Green = new float[days];
+        DeciduousLeaf = new float[days];
     }
 
     /// <summary>The planter.</summary>
@@ -79,6 +80,9 @@ public sealed class PlanterSeason
 
     /// <summary>Mean cover of plain green leaf by day, before weighting.</summary>
     public float[] Green { get; }
+
+    /// <summary>Share of years in which deciduous plants are in leaf, by day.</summary>
+    public float[] DeciduousLeaf { get; }
 
     /// <summary>What shows, in order of planting.</summary>
     public IReadOnlyList<ColourBand> Bands { get; private init; } = [];
@@ -118,6 +122,7 @@ public sealed class PlanterSeason
         for (int i = 0; i < bands.Count; i++)
             Scale(bands[i].MeanCover, 1f / seasons.Count);
         Scale(season.Green, 1f / seasons.Count);
+        Scale(season.DeciduousLeaf, 1f / seasons.Count);
         season.TakeOdds(byYear);
         return season;
     }
@@ -218,6 +223,7 @@ public sealed class PlanterSeason
             }
             green = Math.Max(0, green);
             season.Green[d] += (float)green;
+            season.DeciduousLeaf[d] += InLeaf(weather, offset + d) ? 1 : 0;
             weighted[d] = (float)(colour + Math.Min(MostGreen, GreenWeight * green));
         }
         return weighted;
@@ -261,9 +267,12 @@ public sealed class PlanterSeason
     {
         GreenLeaf.Evergreen => 1,
         GreenLeaf.InSeason when plant.DiesWithFrost => 1,
-        GreenLeaf.InSeason => weather.LeafSeason(5, 150, 20)[index] ? 1 : 0,
+        GreenLeaf.InSeason => InLeaf(weather, index) ? 1 : 0,
         _ => 0,
     };
+
+    // Leaf-out at 150 °C·d above 5 °C and drop after twelve nights at or below 5 °C: common practice for mixed planting.
+    private static bool InLeaf(GrowingSeason weather, int index) => weather.LeafSeason(5, 150, 12)[index];
 
     private static void Scale(float[] values, float by)
     {

@@ -86,7 +86,7 @@ public sealed record TurnOrder
         $"{line.Plant.CommonName}: order",
         $"{line.Purchase.Bought} for {Site.Money}{line.Purchase.Cost:0.00}",
         [
-            new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name} {p.Count}"))),
+            new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))),
             new("spares", $"{Site.SpareShare:P0}"),
             new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
         ],

@@ -36,7 +36,7 @@ public static class CsvSheets
                     pack.Packs,
                     pack.Pack.Price,
                     pack.Packs * pack.Pack.Price,
-                    string.Join("; ", line.Planters.Select(p => $"{p.Planter.Name} {p.Count}")));
+                    string.Join("; ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}")));
             }
         }
         if (order.MediumBags > 0)

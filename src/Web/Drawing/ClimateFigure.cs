@@ -21,8 +21,8 @@ public static class ClimateFigure
         WeatherRecord record, (FrostOdds Spring, FrostOdds Fall) light, (FrostOdds Spring, FrostOdds Fall) hard, YearScale scale, UnitsText units)
     {
         XElement svg = El(
-            "svg", "viewBox", $"0 0 {N(Width)} 332", "class", "climate-figure", "role", "img",
-            Title($"Odds of frost at {units.Temperature(light.Spring.ThresholdC)} and {units.Temperature(hard.Spring.ThresholdC)} by day, and the usual daily range of temperature"));
+            "svg", "viewBox", $"0 0 {N(Width + 92)} 332", "class", "climate-figure", "role", "img",
+            Title($"Odds of frost at {units.Threshold(light.Spring.ThresholdC)} and {units.Threshold(hard.Spring.ThresholdC)} by day, and the usual daily range of temperature"));
         foreach ((double x, _, string name) in scale.Months())
         {
             svg.Add(El("line", "x1", x, "x2", x, "y1", Top, "y2", RangeTop + RangeHeight, "class", "month-rule"));
@@ -32,7 +32,7 @@ public static class ClimateFigure
         {
             double y = Top + OddsHeight - (tenth * OddsHeight / 10);
             svg.Add(El("line", "x1", 0, "x2", Width, "y1", y, "y2", y, "class", tenth == 0 ? "rule" : "grid-line"));
-            svg.Add(Text(Width - 4, y - 4, "depth-text", tenth == 0 ? "never" : tenth == 5 ? "5 in 10 years" : "every year", "end"));
+            svg.Add(Text(Width + 8, y + 4, "depth-text", tenth == 0 ? "never" : tenth == 5 ? "5 in 10 years" : "every year"));
         }
         bool southern = record.Station.IsSouthern;
         svg.Add(El("path", "d", Odds(light, scale, southern), "class", "odds-line odds-light"));
@@ -59,10 +59,10 @@ public static class ClimateFigure
         double high = Math.Ceiling((days.Max(d => d.MaxC) + 1) / 5) * 5;
         double Y(double c) => RangeTop + ((high - c) * RangeHeight / (high - low));
         XElement group = El("g");
-        for (double c = low; c <= high + 0.01; c += 10)
+        for (double c = Math.Ceiling(low / 10) * 10; c <= high + 0.01; c += 10)
         {
             group.Add(El("line", "x1", 0, "x2", Width, "y1", Y(c), "y2", Y(c), "class", "grid-line"));
-            group.Add(Text(Width - 4, Y(c) - 3, "depth-text", units.Temperature(c), "end"));
+            group.Add(Text(Width + 8, Y(c) + 4, "depth-text", units.Threshold(c)));
         }
         if (low < 0)
             group.Add(El("line", "x1", 0, "x2", Width, "y1", Y(0), "y2", Y(0), "class", "rule"));

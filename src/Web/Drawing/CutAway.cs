@@ -23,7 +23,7 @@ public sealed class CutAway
     private readonly Planter _planter;
     private readonly BulbStack? _stack;
     private readonly StackBloom? _bloom;
-    private readonly IReadOnlyList<(Plant Plant, int Count)> _standing;
+    private readonly IReadOnlyList<StandingPlant> _standing;
     private readonly LocalDate _day;
     private readonly UnitsText _units;
     private readonly double _scale;
@@ -38,7 +38,7 @@ public sealed class CutAway
     /// <param name="standing">What else stands on the day.</param>
     /// <param name="day">The day.</param>
     /// <param name="units">Units of the labels.</param>
-    public CutAway(Planter planter, BulbStack? stack, StackBloom? bloom, IReadOnlyList<(Plant Plant, int Count)> standing, LocalDate day, UnitsText units)
+    public CutAway(Planter planter, BulbStack? stack, StackBloom? bloom, IReadOnlyList<StandingPlant> standing, LocalDate day, UnitsText units)
     {
         _planter = planter;
         _stack = stack;
@@ -50,9 +50,9 @@ public sealed class CutAway
         double tall = Math.Clamp(
             (stack?.Layers.Select(l => l.Plant.HeightCm) ?? []).Concat(standing.Select(s => s.Plant.HeightCm)).DefaultIfEmpty(20).Max(), 20, TallestCm);
         double deep = planter.Form.DepthCm;
-        _scale = Math.Min(410 / wide, 470 / (tall + deep + 6));
+        _scale = Math.Min(330 / wide, 470 / (tall + deep + 6));
         _surfaceY = 22 + (tall * _scale);
-        _centreX = 250;
+        _centreX = 212;
         _height = _surfaceY + ((deep + 5) * _scale) + 34;
     }
 
@@ -60,17 +60,17 @@ public sealed class CutAway
     public XElement Draw()
     {
         XElement svg = El(
-            "svg", "viewBox", $"0 0 760 {N(_height)}", "class", "cutaway", "role", "img",
+            "svg", "viewBox", $"0 0 640 {N(_height)}", "class", "cutaway", "role", "img",
             Title($"Cut-away of {_planter.Name} on {Words.Day(_day)}, to scale: " + string.Join(", ", _stack?.Layers.Select(l => $"{l.Count} {l.Plant.CommonName} at {_units.Length(l.DepthCm)}") ?? ["no bulbs"])));
         svg.Add(Pot());
         svg.Add(DepthScale());
         // What stands behind is drawn before what stands in front, and short before tall within it.
-        foreach ((Plant plant, int count) in _standing.OrderByDescending(s => s.Plant.HeightCm))
-            svg.Add(Standing(plant, count));
+        foreach (StandingPlant plant in _standing.OrderByDescending(s => s.Plant.HeightCm))
+            svg.Add(Standing(plant));
         foreach (StackLayer layer in (_stack?.Layers ?? []).Reverse())
             svg.Add(Layer(layer));
         svg.Add(Labels());
-        svg.Add(Text(_centreX, _height - 6, "depth-text", Caption(), "middle"));
+        svg.Add(Text(4, _height - 6, "depth-text", Caption()));
         return svg;
     }
 
@@ -161,17 +161,20 @@ public sealed class CutAway
         BulbFigures bulb = layer.Plant.Bulb!;
         BloomForecast? forecast = _bloom?.Forecasts.FirstOrDefault(f => f.Plant.Id == layer.Plant.Id);
         double half = ShownLength(_planter.Form) / 2;
-        double slab = _planter.Form.IsBed ? bulb.SpacingCm * 0.6 : (bulb.DiameterCm + _stack!.Site.BulbGapCm) * 0.62;
-        int shown = Math.Min(layer.Count, layer.Fits);
-        var places = Enumerable.Range(0, shown)
-            .Select(i => layer.Places[(int)((i + 0.5) * layer.Fits / shown)])
-            .Where(p => Math.Abs(p.XCm) <= half - 1)
-            .ToList();
-        // Behind the cut first, paler.
-        foreach (PlanePoint p in places.Where(p => p.YCm < -slab))
-            group.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb behind"));
-        List<PlanePoint> front = [.. places.Where(p => Math.Abs(p.YCm) <= slab).OrderBy(p => p.XCm)];
-        foreach (PlanePoint p in front)
+        double slab = _planter.Form.IsBed
+            ? bulb.SpacingCm * 0.6
+            : Math.Sqrt(layer.LengthCm * layer.WidthCm / Math.Max(1, layer.Spread.Count)) * 0.5;
+        var places = layer.Spread.Where(p => Math.Abs(p.XCm) <= half - 1).ToList();
+        // Behind the cut first, paler; what stands before the cut is taken away.
+        foreach (PlanePoint p in places.Where(p => p.YCm < -slab && p.YCm > -slab * 3.2))
+        {
+            XElement behind = El("g", "class", "behind");
+            if (forecast is not null)
+                behind.Add(Shoot(layer.Plant, p.XCm, 0, forecast));
+            behind.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb"));
+            group.Add(behind);
+        }
+        foreach (PlanePoint p in places.Where(p => Math.Abs(p.YCm) <= slab).OrderBy(p => p.XCm))
         {
             group.Add(El("path", "d", Roots(p.XCm, layer.DepthCm, bulb), "class", "root"));
             if (forecast is not null)
@@ -237,8 +240,9 @@ public sealed class CutAway
         return group;
     }
 
-    private XElement Standing(Plant plant, int count)
+    private XElement Standing(StandingPlant standing)
     {
+        (Plant plant, int count) = (standing.Plant, standing.Count);
         XElement group = El("g", Title($"{plant.CommonName}, {count}"));
         double wide = ShownLength(_planter.Form) - (_planter.Form.IsBed ? 0 : 2 * WallCm);
         double spread = Math.Max(6, (plant.SpreadAtPurchaseCm + plant.MatureSpreadCm) / 2);
@@ -248,7 +252,7 @@ public sealed class CutAway
         for (int i = 0; i < n; i++)
         {
             double x = n == 1 ? (seed % 7) - 3 : ((i + 0.5) / n * wide * 0.96) - (wide * 0.48) + ((Ragged(seed, i) - 0.5) * spread * 0.4);
-            group.Add(FlowerShape.Mound(plant, X(x), _surfaceY, spread * _scale, tall * _scale * (0.85 + (0.2 * Ragged(seed, i + 50))), seed + i));
+            group.Add(FlowerShape.Mound(standing, X(x), _surfaceY, spread * _scale, tall * _scale * (0.85 + (0.2 * Ragged(seed, i + 50))), seed + i));
         }
         return group;
     }

@@ -28,9 +28,10 @@ public static class FlowerShape
     }
 
     /// <summary>A plant that stands on the surface: a ragged mound, taller for upright ones, hanging for trailing ones.</summary>
-    public static XElement Mound(Plant plant, double x, double ground, double spread, double tall, int seed)
+    public static XElement Mound(StandingPlant standing, double x, double ground, double spread, double tall, int seed)
     {
         XElement group = El("g");
+        Plant plant = standing.Plant;
         bool tree = plant.LifeForm == LifeForm.Tree;
         double half = spread / 2;
         double height = plant.Habit == Habit.Trailing ? Math.Max(tall * 0.6, 6) : tall;
@@ -38,26 +39,64 @@ public static class FlowerShape
         double crown = tree ? tall * 0.55 : height;
         if (tree)
             group.Add(El("path", "d", $"M{N(x - 4)} {N(ground)}L{N(x - 2)} {N(foot)}h5L{N(x + 5)} {N(ground)}Z", "fill", "#7a6650"));
-        var path = new StringBuilder($"M{N(x - half)} {N(foot)}");
-        for (int i = 1; i < 12; i++)
+        ColourWindow? stems = standing.Showing.FirstOrDefault(w => w.Part == ColourPart.Stem);
+        bool woody = plant.LifeForm is LifeForm.Shrub or LifeForm.Tree;
+        if (woody && (stems is not null || !standing.InLeaf))
         {
-            double t = i / 12.0;
-            double rise = Math.Sin(Math.PI * t) * crown * (0.82 + (0.3 * Ragged(seed, i)));
-            path.Append($"L{N(x - half + (spread * t))} {N(foot - rise)}");
+            group.Add(Twigs(x, foot, spread, crown, stems?.Colours[0] ?? "#7a6650", seed));
+            group.Add(Spots(standing, x, foot, spread, crown, seed));
+            return group;
         }
-        path.Append($"L{N(x + half)} {N(foot)}Z");
-        ColourWindow? leaf = plant.Windows.FirstOrDefault(w => w.Part == ColourPart.Leaf);
-        group.Add(El("path", "d", path.ToString(), "fill", leaf?.Colours[0] ?? "#7f9a68", "stroke", "#55703f", "stroke-width", 0.6, "fill-opacity", 0.92));
-        ColourWindow? bloom = plant.Windows.FirstOrDefault(w => w.Part != ColourPart.Leaf);
-        int dots = bloom is null ? 0 : (int)Math.Clamp(spread * bloom.Share / 4, 3, 16);
+        if (!standing.InLeaf && plant.LifeForm is LifeForm.Perennial)
+            return group;
+        // A mound of lobes: the outline runs in small arcs from crest to crest.
+        int lobes = (int)Math.Clamp(spread / 9, 4, 11);
+        var path = new StringBuilder($"M{N(x - half)} {N(foot)}");
+        double lastX = x - half;
+        double lastY = foot;
+        for (int i = 1; i <= lobes; i++)
+        {
+            double t = i / (double)lobes;
+            double rise = i == lobes ? 0 : Math.Pow(Math.Sin(Math.PI * t), 0.62) * crown * (0.84 + (0.22 * Ragged(seed, i)));
+            double nextX = x - half + (spread * t);
+            double nextY = foot - rise;
+            double lift = crown * 0.16;
+            path.Append($"Q{N((lastX + nextX) / 2)} {N(Math.Min(lastY, nextY) - lift)} {N(nextX)} {N(nextY)}");
+            (lastX, lastY) = (nextX, nextY);
+        }
+        path.Append('Z');
+        string leaf = standing.Showing.FirstOrDefault(w => w.Part == ColourPart.Leaf)?.Colours[0] ?? (plant.LifeForm == LifeForm.Grass && !standing.InLeaf ? "#c4ab7c" : "#7f9a68");
+        group.Add(El("path", "d", path.ToString(), "fill", leaf, "stroke", Mix(leaf, "#33452a", 0.45), "stroke-width", 0.7, "fill-opacity", 0.95));
+        group.Add(Spots(standing, x, foot, spread, crown, seed));
+        return group;
+    }
+
+    // Flowers or berries scattered over a plant.
+    private static IEnumerable<XElement> Spots(StandingPlant standing, double x, double foot, double spread, double crown, int seed)
+    {
+        ColourWindow? bloom = standing.Showing.FirstOrDefault(w => w.Part is ColourPart.Flower or ColourPart.Berry);
+        int dots = bloom is null ? 0 : (int)Math.Clamp(spread * bloom.Share / 4, 3, 22);
         for (int i = 0; i < dots; i++)
         {
             double t = 0.1 + (0.8 * ((i + Ragged(seed, i + 20)) / dots));
-            double rise = Math.Sin(Math.PI * t) * crown * (0.35 + (0.6 * Ragged(seed, i + 40)));
+            double rise = Math.Pow(Math.Sin(Math.PI * t), 0.62) * crown * (0.35 + (0.6 * Ragged(seed, i + 40)));
             string colour = bloom!.Colours[i % 5 == 4 ? bloom.Colours.Count - 1 : 0];
-            group.Add(El("circle", "cx", x - half + (spread * t), "cy", foot - rise, "r", Math.Clamp(spread / 16, 1.6, 4.2), "fill", colour, "stroke", Outline(colour), "class", "petal"));
+            yield return El("circle", "cx", x - (spread / 2) + (spread * t), "cy", foot - rise, "r", Math.Clamp(spread / 16, 1.6, bloom.Part == ColourPart.Berry ? 2.6 : 4.2), "fill", colour, "stroke", Outline(colour), "class", "petal");
         }
-        return group;
+    }
+
+    private static XElement Twigs(double x, double foot, double spread, double crown, string colour, int seed)
+    {
+        var path = new StringBuilder();
+        for (int i = 0; i < 13; i++)
+        {
+            double lean = (i - 6) / 6.0;
+            double tall = crown * (1 - (0.35 * lean * lean)) * (0.82 + (0.2 * Ragged(seed, i + 70)));
+            double tipX = x + (lean * spread * 0.46);
+            path.Append($"M{N(x + (lean * spread * 0.07))} {N(foot)}Q{N(x + (lean * spread * 0.2))} {N(foot - (tall * 0.55))} {N(tipX)} {N(foot - tall)}");
+            path.Append($"M{N(x + (lean * spread * 0.24))} {N(foot - (tall * 0.5))}l{N((lean >= 0 ? 1 : -1) * spread * 0.07)} {N(-tall * 0.24)}");
+        }
+        return El("path", "d", path.ToString(), "fill", "none", "stroke", colour, "stroke-width", 1.9, "stroke-linecap", "round");
     }
 
     private static XElement Cup(double x, double y, double w, double h, string colour, string edge) => El(

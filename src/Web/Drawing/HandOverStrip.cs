@@ -9,8 +9,8 @@ namespace UnrulyMeadow.Web.Drawing;
 /// <summary>When each layer flowers and how one passes to the next: a bar from median first to last colour, whiskers for the years.</summary>
 public static class HandOverStrip
 {
-    private const double Width = 760;
-    private const double Left = 178;
+    private const double Width = 640;
+    private const double Left = 168;
     private const double Row = 27;
 
     /// <summary>The drawing; null when nothing flowers.</summary>

@@ -20,7 +20,6 @@ public static class YearAxis
         shows.Select(s => El("path", "d", Swell(s.From, s.To), "fill", s.Colour, "stroke", Outline(s.Colour), "class", "band", Title(s.Name))),
         El("line", "x1", 0, "x2", scale.Width, "y1", 32, "y2", 32, "class", "rule"),
         scale.Months().Select(m => El("g", El("line", "x1", m.X, "x2", m.X, "y1", 29, "y2", 45, "class", "month-rule"), Text(m.X + 5, 44, "month", m.Name))),
-        El("line", "data-thread", string.Empty, "class", "thread", "x1", 0, "x2", 0, "y1", 0, "y2", 46),
         Flag());
 
     /// <summary>The month rules and the thread through all rows.</summary>

@@ -12,6 +12,12 @@ public sealed record YearScale(LocalDate Start, int Days, double Width)
     /// <summary>The width at which a year is drawn.</summary>
     public const double UsualWidth = 960;
 
+    /// <summary>The width of a strip across a whole page.</summary>
+    public const double StripWidth = 1216;
+
+    /// <summary>A plan year across a whole page.</summary>
+    public static YearScale Across(LocalDate start) => Of(start) with { Width = StripWidth };
+
     /// <summary>A plan year at the usual width.</summary>
     public static YearScale Of(LocalDate start) => new(start, Period.DaysBetween(start, start.PlusMonths(12)), UsualWidth);
 

@@ -33,6 +33,14 @@ public sealed partial class UnitsText(SiteUnits units)
     /// <summary>A temperature with its unit.</summary>
     public string Temperature(double c) => IsUs ? $"{(c * 9 / 5) + 32:0.0} °F" : $"{c:0.0} °C".Replace('-', '−');
 
+    /// <summary>A temperature that is a round figure, without needless decimals.</summary>
+    public string Threshold(double c) => IsUs ? $"{(c * 9 / 5) + 32:0.#} °F" : $"{c:0.#} °C".Replace('-', '−');
+
+    /// <summary>A depth as a crew measures it: whole centimetres or half inches.</summary>
+    public string WorkingDepth(double cm) => IsUs
+        ? $"{Math.Round(cm / CmPerInch * 2, MidpointRounding.AwayFromZero) / 2:0.#} in"
+        : $"{Math.Round(cm, MidpointRounding.AwayFromZero):0} cm";
+
     /// <summary>Precipitation with its unit.</summary>
     public string Rain(double mm) => double.IsNaN(mm) ? "—" : IsUs ? $"{mm / 25.4:0.0} in" : $"{mm:0} mm";
 

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
@@ -49,7 +48,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log) : PageModel
             return NotFound();
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
-        Scale = YearScale.Of(View.Start);
+        Scale = YearScale.Across(View.Start);
         Season = (await frame.State.Year(View.Start, null)).Planters.First(p => p.Planter.Id == Id);
         Displays = [.. Now.Plan.DisplaysOf(Id)];
         Remarks = [.. (await frame.State.Remarks(View.Start)).Where(r => r.PlanterId == Id)];
@@ -58,12 +57,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log) : PageModel
             ?? Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.Install > View.Day && d.Install < View.Start.PlusMonths(12));
         BulbStack? stack = Bulbs is { } b && b.StandsOn(View.Day) ? BulbStack.LayOut(planter, Now.Plan.Site, Now.Plan.BulbsOf(b)) : null;
         Bloom = stack is not null && Now.Record is { } record ? await frame.State.Bloom(stack, Springward(Bulbs!.Install)) : null;
-        IReadOnlyList<(Plant Plant, int Count)> standing =
-        [
-            .. Displays.Where(d => d.Layer != DisplayLayer.Bulbs && d.StandsOn(View.Day))
-                .SelectMany(d => d.Items.Select(i => (Now.Plan.Plant(i.PlantId), i.Count))),
-        ];
-        Drawing = new CutAway(planter, stack, Bloom, standing, View.Day, PageFrame.Units(Now));
+        Drawing = new CutAway(planter, stack, Bloom, StandingPlant.On(Now.Plan, planter, Season, View.Day), View.Day, PageFrame.Units(Now));
         return Page();
     }
 

@@ -4,7 +4,6 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
@@ -127,13 +126,14 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         Bloom = Stack is null ? null : await frame.State.Bloom(Stack, install);
         // Without a day in the address the drawing stands where most is in flower: the middle layer's full flower.
         Day = Words.ReadDay(DayText) ?? Bloom?.Forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).Select(f => f.Half!.Value.PlusDays(6)).Skip((Bloom.Forecasts.Count - 1) / 2).FirstOrDefault(frame.Today) ?? frame.Today;
-        Scale = YearScale.Of(SiteYear.UsualStart(Day, Now.IsSouthern));
+        Scale = YearScale.Across(SiteYear.UsualStart(Day, Now.IsSouthern));
         Remarks = Stack is null ? [] : [.. new DisplayChecks(Now.Plan, Now.Record).For(display).Where(r => r.What != DisplayChecks.StackDoesNotFit)];
+        PlanterSeason season = (await frame.State.Year(Scale.Start, null)).Planters.First(p => p.Planter.Id == Id);
         Drawing = new CutAway(
             Planter,
             Stack,
             Bloom,
-            [.. Now.Plan.DisplaysOf(Id).Where(d => d.Layer != DisplayLayer.Bulbs && d.StandsOn(Day)).SelectMany(d => d.Items.Select(i => (Now.Plan.Plant(i.PlantId), i.Count)))],
+            StandingPlant.On(Now.Plan, Planter, season, Day),
             Day,
             Units);
         Input.Day = Words.Iso(Day);
