@@ -11,6 +11,10 @@ public static class Ids
     /// <summary>The rule in words.</summary>
     public const string Rule = "must be of lower-case letters, digits and single hyphens, at most 60 characters";
 
+    // Accents of the Latin-1 range; the invariant culture does not decompose them.
+    private const string Accented = "àáâãäåçèéêëìíîïñòóôõöøùúûüýÿ";
+    private const string Plain = "aaaaaaceeeeiiiinoooooouuuuyy";
+
     /// <summary>True for a well-formed id.</summary>
     public static bool IsValid(string? id) =>
         id is { Length: > 0 and <= Longest } && id[0] != '-' && id[^1] != '-' &&
@@ -23,8 +27,10 @@ public static class Ids
     public static string From(string name, Func<string, bool> isTaken)
     {
         var text = new StringBuilder();
-        foreach (char c in name.Normalize(NormalizationForm.FormD).ToLowerInvariant())
+        foreach (char letter in name.ToLowerInvariant())
         {
+            int accent = Accented.IndexOf(letter, StringComparison.Ordinal);
+            char c = accent < 0 ? letter : Plain[accent];
             if (c is (>= 'a' and <= 'z') or (>= '0' and <= '9'))
                 text.Append(c);
             else if (text.Length > 0 && text[^1] != '-' && !char.IsControl(c) && (char.IsWhiteSpace(c) || char.IsPunctuation(c) || char.IsSymbol(c)))

@@ -15,7 +15,7 @@ namespace UnrulyMeadow.Web;
 /// </summary>
 public static class Errands
 {
-    private static readonly string[] Known = ["bring-plan", "bring-weather", "bring-log", "write-plan", "is-empty"];
+    private static readonly string[] Known = ["bring-plan", "bring-weather", "bring-log", "write-plan", "write-schema", "is-empty"];
 
     /// <summary>True for a word that is an errand.</summary>
     public static bool Knows(string word) => Known.Contains(word, StringComparer.Ordinal);
@@ -25,6 +25,11 @@ public static class Errands
     {
         try
         {
+            if (args[0] == "write-schema")
+            {
+                await File.WriteAllTextAsync(Word(args, 1, "FILE"), PlanFile.Schema());
+                return 0;
+            }
             string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
                 ?? throw new InvalidInputException("MEADOW_DB", "must hold the PostgreSQL connection string; ./meadow sets it");
             await using var database = new MeadowDatabase(connection);

@@ -1,0 +1,90 @@
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Tests.Season;
+
+public sealed class DisplayChecksTests
+{
+    private static readonly WeatherRecord NewYork = A.Record("New York");
+
+    [Fact]
+    public void A_tender_plant_before_the_ten_per_cent_frost_date_is_warned_with_the_odds_and_the_day()
+    {
+        Remark remark = Assert.Single(Look(A.Annual("lantana", 0), A.Day(2027, 4, 5), A.Day(2027, 9, 1)));
+        Assert.Contains("before the frost all-clear", remark.What, StringComparison.Ordinal);
+        Assert.Contains("of 10 years", remark.Why, StringComparison.Ordinal);
+        OddsDate clear = FrostOdds.From(NewYork, FrostEnd.LastSpring, 0).DateAt(0.1);
+        Assert.Contains(clear.Date!.Value.ToString("d MMM", null), remark.Mend, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void After_the_all_clear_nothing_is_said() => Assert.Empty(Look(A.Annual("lantana", 0), A.Day(2027, 5, 20), A.Day(2027, 9, 1)));
+
+    [Fact]
+    public void A_plant_that_stands_frost_may_go_out_early() => Assert.Empty(Look(A.Annual("pansy", -10), A.Day(2027, 3, 1), A.Day(2027, 9, 1)));
+
+    [Fact]
+    public void Without_weather_nothing_is_said_of_frost()
+    {
+        Plan plan = A.Plan([A.Annual("lantana", 0)], A.Show("one", A.Day(2027, 4, 5), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("lantana", 3)));
+        Assert.Empty(new DisplayChecks(plan, null).All(A.Day(2027, 1, 1)));
+    }
+
+    [Theory]
+    [InlineData(Exposure.Shade, Exposure.PartSun, "too much")]
+    [InlineData(Exposure.FullSun, Exposure.FullSun, null)]
+    public void Light_that_a_plant_does_not_stand_is_warned(Exposure low, Exposure high, string? said)
+    {
+        var remarks = Look(A.Annual("fern") with { LightLow = low, LightHigh = high }, A.Day(2027, 6, 1), A.Day(2027, 9, 1)).ToList();
+        if (said is null)
+            Assert.Empty(remarks);
+        else
+            Assert.Contains(said, Assert.Single(remarks).What, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Dry_and_wet_plants_in_one_planter_clash_even_from_different_layers()
+    {
+        Plant dry = A.Annual("stonecrop") with { Water = WaterNeed.Low };
+        Plant wet = A.Annual("winterberry") with { Water = WaterNeed.High };
+        Plan plan = A.Plan(
+            [dry, wet],
+            A.Show("one", A.Day(2025, 4, 1), A.Day(2030, 1, 1), DisplayLayer.Standing, new DisplayItem("winterberry", 1)),
+            A.Show("two", A.Day(2027, 6, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("stonecrop", 3)));
+        Assert.Contains(new DisplayChecks(plan, NewYork).For(plan.Displays[1]), r => r.What == "stonecrop and winterberry want different water");
+    }
+
+    [Fact]
+    public void Tulips_planted_in_February_are_warned_of_too_little_cold_and_those_of_October_are_not()
+    {
+        Remark remark = Assert.Single(LookAtTulips(A.Day(2027, 2, 8)));
+        Assert.Contains("too little cold ahead", remark.What, StringComparison.Ordinal);
+        Assert.Contains("12–18 weeks", remark.Why, StringComparison.Ordinal);
+        Assert.Empty(LookAtTulips(A.Day(2026, 10, 20)));
+    }
+
+    [Fact]
+    public void Every_remark_says_why_how_to_mend_and_shows_its_working() =>
+        Assert.All(Look(A.Annual("lantana", 0) with { LightHigh = Exposure.PartSun }, A.Day(2027, 4, 5), A.Day(2027, 9, 1)), r =>
+        {
+            Assert.NotEmpty(r.Why);
+            Assert.NotEmpty(r.Mend);
+            Assert.NotEmpty(r.Working.Rule);
+            Assert.NotEmpty(r.Working.Source);
+        });
+
+    private static IEnumerable<Remark> Look(Plant plant, NodaTime.LocalDate install, NodaTime.LocalDate lift)
+    {
+        Plan plan = A.Plan([plant], A.Show("one", install, lift, DisplayLayer.Seasonal, new DisplayItem(plant.Id, 3)));
+        return new DisplayChecks(plan, NewYork).For(plan.Displays[0]);
+    }
+
+    private static IEnumerable<Remark> LookAtTulips(NodaTime.LocalDate install)
+    {
+        Plan plan = A.Plan([A.Tulip()], A.Show("one", install, A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9)));
+        return new DisplayChecks(plan, NewYork).For(plan.Displays[0]);
+    }
+}

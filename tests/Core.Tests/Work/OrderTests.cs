@@ -1,0 +1,94 @@
+using CsCheck;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Work;
+
+namespace UnrulyMeadow.Core.Tests.Work;
+
+public sealed class OrderTests
+{
+    private static readonly Turn Fall = new("fall", "Fall", A.Day(2026, 10, 1), A.Day(2026, 10, 9));
+
+    [Fact]
+    public void Seventeen_plants_are_cheaper_as_one_flat_of_eighteen_than_as_three_packs()
+    {
+        PackPurchase p = PackPurchase.Cheapest(17, [new Pack("6-pack", 6, 4.5m), new Pack("flat of 18", 18, 12m)]);
+        Assert.Equal((18, 12m), (p.Bought, p.Cost));
+        Assert.Equal("flat of 18", Assert.Single(p.Packs).Pack.Form);
+    }
+
+    [Fact]
+    public void Of_equal_prices_the_purchase_with_the_fewest_over_is_taken() =>
+        Assert.Equal(10, PackPurchase.Cheapest(10, [new Pack("bag of 10", 10, 5), new Pack("bag of 12", 12, 5)]).Bought);
+
+    [Fact]
+    public void The_cheapest_mix_is_what_trying_every_mix_finds() =>
+        Gen.Select(Gen.Int[1, 40], Gen.Int[1, 12], Gen.Int[1, 12], Gen.Int[1, 60], Gen.Int[1, 60]).Sample((n, a, b, priceA, priceB) =>
+        {
+            int best = int.MaxValue;
+            for (int i = 0; i * a <= n + a; i++)
+            {
+                int rest = Math.Max(0, n - (i * a));
+                best = Math.Min(best, (i * priceA) + ((rest + b - 1) / b * priceB));
+            }
+            PackPurchase p = PackPurchase.Cheapest(n, [new Pack("a", a, priceA), new Pack("b", b, priceB)]);
+            Assert.Equal(best, p.Cost);
+            Assert.True(p.Bought >= n);
+            Assert.Equal(p.Bought, p.Packs.Sum(x => x.Packs * x.Pack.Size));
+        }, iter: 300);
+
+    [Theory]
+    [InlineData(100, 0.05, 105)]
+    [InlineData(11, 0.05, 12)]
+    [InlineData(20, 0, 20)]
+    public void Spares_are_rounded_up(int planned, double share, int wanted) => Assert.Equal(wanted, PackPurchase.WithSpares(planned, share));
+
+    [Fact]
+    public void A_turn_orders_what_goes_in_during_its_days_and_adds_up_planters()
+    {
+        Plan plan = A.Plan(
+            [A.Pot(), A.Pot(id: "second")],
+            [A.Annual()],
+            [
+                A.Show("one", A.Day(2026, 10, 1), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8)),
+                A.Show("two", A.Day(2026, 10, 9), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 9)) with { PlanterId = "second" },
+                A.Show("later", A.Day(2027, 5, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 50)),
+            ],
+            [Fall]);
+        TurnOrder order = TurnOrder.For(plan, Fall);
+        OrderLine line = Assert.Single(order.Lines);
+        Assert.Equal((17, 18, 18), (line.Planned, line.Purchase.Wanted, line.Purchase.Bought));
+        Assert.Contains("17 × 1.05 = 18 wanted", order.Explain(line).Steps[0], StringComparison.Ordinal);
+    }
+
+    [Fact, CommonPractice]
+    public void A_seasonal_turn_takes_the_fresh_top_20_cm_of_medium()
+    {
+        Plan plan = A.Plan([A.Pot()], [A.Annual()], [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8))], [Fall]);
+        TurnOrder order = TurnOrder.For(plan, Fall);
+        Assert.Equal(A.Pot().Form.LitresBetween(0, 20), order.MediumLitres, 1e-9);
+        Assert.Equal((int)Math.Ceiling(order.MediumLitres / 60), order.MediumBags);
+        Assert.Equal((order.MediumBags * 18m) + order.Lines[0].Purchase.Cost, order.Cost);
+    }
+
+    [Fact]
+    public void Bulbs_and_bedding_in_one_pot_take_the_deeper_medium_once_not_twice()
+    {
+        Plan plan = A.Plan(
+            [A.Pot()],
+            [A.Annual(), A.Tulip()],
+            [
+                A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8)),
+                A.Show("two", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9, 25)),
+            ],
+            [Fall]);
+        Assert.Equal(A.Pot().Form.LitresBetween(0, 30), Assert.Single(TurnOrder.For(plan, Fall).Medium).Litres, 1e-9);
+    }
+
+    [Fact]
+    public void Beds_take_no_bagged_medium()
+    {
+        Plan plan = A.Plan([A.Bed()], [A.Annual()], [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 80)) with { PlanterId = "bed" }], [Fall]);
+        Assert.Equal(0, TurnOrder.For(plan, Fall).MediumBags);
+    }
+}

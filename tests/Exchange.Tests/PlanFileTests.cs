@@ -1,0 +1,150 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Exchange.Weather;
+
+namespace UnrulyMeadow.Exchange.Tests;
+
+public sealed class PlanFileTests
+{
+    private static readonly string DemoPath = Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.plan.json");
+
+    [Fact]
+    public void A_second_export_equals_the_first_byte_for_byte()
+    {
+        byte[] first = PlanFile.Write(Demo());
+        Assert.Equal(first, PlanFile.Write(Read(first)));
+    }
+
+    [Fact]
+    public void The_demo_is_what_a_crew_would_recognise()
+    {
+        Plan demo = Demo();
+        Assert.Equal("Kittiwake Quay", demo.Site.Name);
+        Assert.Equal((24, 4), (demo.Planters.Count, demo.Areas.Count));
+        Assert.True(demo.Palette.Count >= 45);
+        Assert.Superset(Enum.GetValues<LifeForm>().ToHashSet(), demo.Palette.Select(p => p.LifeForm).ToHashSet());
+        Assert.True(demo.Planters.Where(p => p.Form.Shape == Core.Planters.PlanterShape.Round).Select(p => p.Form.TopLengthCm).Distinct().Count() >= 3);
+    }
+
+    [Fact]
+    public void The_demo_has_its_two_bare_spells_and_its_three_mistakes_and_nothing_else_to_find()
+    {
+        Plan demo = Demo();
+        using FileStream weather = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.dly"));
+        WeatherRecord record = WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(weather).Days);
+        SiteYear year = SiteYear.From(demo, record, new NodaTime.LocalDate(2026, 9, 1));
+        Assert.Equal(["kiosk-basket", "south-bed"], year.BareSpells.Select(s => s.Planter.Id).Order(StringComparer.Ordinal));
+        var found = new DisplayChecks(demo, record).All(new NodaTime.LocalDate(2026, 9, 1)).ToList();
+        Assert.Equal(
+            ["flag-pot-summer-2027", "seat-trough-right-bulbs", "tea-trough-standing"],
+            found.Select(r => r.DisplayId).Distinct().Order(StringComparer.Ordinal));
+    }
+
+    [Fact]
+    public void The_plants_of_the_palette_are_physically_plausible()
+    {
+        foreach (Plant p in Demo().Palette)
+        {
+            Assert.True(p.SpreadAtPurchaseCm <= p.MatureSpreadCm, p.Id);
+            Assert.True(p.LifeForm != LifeForm.TenderAnnual || p.IsTender, $"{p.Id} is tender by kind but not by its figures");
+            Assert.True(p.LifeForm is LifeForm.TenderAnnual || !p.IsTender, $"{p.Id} is hardy by kind but not by its figures");
+            Assert.Contains("memory", p.Source, StringComparison.Ordinal);
+            Assert.All(p.Packs, k => Assert.True(k.Price > 0));
+            if (p.Bulb is { } bulb)
+            {
+                Assert.True(bulb.HeightCm > bulb.DiameterCm * 0.7, p.Id);
+                Assert.True(bulb.SpacingCm >= 2 * bulb.DiameterCm, p.Id);
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("version", "2", "version", "this program reads version 1; the file says 2")]
+    [InlineData("version", "\"one\"", "version", "the file says \"one\"")]
+    [InlineData("format", "\"a-letter\"", "format", "this is no plan file")]
+    public void Another_version_or_format_is_refused_by_name(string member, string value, string field, string why)
+    {
+        JsonNode json = Json();
+        json[member] = JsonNode.Parse(value);
+        Fault fault = Assert.Single(Refused(json));
+        Assert.Equal(field, fault.Field);
+        Assert.Contains(why, fault.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_missing_plant_and_a_twice_used_id_are_both_named()
+    {
+        JsonNode json = Json();
+        json["displays"]![0]!["items"]![0]!["plantId"] = "ghost";
+        json["planters"]![1]!["id"] = json["planters"]![0]!["id"]!.GetValue<string>();
+        var faults = Refused(json);
+        Assert.Contains(faults, f => f.Field == "displays[0].items[0].plantId" && f.Message.Contains("\"ghost\"", StringComparison.Ordinal));
+        Assert.Contains(faults, f => f.Field == "planters[1].id" && f.Message.Contains("already used", StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("planters[0].form.depthCm")]
+    public void A_trough_of_no_depth_is_named_by_its_path(string path)
+    {
+        JsonNode json = Json();
+        json["planters"]![0]!["form"]!["depthCm"] = 0;
+        Assert.Contains(Refused(json), f => f.Field == path);
+    }
+
+    [Fact]
+    public void A_word_that_is_no_shape_is_named_with_its_place()
+    {
+        JsonNode json = Json();
+        json["planters"]![2]!["exposure"] = "moonlight";
+        Fault fault = Assert.Single(Refused(json));
+        Assert.Equal("planters[2].exposure", fault.Field);
+        Assert.Contains("line", fault.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void An_unknown_member_is_refused_so_that_a_slip_of_the_pen_is_not_lost()
+    {
+        JsonNode json = Json();
+        json["planters"]![0]!["colour"] = "red";
+        Assert.Contains(Refused(json), f => f.Message.Contains("colour", StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("{")]
+    [InlineData("[]")]
+    [InlineData("null")]
+    [InlineData("\u0000\u0001")]
+    public void What_is_no_plan_is_refused(string text) =>
+        Assert.Throws<InvalidInputException>(() => Read(Encoding.UTF8.GetBytes(text)));
+
+    [Fact]
+    public void The_published_schema_is_the_one_in_the_documents()
+    {
+        string published = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "docs", "plan.schema.json"));
+        Assert.Equal(published, PlanFile.Schema());
+    }
+
+    private static Plan Demo()
+    {
+        using FileStream file = File.OpenRead(DemoPath);
+        return PlanFile.Read(file);
+    }
+
+    private static JsonNode Json() => JsonNode.Parse(File.ReadAllText(DemoPath))!;
+
+    private static Plan Read(byte[] bytes)
+    {
+        using var stream = new MemoryStream(bytes);
+        return PlanFile.Read(stream);
+    }
+
+    private static IReadOnlyList<Fault> Refused(JsonNode json) =>
+        Assert.Throws<InvalidInputException>(() => Read(Encoding.UTF8.GetBytes(json.ToJsonString()))).Faults;
+}
