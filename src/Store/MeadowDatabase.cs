@@ -29,7 +29,8 @@ public sealed class MeadowDatabase : IAsyncDisposable
     /// <summary>The pool.</summary>
     public NpgsqlDataSource Source { get; }
 
-    private string ConnectionString { get; }
+    /// <summary>The connection string, with its secret.</summary>
+    public string ConnectionString { get; }
 
     /// <summary>Runs the migrations that have not run yet, each in a transaction of its own.</summary>
     /// <exception cref="InvalidOperationException">A migration failed; the message names it.</exception>

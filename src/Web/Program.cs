@@ -19,7 +19,7 @@ builder.Host.UseSerilog((context, log) => log
 builder.WebHost.ConfigureKestrel(k =>
 {
     k.AddServerHeader = false;
-    k.Limits.MaxRequestBodySize = Uploads.MostBytes + Uploads.FormAllowance;
+    k.Limits.MaxRequestBodySize = Uploads.ServerMostBytes;
 });
 builder.Services.Configure<FormOptions>(f =>
 {

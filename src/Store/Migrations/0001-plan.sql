@@ -11,7 +11,7 @@ create table site (
   spare_share        double precision not null check (spare_share between 0 and 0.5),
   fresh_medium_cm    double precision not null check (fresh_medium_cm between 0 and 100),
   medium_bag_litres  double precision not null check (medium_bag_litres between 1 and 2000),
-  medium_bag_price   numeric(12, 2) not null check (medium_bag_price >= 0),
+  medium_bag_price   numeric not null check (medium_bag_price between 0 and 100000),
   bulb_depth         text not null check (bulb_depth in ('ThreeTimesHeight', 'Deep')),
   wall_gap_cm        double precision not null check (wall_gap_cm between 0 and 10),
   bulb_gap_cm        double precision not null check (bulb_gap_cm between 0 and 20),

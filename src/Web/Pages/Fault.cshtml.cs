@@ -5,7 +5,7 @@ namespace UnrulyMeadow.Web.Pages;
 
 /// <summary>Says what went wrong and what can be done.</summary>
 [IgnoreAntiforgeryToken]
-[ResponseCache(NoStore = true)]
+[WithoutForm]
 public sealed class FaultModel : PageModel
 {
     public string Heading { get; private set; } = string.Empty;

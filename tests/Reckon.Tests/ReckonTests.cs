@@ -1,0 +1,121 @@
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+
+namespace UnrulyMeadow.Reckon.Tests;
+
+[Collection("current folder")]
+public sealed partial class ReckonTests
+{
+    public ReckonTests() => Directory.SetCurrentDirectory(Root());
+
+    public static TheoryData<string, string, string> Examples()
+    {
+        var data = new TheoryData<string, string, string>();
+        string text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "docs", "reckon.md"));
+        foreach (Match section in Section().Matches(text))
+            data.Add(section.Groups["topic"].Value, section.Groups["input"].Value, section.Groups["output"].Value);
+        return data;
+    }
+
+    [Theory]
+    [MemberData(nameof(Examples))]
+    public void The_documented_example_gives_the_documented_answer(string topic, string input, string output)
+    {
+        (int exit, string answer, string errors) = Run(input, topic);
+        Assert.Equal((0, string.Empty), (exit, errors));
+        Holds(JsonNode.Parse(output)!, JsonNode.Parse(answer)!, topic);
+    }
+
+    [Fact]
+    public void Every_topic_listed_has_an_example_and_a_schema()
+    {
+        (_, string list, _) = Run(string.Empty, "--list");
+        string[] topics = [.. list.Split('\n', StringSplitOptions.RemoveEmptyEntries).Skip(1).Select(l => l.Split(' ')[0])];
+        Assert.Equal(["frost", "zone", "layer", "stack", "bloom", "year", "order"], topics);
+        Assert.Equal(topics.Order(StringComparer.Ordinal), Examples().Select(e => e.Data.Item1).Order(StringComparer.Ordinal));
+        foreach (string topic in topics)
+        {
+            (int exit, string schema, _) = Run(string.Empty, topic, "--schema");
+            Assert.Equal(0, exit);
+            Assert.NotNull(JsonNode.Parse(schema)!["input"]!["properties"]);
+            Assert.NotNull(JsonNode.Parse(schema)!["output"]!["properties"]);
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Examples))]
+    public void Working_is_added_when_asked_and_names_rule_and_source(string topic, string input, string output)
+    {
+        Assert.NotEmpty(output);
+        (_, string plain, _) = Run(input, topic);
+        Assert.Null(JsonNode.Parse(plain)!["working"]);
+        (_, string with, _) = Run(input, topic, "--working");
+        JsonArray working = JsonNode.Parse(with)!["working"]!.AsArray();
+        Assert.NotEmpty(working);
+        Assert.All(working, w => Assert.False(string.IsNullOrEmpty(w!["rule"]!.GetValue<string>()) || string.IsNullOrEmpty(w["source"]!.GetValue<string>())));
+    }
+
+    [Theory]
+    [InlineData("zone", "{}", "weather: give either weather or annualMinimaC")]
+    [InlineData("zone", """{ "annualMinimaC": [-14, 200] }""", "annualMinimaC[1]: must be from -90 to 40 °C (it is 200)")]
+    [InlineData("frost", """{ "weather": { "file": "nowhere.dly" } }""", "weather.file: there is no file \"nowhere.dly\"")]
+    [InlineData("frost", """{ "weather": { "days": [] }, "odds": [0, 2] }""", "odds[0]: must be from 0 to 1 (it is 0)")]
+    [InlineData("order", """{ "items": [ { "name": "x", "count": 0, "packs": [] } ] }""", "items[0].packs: must hold at least one pack")]
+    [InlineData("order", """{ "planFile": "demo/kittiwake-quay.plan.json", "turnId": "never" }""", "turnId: must be one of fall-2026")]
+    [InlineData("layer", """{ "form": { "shape": "trough", "topLengthCm": 100, "topWidthCm": 40, "bottomLengthCm": 100, "bottomWidthCm": 40, "depthCm": 0, "rimGapCm": 0 }, "bulb": { "name": "t", "heightCm": 5, "diameterCm": 4 } }""", "form.depthCm: must be from 10 to 200 cm (it is 0)")]
+    [InlineData("stack", "{ \"form\": 7", "line 1")]
+    [InlineData("bloom", """{ "planted": "soon" }""", "planted")]
+    [InlineData("poetry", "{}", "\"poetry\" is none of frost, zone")]
+    public void Bad_input_ends_with_2_a_line_per_fault_and_nothing_on_standard_output(string topic, string input, string fault)
+    {
+        (int exit, string output, string errors) = Run(input, topic);
+        Assert.Equal((2, string.Empty), (exit, output));
+        Assert.Contains(fault, errors, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Every_fault_is_named_not_only_the_first()
+    {
+        (_, _, string errors) = Run("""{ "items": [ { "name": "x", "count": 0, "packs": [ { "form": "f", "size": 0, "price": -1 } ] } ], "spareShare": 3 }""", "order");
+        Assert.Equal(4, errors.Split('\n', StringSplitOptions.RemoveEmptyEntries).Length);
+    }
+
+    private static void Holds(JsonNode expected, JsonNode? actual, string path)
+    {
+        Assert.True(actual is not null, $"{path} is missing");
+        switch (expected)
+        {
+            case JsonObject members:
+                foreach ((string name, JsonNode? value) in members)
+                    Holds(value!, actual![name], $"{path}.{name}");
+                break;
+            case JsonArray items:
+                Assert.Equal(items.Count, actual!.AsArray().Count);
+                for (int i = 0; i < items.Count; i++)
+                    Holds(items[i]!, actual[i], $"{path}[{i}]");
+                break;
+            default:
+                Assert.True(JsonNode.DeepEquals(expected, actual), $"{path}: documented {expected.ToJsonString()}, computed {actual!.ToJsonString()}");
+                break;
+        }
+    }
+
+    private static (int Exit, string Output, string Errors) Run(string input, params string[] words)
+    {
+        using var output = new StringWriter();
+        using var errors = new StringWriter();
+        int exit = Program.Run(words, new StringReader(input), output, errors);
+        return (exit, output.ToString(), errors.ToString());
+    }
+
+    private static string Root()
+    {
+        DirectoryInfo folder = new(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(folder.FullName, "UnrulyMeadow.slnx")))
+            folder = folder.Parent ?? throw new InvalidOperationException("The tests run outside the checkout.");
+        return folder.FullName;
+    }
+
+    [GeneratedRegex(@"^## (?<topic>\S+)$(?<prose>(?:(?!^## ).*\n)*?)```json\n(?<input>[\s\S]*?)```\ngives[^\n]*\n```json\n(?<output>[\s\S]*?)```", RegexOptions.Multiline | RegexOptions.ExplicitCapture, 2000)]
+    private static partial Regex Section();
+}

@@ -1,0 +1,68 @@
+using System.Net;
+using System.Text;
+using AngleSharp.Dom;
+using NodaTime;
+
+namespace UnrulyMeadow.Web.Tests;
+
+/// <summary>The path of a new user over an empty site.</summary>
+public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
+{
+    private readonly HttpClient _browser = app.Browser();
+
+    [Theory]
+    [InlineData("/year", "A new site begins in three steps")]
+    [InlineData("/planters", "Measure one inside")]
+    [InlineData("/turns", "None yet")]
+    [InlineData("/supply", "Nothing to order yet")]
+    [InlineData("/daysheet", "No day sheet yet")]
+    [InlineData("/log", "What did you see?")]
+    public async Task An_empty_page_says_what_to_do_first(string path, string said) =>
+        Assert.Contains(said, (await _browser.Open(path)).Words(), StringComparison.Ordinal);
+
+    [Fact]
+    public async Task From_nothing_to_a_planter_with_a_display_and_its_day_sheet()
+    {
+        using HttpResponseMessage palette = await _browser.Send("/palette", "handler=starter");
+        Assert.Equal(HttpStatusCode.Redirect, palette.StatusCode);
+        using HttpResponseMessage weather = await _browser.Upload(
+            "/climate", string.Empty, Weather(), "weather.csv", ("StationName", "Hill"), ("StationId", "HILL"), ("Latitude", "45"), ("Longitude", "0"));
+        Assert.Equal(HttpStatusCode.Redirect, weather.StatusCode);
+        Assert.Contains("Frost all-clear on", (await _browser.Open("/climate")).Words(), StringComparison.Ordinal);
+
+        using HttpResponseMessage bad = await _browser.Send("/planters/new/edit", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "0"));
+        IDocument refused = await Pages.Parse(bad);
+        Assert.Contains("must be from 10 to 200 cm", refused.QuerySelector("#Input_Depth_fault")!.TextContent, StringComparison.Ordinal);
+        Assert.Equal("Gate trough", refused.QuerySelector("[name='Input.Name']")!.GetAttribute("value"));
+        Assert.Empty((await _browser.Open("/planters")).QuerySelectorAll("tbody a"));
+
+        using HttpResponseMessage added = await _browser.Send("/planters/new/edit", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "40"));
+        Assert.Equal("/planters/gate-trough", added.Headers.Location!.ToString());
+
+        using HttpResponseMessage display = await _browser.Send(
+            "/displays/new?planter=gate-trough", null, ("Input.Install", "2027-05-17"), ("Input.Lift", "2027-09-27"), ("Input.Lines[0].PlantId", "petunia-magenta"), ("Input.Lines[0].Count", "8"));
+        Assert.Equal(HttpStatusCode.Redirect, display.StatusCode);
+        using HttpResponseMessage stack = await _browser.Send(
+            "/stack/gate-trough", null, ("Input.Install", "2026-11-25"), ("Input.Lift", "2027-05-17"), ("Input.Lines[0].PlantId", "tulip-mid-red"), ("Input.Lines[0].Count", "20"));
+        Assert.Equal(HttpStatusCode.Redirect, stack.StatusCode);
+        using HttpResponseMessage turn = await _browser.Send("/turns/new", null, ("Name", "Summer turn"), ("FirstDay", "2027-05-17"), ("LastDay", "2027-05-21"));
+        Assert.Equal(HttpStatusCode.Redirect, turn.StatusCode);
+
+        string sheet = (await _browser.Open("/daysheet?turn=summer-turn-2027")).Words();
+        Assert.Contains("20 Tulip, mid red", sheet, StringComparison.Ordinal);
+        Assert.Contains("8 Petunia, magenta", sheet, StringComparison.Ordinal);
+        Assert.Contains("Petunia, magenta", (await _browser.Open("/supply?turn=summer-turn-2027")).Words(), StringComparison.Ordinal);
+        Assert.Contains("Bare in one planter of 1: Gate trough", (await _browser.Open("/year?day=2027-04-14")).Words().Replace('\u00a0', ' '), StringComparison.Ordinal);
+    }
+
+    private static byte[] Weather()
+    {
+        var text = new StringBuilder("date,tmin,tmax\n");
+        for (var d = new LocalDate(2010, 1, 1); d < new LocalDate(2020, 1, 1); d = d.PlusDays(1))
+        {
+            double mean = 11 - (11 * Math.Cos(2 * Math.PI * (d.DayOfYear - 25) / 365.25)) + ((d.Year % 3) - 1) + (3 * Math.Sin(d.DayOfYear * 1.7));
+            text.Append($"{d.ToString("uuuu-MM-dd", null)},{mean - 5:0.0},{mean + 5:0.0}\n");
+        }
+        return Encoding.UTF8.GetBytes(text.ToString());
+    }
+}

@@ -1,0 +1,135 @@
+using AngleSharp;
+using AngleSharp.Dom;
+using AngleSharp.Html.Dom;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.DependencyInjection.Extensions;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Exchange.Weather;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.Tests;
+
+namespace UnrulyMeadow.Web.Tests;
+
+/// <summary>The app on a database of its own, with the demo loaded and the clock at 23 November 2026.</summary>
+public class MeadowApp : IAsyncLifetime
+{
+    private readonly TestDatabase _database = new();
+    private WebApplicationFactory<Program> _factory = null!;
+
+    public MeadowDatabase Database => _database.Database;
+
+    protected virtual bool WithDemo => true;
+
+    public async ValueTask InitializeAsync()
+    {
+        await _database.InitializeAsync();
+        if (WithDemo)
+            await LoadDemo();
+        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+        {
+            b.UseSetting("MEADOW_DB", Database.ConnectionString);
+            b.ConfigureServices(s => s.Replace(ServiceDescriptor.Singleton<IClock>(new StandingClock())));
+        });
+        _ = _factory.Server;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _factory.DisposeAsync();
+        await _database.DisposeAsync();
+        GC.SuppressFinalize(this);
+    }
+
+    /// <summary>A browser that keeps cookies and does not follow redirects.</summary>
+    public HttpClient Browser() => _factory.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+
+    public async Task LoadDemo()
+    {
+        using FileStream plan = File.OpenRead(Demo("kittiwake-quay.plan.json"));
+        await new PlanStore(Database, PlanFile.Options).Replace(PlanFile.Read(plan));
+        using FileStream weather = File.OpenRead(Demo("kittiwake-quay.dly"));
+        await new WeatherStore(Database).Merge(new Station("KTQ00000001", "Harbour office", 43.1, -66.9, 6), WeatherFile.Read(weather).Days, Instant.FromUtc(2026, 11, 23, 8, 0));
+        using FileStream log = File.OpenRead(Demo("kittiwake-quay.log.csv"));
+        IReadOnlyList<Observation> seen = CsvSheets.ReadLog(log, new LocalDate(2026, 11, 23));
+        await new LogStore(Database).Record(seen);
+    }
+
+    public static string Demo(string name) => Path.Combine(AppContext.BaseDirectory, "demo", name);
+
+    private sealed class StandingClock : IClock
+    {
+        public Instant GetCurrentInstant() => Instant.FromUtc(2026, 11, 23, 12, 0);
+    }
+}
+
+/// <summary>The app as a new user finds it.</summary>
+public sealed class EmptyApp : MeadowApp
+{
+    protected override bool WithDemo => false;
+}
+
+internal static class Pages
+{
+    public static async Task<IDocument> Open(this HttpClient browser, string path)
+    {
+        using HttpResponseMessage answer = await browser.GetAsync(new Uri(path, UriKind.Relative));
+        Assert.True(answer.IsSuccessStatusCode, $"{path}: {(int)answer.StatusCode}");
+        return await Parse(answer);
+    }
+
+    /// <summary>Sends a page's form with its antiforgery token and the fields given over those of the page.</summary>
+    public static async Task<HttpResponseMessage> Send(this HttpClient browser, string path, string? action, params (string Name, string Value)[] fields)
+    {
+        IDocument page = await browser.Open(path);
+        IHtmlFormElement form = page.QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => action is null || (f.GetAttribute("action") ?? string.Empty).Contains(action, StringComparison.Ordinal) || f.QuerySelector($"[formaction*='{action}']") is not null);
+        var values = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]"))
+        {
+            if (field is IHtmlInputElement { Type: "file" or "radio" })
+                continue;
+            values[field.GetAttribute("name")!] = field switch
+            {
+                IHtmlInputElement i => i.Value,
+                IHtmlSelectElement s => s.Value ?? string.Empty,
+                IHtmlTextAreaElement t => t.Value,
+                _ => string.Empty,
+            };
+        }
+        foreach ((string name, string value) in fields)
+            values[name] = value;
+        using var content = new FormUrlEncodedContent(values);
+        string target = action is null ? form.GetAttribute("action") ?? path : Target(path, form, action);
+        return await browser.PostAsync(new Uri(target, UriKind.Relative), content);
+    }
+
+    /// <summary>Sends a file through a page's upload form.</summary>
+    public static async Task<HttpResponseMessage> Upload(this HttpClient browser, string path, string handler, byte[] file, string fileName, params (string Name, string Value)[] fields)
+    {
+        IDocument page = await browser.Open(path);
+        string token = page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value;
+        using var content = new MultipartFormDataContent { { new StringContent(token), "__RequestVerificationToken" } };
+        using var body = new ByteArrayContent(file);
+        content.Add(body, "Upload", fileName);
+        foreach ((string name, string value) in fields)
+            content.Add(new StringContent(value), name);
+        return await browser.PostAsync(new Uri(path + handler, UriKind.Relative), content);
+    }
+
+    public static async Task<IDocument> Parse(HttpResponseMessage answer)
+    {
+        IBrowsingContext context = BrowsingContext.New(Configuration.Default);
+        string html = await answer.Content.ReadAsStringAsync();
+        return await context.OpenAsync(r => r.Content(html));
+    }
+
+    public static string Words(this IDocument page) => string.Join(' ', page.Body!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+
+    private static string Target(string path, IHtmlFormElement form, string action) =>
+        form.QuerySelector($"[formaction*='{action}']")?.GetAttribute("formaction") ?? form.GetAttribute("action") ?? path;
+}

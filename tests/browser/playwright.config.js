@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test';
+
+const app = (port, database) => ({
+  command: `dotnet ../../artifacts/bin/Web/release_linux-x64/UnrulyMeadow.Web.dll --urls http://127.0.0.1:${port} --contentRoot ../../src/Web`,
+  url: `http://127.0.0.1:${port}/health`,
+  env: { ...process.env, MEADOW_DB: database, ASPNETCORE_ENVIRONMENT: 'Production' },
+  timeout: 60_000,
+  reuseExistingServer: false,
+});
+
+const { MEADOW_DEMO_PORT: demo, MEADOW_EMPTY_PORT: empty, MEADOW_DEMO_DB: demoDb, MEADOW_EMPTY_DB: emptyDb } = process.env;
+if (!demo || !empty || !demoDb || !emptyDb) throw new Error('Run the browser tests with ./meadow test; it makes the databases they need.');
+
+export default defineConfig({
+  testDir: '.',
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  outputDir: '../../artifacts/browser',
+  reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? '../../artifacts/browser-tests.json' }]],
+  use: {
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-quic', '--disable-component-update', '--disable-sync', '--disable-background-networking', '--no-first-run'],
+    },
+    viewport: { width: 1280, height: 800 },
+    trace: 'off',
+  },
+  webServer: [app(demo, demoDb), app(empty, emptyDb)],
+});

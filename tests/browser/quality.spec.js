@@ -1,0 +1,42 @@
+import AxeBuilder from '@axe-core/playwright';
+import { HtmlValidate } from 'html-validate';
+import { demo, empty, expect, test } from './site.js';
+
+const views = [
+  '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/planters/new/edit', '/stack/bollard-pot-north', '/displays/flag-pot-summer-2027',
+  '/turns', '/turns/summer-2027', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log?planter=kiosk-basket', '/climate', '/palette', '/site', '/nowhere',
+];
+const validator = new HtmlValidate({
+  extends: ['html-validate:recommended'],
+  rules: { 'no-trailing-whitespace': 'off', 'void-style': 'off', 'attribute-boolean-style': 'off', 'attribute-empty-style': 'off', 'long-title': 'off', 'no-implicit-button-type': 'off' },
+});
+
+for (const path of views) {
+  test(`${path} has nothing that axe calls serious`, async ({ page }) => {
+    await page.goto(demo + path);
+    for (const details of await page.locator('details.working').all().then((all) => all.slice(0, 1))) await details.evaluate((d) => { d.open = true; });
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+    const grave = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+    expect(grave.map((v) => `${v.id}: ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 140)).join(' | ')}`)).toEqual([]);
+  });
+
+  test(`${path} is valid HTML`, async ({ request }) => {
+    const html = await (await request.get(demo + path)).text();
+    const report = await validator.validateString(html);
+    const faults = report.results.flatMap((r) => r.messages).map((m) => `${m.line}:${m.column} ${m.ruleId} ${m.message}`);
+    expect(faults.slice(0, 8)).toEqual([]);
+  });
+
+  test(`${path} fits the window`, async ({ page }) => {
+    await page.goto(demo + path);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+  });
+}
+
+for (const path of ['/year', '/planters', '/log', '/climate', '/site']) {
+  test(`${path} of an empty site has nothing that axe calls serious`, async ({ page }) => {
+    await page.goto(empty + path);
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  });
+}

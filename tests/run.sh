@@ -1,0 +1,98 @@
+# Runs everything; sourced by ./meadow test. Ends with one line "N passed, N failed" and an honest exit code.
+need_dotnet
+data=$(data_folder)
+unset MEADOW_DB
+started=$SECONDS
+mkdir -p artifacts
+missing=()
+[[ -x $pg_bin/initdb ]] || missing+=(postgresql-15)
+[[ -x /usr/bin/chromium ]] || missing+=(chromium)
+command -v node >/dev/null || missing+=(nodejs)
+command -v npm >/dev/null || missing+=(npm)
+install_packages "${missing[@]}"
+
+# A cluster left by a run that was cut off is started anew, so that nothing of it is left over.
+stop_cluster "$data/pg-test"
+rm -rf "$data/pg-test"
+start_cluster "$data/pg-test" meadow
+export MEADOW_TEST_DB="$MEADOW_DB"
+unset MEADOW_DB
+end_tests() { stop_cluster "$data/pg-test"; }
+trap end_tests EXIT
+
+# Two sites for the browser: one with the demo, one empty, each on a new database and a free port.
+make_browser_sites() {
+  local name
+  for name in demo empty; do
+    start_cluster "$data/pg-test" "browser_$name"
+    errand is-empty || true
+    if [[ $name == demo ]]; then
+      load_demo
+      export MEADOW_DEMO_DB="$MEADOW_DB" MEADOW_DEMO_PORT
+      MEADOW_DEMO_PORT=$(free_port)
+    else
+      export MEADOW_EMPTY_DB="$MEADOW_DB" MEADOW_EMPTY_PORT
+      MEADOW_EMPTY_PORT=$(free_port)
+    fi
+  done
+  unset MEADOW_DB
+}
+
+passed=0
+failed=0
+step() { # NAME COMMAND…: counts as one check
+  local name=$1
+  shift
+  say "── $name"
+  if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)); say "   failed: $name"; fi
+}
+
+say "── restore and build"
+dotnet restore UnrulyMeadow.slnx --locked-mode -v quiet || fail "the lock files do not match the projects; run dotnet restore and commit them"
+if ! dotnet build UnrulyMeadow.slnx -c Release --no-restore -v quiet --nologo -clp:ErrorsOnly; then
+  say "0 passed, 1 failed"
+  exit 1
+fi
+
+say "── unit, database and web tests"
+log=artifacts/dotnet-test.log
+dotnet test --solution UnrulyMeadow.slnx -c Release --no-build --no-restore > "$log" 2>&1 || true
+grep -E '^\s*(total|failed|succeeded|skipped):' "$log" || true
+dotnet_failed=$(sed -nE 's/^ *failed: ([0-9]+).*/\1/p' "$log" | tail -1)
+dotnet_passed=$(sed -nE 's/^ *succeeded: ([0-9]+).*/\1/p' "$log" | tail -1)
+if [[ -z $dotnet_passed || -z $dotnet_failed || $dotnet_passed -eq 0 ]]; then
+  cat "$log"
+  failed=$((failed + 1))
+else
+  passed=$((passed + dotnet_passed))
+  failed=$((failed + dotnet_failed))
+  [[ $dotnet_failed -eq 0 ]] || cat "$log"
+fi
+
+step "formatting of the code" dotnet format UnrulyMeadow.slnx --no-restore --verify-no-changes --verbosity quiet
+
+say "── front end and browser"
+if (cd tests/browser && npm ci --no-audit --no-fund --loglevel=error); then
+  step "ESLint" npm --prefix tests/browser run --silent lint
+  make_browser_sites
+  report=artifacts/browser-tests.json
+  rm -f "$report"
+  (cd tests/browser && PLAYWRIGHT_JSON_OUTPUT_NAME="$here/$report" npx playwright test) || true
+  if [[ -s $report ]]; then
+    read -r browser_passed browser_failed < <(node -e '
+      const s = JSON.parse(require("fs").readFileSync(process.argv[1], "utf8")).stats;
+      console.log(s.expected + s.flaky, s.unexpected);' "$report")
+    passed=$((passed + browser_passed))
+    failed=$((failed + browser_failed))
+    [[ $browser_passed -gt 0 ]] || failed=$((failed + 1))
+  else
+    failed=$((failed + 1))
+  fi
+else
+  failed=$((failed + 1))
+  say "   the front end's test packages could not be installed"
+fi
+
+say "took $((SECONDS - started)) s"
+say "$passed passed, $failed failed"
+[[ $failed -eq 0 ]]
