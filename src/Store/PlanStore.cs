@@ -210,8 +210,18 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             """,
             new
             {
-                site.Name, units = site.Units.ToString(), site.Money, site.CoverThreshold, site.SpareShare, site.FreshMediumCm,
-                site.MediumBagLitres, site.MediumBagPrice, bulbDepth = site.BulbDepth.ToString(), site.WallGapCm, site.BulbGapCm, version,
+                site.Name,
+                units = site.Units.ToString(),
+                site.Money,
+                site.CoverThreshold,
+                site.SpareShare,
+                site.FreshMediumCm,
+                site.MediumBagLitres,
+                site.MediumBagPrice,
+                bulbDepth = site.BulbDepth.ToString(),
+                site.WallGapCm,
+                site.BulbGapCm,
+                version,
             },
             transaction);
 

@@ -56,8 +56,23 @@ public sealed class PlanterStore(MeadowDatabase database)
             """,
             new
             {
-                row.Id, row.AreaId, row.Name, row.Shape, row.TopLengthCm, row.TopWidthCm, row.BottomLengthCm, row.BottomWidthCm, row.DepthCm,
-                row.RimGapCm, row.Exposure, row.Watering, row.ViewedFrom, row.Wall, row.WallColour, row.Note, version,
+                row.Id,
+                row.AreaId,
+                row.Name,
+                row.Shape,
+                row.TopLengthCm,
+                row.TopWidthCm,
+                row.BottomLengthCm,
+                row.BottomWidthCm,
+                row.DepthCm,
+                row.RimGapCm,
+                row.Exposure,
+                row.Watering,
+                row.ViewedFrom,
+                row.Wall,
+                row.WallColour,
+                row.Note,
+                version,
             }));
         if (changed == 0)
             throw new LostUpdateException($"The planter {planter.Name}");

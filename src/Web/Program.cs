@@ -39,7 +39,7 @@ builder.Services.AddSingleton<LogStore>();
 builder.Services.AddSingleton<SiteState>();
 builder.Services.AddSingleton<IClock>(SystemClock.Instance);
 builder.Services.AddScoped<PageFrame>();
-builder.Services.AddRazorPages().AddMvcOptions(o => o.Filters.Add<UploadLimitFilter>());
+builder.Services.AddRazorPages();
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 builder.Services.AddAntiforgery(o => o.Cookie.SameSite = SameSiteMode.Strict);
 
@@ -59,6 +59,7 @@ app.UseSecurityHeaders(new HeaderPolicyCollection()
     }));
 app.UseExceptionHandler("/fault");
 app.UseStatusCodePagesWithReExecute("/fault", "?code={0}");
+app.Use(Uploads.Refuse);
 app.UseStaticFiles(new StaticFileOptions
 {
     OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = c.Context.Request.Query.ContainsKey("v") ? "public,max-age=31536000,immutable" : "no-cache",

@@ -3,11 +3,12 @@ import js from '@eslint/js';
 const browser = Object.fromEntries(
   ['document', 'window', 'location', 'history', 'fetch', 'FormData', 'DOMParser', 'CustomEvent', 'Event', 'URL', 'setTimeout', 'clearTimeout', 'addEventListener'].map((n) => [n, 'readonly']),
 );
-const node = Object.fromEntries(['process', 'console', 'URL', 'Buffer', 'fetch', 'performance', 'document', 'window'].map((n) => [n, 'readonly']));
+const node = Object.fromEntries(['process', 'console', 'URL', 'Buffer', 'fetch', 'performance', 'document', 'window', 'setTimeout'].map((n) => [n, 'readonly']));
 const rules = { eqeqeq: 'error', 'prefer-const': 'error', 'no-var': 'error', 'object-shorthand': 'error' };
 
 export default [
+  { ignores: ['**/node_modules/**', '**/wwwroot/lib/**'] },
   js.configs.recommended,
   { files: ['**/wwwroot/js/**/*.js'], languageOptions: { globals: browser }, rules },
-  { files: ['**/*.mjs', '**/*.spec.js', '**/*.config.js', 'site.js'], languageOptions: { globals: node }, rules },
+  { files: ['**/*.mjs', '**/*.spec.js', '**/*.config.js', '**/site.js'], languageOptions: { globals: node }, rules },
 ];

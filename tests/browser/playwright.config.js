@@ -1,7 +1,8 @@
+import { resolve } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 const app = (port, database) => ({
-  command: `dotnet ../../artifacts/bin/Web/release_linux-x64/UnrulyMeadow.Web.dll --urls http://127.0.0.1:${port} --contentRoot ../../src/Web`,
+  command: `dotnet ../../artifacts/bin/Web/release_linux-x64/UnrulyMeadow.Web.dll --urls http://127.0.0.1:${port} --contentRoot ${resolve('../../src/Web')}`,
   url: `http://127.0.0.1:${port}/health`,
   env: { ...process.env, MEADOW_DB: database, ASPNETCORE_ENVIRONMENT: 'Production' },
   timeout: 60_000,

@@ -5,7 +5,6 @@ namespace UnrulyMeadow.Web.Pages;
 
 /// <summary>Says what went wrong and what can be done.</summary>
 [IgnoreAntiforgeryToken]
-[WithoutForm]
 public sealed class FaultModel : PageModel
 {
     public string Heading { get; private set; } = string.Empty;
@@ -13,8 +12,6 @@ public sealed class FaultModel : PageModel
     public string Text { get; private set; } = string.Empty;
 
     public void OnGet(int? code) => Say(code);
-
-    public void OnPost(int? code) => Say(code);
 
     private void Say(int? code) => (Heading, Text) = (code ?? 500) switch
     {

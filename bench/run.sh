@@ -1,0 +1,11 @@
+# Measures the pages of the running demo app and the core's main computations; sourced by ./meadow bench.
+command -v node >/dev/null || fail "the bench needs Node.js"
+build src/Web "$web_dll"
+data=$(data_folder)
+start_cluster "$data/pg-bench" bench
+errand is-empty && load_demo
+port=$(free_port)
+(cd src/Web && exec env ASPNETCORE_ENVIRONMENT=Production dotnet "$here/$web_dll" --urls "http://127.0.0.1:$port" >/dev/null) &
+bench_pid=$!
+trap 'kill -TERM $bench_pid 2>/dev/null; wait $bench_pid 2>/dev/null || true; stop_cluster "$data/pg-bench"' EXIT
+node bench/pages.mjs "http://127.0.0.1:$port"
