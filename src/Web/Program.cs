@@ -39,7 +39,7 @@ builder.Services.AddSingleton<LogStore>();
 builder.Services.AddSingleton<SiteState>();
 builder.Services.AddSingleton<IClock>(SystemClock.Instance);
 builder.Services.AddScoped<PageFrame>();
-builder.Services.AddRazorPages();
+builder.Services.AddRazorPages(o => o.Conventions.AddPageRoute("/Planters/Edit", "/planters/new"));
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 builder.Services.AddAntiforgery(o => o.Cookie.SameSite = SameSiteMode.Strict);
 

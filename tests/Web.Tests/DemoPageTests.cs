@@ -12,7 +12,7 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
 
     public static TheoryData<string> AllPages =>
     [
-        "/year", "/year?day=2027-04-14&weather=2012&sort=worst", "/planters", "/planters/new/edit", "/planters/bollard-pot-north", "/planters/bollard-pot-north/edit",
+        "/year", "/year?day=2027-04-14&weather=2012&sort=worst", "/planters", "/planters/new", "/planters/bollard-pot-north", "/planters/bollard-pot-north/edit",
         "/stack/bollard-pot-north", "/stack/kiosk-basket", "/displays/new?planter=flag-pot", "/displays/flag-pot-fall", "/turns", "/turns/new", "/turns/fall-2026",
         "/supply", "/supply?turn=bulbs-2026", "/daysheet", "/daysheet?turn=bulbs-2026", "/log", "/log?planter=kiosk-basket", "/climate", "/palette", "/palette?q=tulip", "/site",
     ];

@@ -30,13 +30,13 @@ public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
         Assert.Equal(HttpStatusCode.Redirect, weather.StatusCode);
         Assert.Contains("Frost all-clear on", (await _browser.Open("/climate")).Words(), StringComparison.Ordinal);
 
-        using HttpResponseMessage bad = await _browser.Send("/planters/new/edit", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "0"));
+        using HttpResponseMessage bad = await _browser.Send("/planters/new", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "0"));
         IDocument refused = await Pages.Parse(bad);
         Assert.Contains("must be from 10 to 200 cm", refused.QuerySelector("#Input_Depth_fault")!.TextContent, StringComparison.Ordinal);
         Assert.Equal("Gate trough", refused.QuerySelector("[name='Input.Name']")!.GetAttribute("value"));
         Assert.Empty((await _browser.Open("/planters")).QuerySelectorAll("tbody a"));
 
-        using HttpResponseMessage added = await _browser.Send("/planters/new/edit", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "40"));
+        using HttpResponseMessage added = await _browser.Send("/planters/new", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "40"));
         Assert.Equal("/planters/gate-trough", added.Headers.Location!.ToString());
 
         using HttpResponseMessage display = await _browser.Send(

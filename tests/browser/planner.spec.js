@@ -6,7 +6,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await expect(page.getByRole('heading', { level: 1 })).toContainText('No planters yet');
 
   await page.getByRole('link', { name: 'Bring in a station' }).click();
-  await page.getByLabel('File').setInputFiles({ name: 'hill.csv', mimeType: 'text/csv', buffer: weatherCsv() });
+  await page.getByLabel('File', { exact: true }).setInputFiles({ name: 'hill.csv', mimeType: 'text/csv', buffer: weatherCsv() });
   await page.getByLabel('Station’s name').fill('Hill station');
   await page.getByLabel('Identifier').fill('HILL');
   await page.getByLabel('Latitude').fill('44');
@@ -19,7 +19,6 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByRole('button', { name: 'Add the starter palette' }).click();
   await expect(page.getByRole('status')).toContainText('plants added');
 
-  await page.goto(`${empty}/planters/new`);
   await page.goto(`${empty}/planters`);
   await page.getByRole('link', { name: 'Add a planter' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Court pot');
@@ -35,13 +34,13 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Court pot');
 
-  await page.getByRole('link', { name: 'Bulb stack' }).click();
+  await page.getByRole('link', { name: 'Bulb stack', exact: true }).click();
   await page.getByLabel('Planted').fill('2026-10-20');
   await page.getByLabel('Lifted or cleared').fill('2027-05-17');
   await page.getByLabel('Plant', { exact: true }).selectOption('tulip-mid-red');
-  await page.getByLabel('Count').fill('900');
+  await page.getByLabel('Count', { exact: true }).fill('900');
   await expect(page.locator('[data-preview="figures"]')).toContainText('900 planned');
-  await page.getByLabel('Count').fill('11');
+  await page.getByLabel('Count', { exact: true }).fill('11');
   await expect(page.locator('[data-preview="figures"]')).toContainText('11 of');
   await page.getByRole('button', { name: 'Add a line' }).click();
   await page.locator('[name="Input.Lines[1].PlantId"]').selectOption('crocus-early-violet');
@@ -51,7 +50,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await expect(page.getByRole('status')).toContainText('saved');
 
   await page.getByRole('link', { name: 'Court pot' }).first().click();
-  await page.getByRole('link', { name: 'New display' }).click();
+  await page.getByRole('link', { name: 'New display', exact: true }).click();
   await page.getByLabel('Goes in').fill('2027-05-17');
   await page.getByLabel('Comes out').fill('2027-09-27');
   await page.locator('[name="Input.Lines[0].PlantId"]').selectOption('petunia-magenta');

@@ -3,7 +3,7 @@ import { HtmlValidate } from 'html-validate';
 import { demo, empty, expect, test } from './site.js';
 
 const views = [
-  '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/planters/new/edit', '/stack/bollard-pot-north', '/displays/flag-pot-summer-2027',
+  '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/planters/new', '/stack/bollard-pot-north', '/displays/flag-pot-summer-2027',
   '/turns', '/turns/summer-2027', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log?planter=kiosk-basket', '/climate', '/palette', '/site', '/nowhere',
 ];
 const validator = new HtmlValidate({

@@ -14,6 +14,19 @@ public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, dou
     /// <summary>Mean of the mean minimum and maximum, °C.</summary>
     public double MeanC => (MeanMinC + MeanMaxC) / 2;
 
+    /// <summary>The arithmetic behind the month's figures.</summary>
+    public Working Explain(WeatherRecord record) => new(
+        new LocalDate(2001, Month, 1).ToString("MMMM", null),
+        $"{MeanMinC:0.0} to {MeanMaxC:0.0} °C",
+        [
+            new("years used", record.YearsUsed.Count == 0 ? "none" : $"{record.YearsUsed.Count} ({record.YearsUsed[0]}–{record.YearsUsed[^1]})"),
+            new("years left out", record.YearsLeftOut.Count == 0 ? "none" : string.Join(", ", record.YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))),
+            new("latitude", $"{record.Station.LatitudeDeg:0.##}°"),
+        ],
+        "Means of the daily lowest and highest over all days of the month; rain summed per month; days with a highest above 30 °C (86 °F) per month; daylight on the 15th, N = 24 ωs/π",
+        "Plain means; days above 30 °C as heat zones count them; daylight by FAO Irrigation and Drainage Paper 56, eq. 34",
+        [$"{record.InterpolatedDays} readings in gaps of up to {WeatherRecord.LongestInterpolatedGap} days were interpolated; a year lacking more than {WeatherRecord.MostMissingDays} days is left out."]);
+
     /// <summary>The twelve months of a record, over its used years only.</summary>
     public static IReadOnlyList<MonthMeans> From(WeatherRecord record)
     {

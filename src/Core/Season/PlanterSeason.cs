@@ -99,6 +99,25 @@ public sealed class PlanterSeason
     /// <summary>The index of a day; may lie outside the year.</summary>
     public int IndexOf(LocalDate day) => Period.DaysBetween(Start, day);
 
+    /// <summary>The arithmetic behind one bare spell.</summary>
+    public Working Explain(BareSpell spell)
+    {
+        int from = IndexOf(spell.FirstDay);
+        float best = Cover50[from..(from + spell.Days)].Max();
+        return new Working(
+            $"{Planter.Name}: bare spell",
+            $"{spell.Days} days, bare in {spell.YearsBare} of {spell.Years} years",
+            [
+                new("days", $"{spell.FirstDay.ToString("d MMM uuuu", null)} to {spell.LastDay.ToString("d MMM uuuu", null)}"),
+                new("threshold", $"{CoverThreshold:P0} of the surface, weighted"),
+                new("best median cover inside it", $"{best:P0}"),
+                new("best cover in 1 year of 10", $"{Cover90[from..(from + spell.Days)].Max():P0}"),
+            ],
+            "Seven or more days in a row on each of which fewer than half the weather years reach the threshold; a year counts as bare when it has seven bare days in a row inside",
+            "Common practice; flowering by thermal time, see each plant",
+            []);
+    }
+
     /// <summary>Computes a planter's year.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="planter">The planter.</param>

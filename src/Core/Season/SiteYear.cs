@@ -29,8 +29,8 @@ public sealed class SiteYear
     public IReadOnlyList<int> WeatherYears { get; }
 
     /// <summary>All bare spells, longest first.</summary>
-    public IEnumerable<(Planter Planter, BareSpell Spell)> BareSpells =>
-        Planters.SelectMany(p => p.BareSpells.Select(s => (p.Planter, s))).OrderByDescending(x => x.s.Days);
+    public IEnumerable<(PlanterSeason Season, BareSpell Spell)> BareSpells =>
+        Planters.SelectMany(p => p.BareSpells.Select(s => (p, s))).OrderByDescending(x => x.s.Days);
 
     /// <summary>Share of all planter-days in colour, 0 to 1.</summary>
     public double ShareInColour => Planters.Count == 0 ? 0 : Planters.Sum(p => (double)p.DaysInColour) / Planters.Sum(p => p.Days);

@@ -82,6 +82,18 @@ public sealed record HandOver(BloomForecast From, BloomForecast To, double Overl
 {
     /// <summary>True when more than half the years have days between.</summary>
     public bool IsBroken => ShareBroken > 0.5;
+
+    /// <summary>The arithmetic behind the hand-over.</summary>
+    public Working Explain() => new(
+        $"{From.Plant.CommonName} to {To.Plant.CommonName}",
+        OverlapDays < 0 ? $"{-OverlapDays:0} days without flower" : $"{OverlapDays:0} days together",
+        [
+            new("last colour of the earlier, by year", string.Join(", ", From.Years.Select(y => $"{y.WeatherYear}: {y.Over.ToString("d MMM", null)}"))),
+            new("first colour of the later, by year", string.Join(", ", To.Years.Select(y => $"{y.WeatherYear}: {y.First.ToString("d MMM", null)}"))),
+        ],
+        "Days from the later's first colour to the earlier's last, year by year; the median, and the share of years below zero",
+        "Flowering by thermal time over the station's record",
+        [$"Days without flower in {ShareBroken:P0} of {To.Years.Count} years; broken when more than half."]);
 }
 
 /// <summary>The flowering of a whole bulb stack.</summary>

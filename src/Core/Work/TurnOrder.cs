@@ -97,6 +97,15 @@ public sealed record TurnOrder
             $"{string.Join(" + ", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}"))} = {line.Purchase.Bought}.",
         ]);
 
+    /// <summary>The arithmetic behind the price of everything.</summary>
+    public Working ExplainCost() => new(
+        $"{Turn.Name}: cost",
+        $"{Site.Money}{Cost:#,0.00}",
+        [new("lines", $"{Lines.Count}"), new("medium", $"{MediumBags} bags, {Site.Money}{MediumCost:#,0.00}")],
+        "Sum of the lines and the medium",
+        "Guide prices of the palette and the site's price of a bag",
+        [.. Lines.Select(l => $"{l.Plant.CommonName}: {Site.Money}{l.Purchase.Cost:#,0.00}.")]);
+
     /// <summary>The arithmetic behind the medium.</summary>
     public Working ExplainMedium() => new(
         "Medium",

@@ -64,7 +64,8 @@ public static class Ribbon
         var top = new double[days];
         for (int d = 0; d < days; d++)
             top[d] = HeightOf(Math.Min(PlanterSeason.MostGreen, PlanterSeason.GreenWeight * season.Green[d]));
-        double[] green = [.. top];
+        // The leaf reaches a little under what stands on it, so that no ground shows between them.
+        double[] green = [.. top.Select(h => h < 0.15 ? 0 : h + 1.8)];
         var bands = new List<XElement>();
         foreach (var group in Groups(season))
         {

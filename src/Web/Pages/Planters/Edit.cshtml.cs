@@ -14,7 +14,7 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
     public PlanterInput Input { get; set; } = new();
 
     [FromRoute]
-    public string Id { get; set; } = string.Empty;
+    public string Id { get; set; } = "new";
 
     public SiteNow Now { get; private set; } = null!;
 
