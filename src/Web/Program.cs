@@ -68,6 +68,22 @@ app.UseRouting();
 app.MapRazorPages();
 app.MapGet("/", () => Results.Redirect("/year"));
 app.MapGet("/health", async (PlanStore plans) => Results.Text($"ready {(await plans.Mark()).Revision}"));
+// The year is the page that is opened first; what it needs is computed while the browser is being opened.
+app.Lifetime.ApplicationStarted.Register(() => _ = Task.Run(async () =>
+{
+    try
+    {
+        using IServiceScope scope = app.Services.CreateScope();
+        var frame = scope.ServiceProvider.GetRequiredService<PageFrame>();
+        YearView view = YearView.From(null, await frame.Now(), frame.Today);
+        await frame.State.Year(view.Start, null);
+        await frame.State.Remarks(view.Start);
+    }
+    catch (Exception e)
+    {
+        app.Logger.LogWarning(e, "The year could not be computed ahead.");
+    }
+}));
 await app.RunAsync();
 return 0;
 

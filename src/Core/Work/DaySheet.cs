@@ -72,8 +72,8 @@ public sealed record DaySheet(Turn Turn, LocalDate Day, IReadOnlyList<SheetPlant
         {
             if (display.Layer == DisplayLayer.Bulbs)
             {
-                BulbStack stack = BulbStack.LayOut(planter, plan.Site, plan.BulbsOf(display));
-                items.AddRange(stack.Layers.Select(l => new SheetItem(l.Plant, l.Count, l.DepthCm, l.CoverCm)));
+                items.AddRange(BulbStack.Depths(planter, plan.Site, plan.BulbsOf(display))
+                    .Select(d => new SheetItem(d.Plant, d.Count, d.DepthCm, d.DepthCm - d.Plant.Bulb!.HeightCm)));
             }
             else
             {

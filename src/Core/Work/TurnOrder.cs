@@ -130,8 +130,7 @@ public sealed record TurnOrder
 
     private static MediumLine BulbLine(Plan plan, Planter planter, Display display)
     {
-        BulbStack stack = BulbStack.LayOut(planter, plan.Site, plan.BulbsOf(display));
-        double depth = stack.Layers[^1].DepthCm + BulbStack.RootRoomCm;
+        double depth = BulbStack.Depths(planter, plan.Site, plan.BulbsOf(display))[^1].DepthCm + BulbStack.RootRoomCm;
         return new MediumLine(planter, planter.Form.LitresBetween(0, depth), $"laid fresh to {depth:0} cm under the bulbs");
     }
 }

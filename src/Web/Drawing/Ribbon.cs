@@ -113,20 +113,25 @@ public static class Ribbon
 
     private static int Seed(string text) => text.Aggregate(17, (h, c) => unchecked((h * 31) + c)) & 0xffff;
 
+    // A point every second day keeps the page small and leaves the edge as ragged as it looks at this size.
     private static void Piece(StringBuilder path, double[] lower, double[] upper, YearScale scale, int seed, int from, int to)
     {
-        path.Append('M').Append(N(scale.X(from))).Append(' ').Append(N(Baseline - lower[from]));
-        for (int d = from; d < to; d++)
+        Point(path, 'M', scale.X(from), Baseline - lower[from]);
+        for (int d = from; d < to; d += 2)
         {
             double tall = upper[d] - lower[d];
             double ragged = (Ragged(seed, d) - 0.5) * Math.Min(4, tall * 0.6);
-            path.Append('L').Append(N(scale.X(d + 0.5))).Append(' ').Append(N(Baseline - Math.Max(lower[d], upper[d] + ragged)));
+            Point(path, 'L', scale.X(d + 0.5), Baseline - Math.Max(lower[d], upper[d] + ragged));
         }
-        path.Append('L').Append(N(scale.X(to))).Append(' ').Append(N(Baseline - lower[to - 1]));
-        for (int d = to - 1; d >= from; d -= 2)
-            path.Append('L').Append(N(scale.X(d + 0.5))).Append(' ').Append(N(Baseline - lower[d]));
+        Point(path, 'L', scale.X(to), Baseline - upper[to - 1]);
+        Point(path, 'L', scale.X(to), Baseline - lower[to - 1]);
+        for (int d = to - 1; d > from; d -= 4)
+            Point(path, 'L', scale.X(d + 0.5), Baseline - lower[d]);
         path.Append('Z');
     }
+
+    private static void Point(StringBuilder path, char command, double x, double y) =>
+        path.Append(command).Append(Math.Round(x, 1)).Append(' ').Append(Math.Round(y, 1));
 
     private static XElement Ticks(double from, double to)
     {

@@ -23,8 +23,8 @@ public sealed partial class RibbonTests
         Assert.Equal(1, path.Count(c => c == 'M'));
         Assert.EndsWith("Z", path, StringComparison.Ordinal);
         double[] xs = [.. Number().Matches(path).Select(m => double.Parse(m.Groups["x"].Value, CultureInfo.InvariantCulture))];
-        Assert.Equal(Scale.X(100), xs.Min(), 0.01);
-        Assert.Equal(Scale.X(130), xs.Max(), 0.01);
+        Assert.Equal(Scale.X(100), xs.Min(), 0.06);
+        Assert.Equal(Scale.X(130), xs.Max(), 0.06);
     }
 
     [Fact]
