@@ -137,24 +137,6 @@ internal static class PlantingTopics
     private static LayerOutput Output(StackLayer l) => new(
         l.Plant.CommonName, l.DepthCm, Math.Round(l.CoverCm, 2), Math.Round(l.LengthCm, 2), Math.Round(l.WidthCm, 2), l.Fits, l.Count, Math.Round(l.LiftLitres, 2));
 
-    private static Plant Bulb(BulbInput b, BulbForcing rule, double coldWeeksLow) => new()
-    {
-        Id = "bulb",
-        BotanicalName = b.Name,
-        CommonName = b.Name,
-        LifeForm = LifeForm.Bulb,
-        Habit = Habit.Upright,
-        HeightCm = 30,
-        SpreadAtPurchaseCm = 10,
-        MatureSpreadCm = 10,
-        LightLow = Exposure.Shade,
-        LightHigh = Exposure.FullSun,
-        Water = WaterNeed.Medium,
-        TopDamageC = -30,
-        Green = GreenLeaf.AroundFlower,
-        Bulb = new BulbFigures(b.HeightCm, b.DiameterCm, b.SpacingCm ?? 3 * b.DiameterCm, coldWeeksLow, 40),
-        Windows = [new ColourWindow(ColourPart.Flower, ["#ffffff"], 0.6, rule)],
-        Packs = [new Pack("one", 1, 0)],
-        Source = "given",
-    };
+    private static Plant Bulb(BulbInput b, BulbForcing rule, double coldWeeksLow) =>
+        RuleBulb.Of(b.Name, new BulbFigures(b.HeightCm, b.DiameterCm, b.SpacingCm ?? 3 * b.DiameterCm, coldWeeksLow, 40), rule);
 }

@@ -30,14 +30,14 @@ test('a month back from the year’s edge opens the year before', async ({ page 
 
 test('the mouse drags the red thread', async ({ page }) => {
   await page.goto(`${demo}/year?day=2027-04-14`);
+  await expect(page.locator('[data-thread-text]')).toHaveText('Wed 14 Apr');
   const box = await page.locator('[data-thread-grab]').boundingBox();
   const at = (share) => [box.x + box.width * share, box.y + 40];
   await page.mouse.move(...at(0.2));
   await page.mouse.down();
   await page.mouse.move(...at(0.35), { steps: 4 });
   await page.mouse.up();
-  const day = address(page);
-  expect(day > '2027-01-02' && day < '2027-01-12').toBe(true);
+  await expect.poll(() => address(page)).toMatch(/^2027-01-0[3-9]$/);
   await expect(page.locator('.row-rule.is-bare')).not.toHaveCount(0);
 });
 

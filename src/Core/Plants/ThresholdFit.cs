@@ -38,30 +38,9 @@ public static class ThresholdFit
     /// <summary>The flowering day after a planting day, as an index into the run; the run's length when it does not flower.</summary>
     public static double MedianIndex(BulbForcing rule, GrowingSeason season, LocalDate install, double lagDays)
     {
-        var plant = ForRule(rule);
+        Plant plant = RuleBulb.Of("bulb", new BulbFigures(5, 4, 15, 0, 40), rule);
         var growing = new Growing(season, plant, install, season.Run.FirstDay.PlusDays(season.Length), lagDays, 0);
         BulbBloom? bloom = rule.Blooms(growing).LastOrDefault();
         return bloom is null ? season.Length : Math.Floor(bloom.MedianIndex);
     }
-
-    private static Plant ForRule(BulbForcing rule) => new()
-    {
-        Id = "bulb",
-        BotanicalName = "bulb",
-        CommonName = "bulb",
-        LifeForm = LifeForm.Bulb,
-        Habit = Habit.Upright,
-        HeightCm = 30,
-        SpreadAtPurchaseCm = 10,
-        MatureSpreadCm = 10,
-        LightLow = Exposure.Shade,
-        LightHigh = Exposure.FullSun,
-        Water = WaterNeed.Medium,
-        TopDamageC = -30,
-        Green = GreenLeaf.AroundFlower,
-        Bulb = new BulbFigures(5, 4, 15, 0, 40),
-        Windows = [new ColourWindow(ColourPart.Flower, ["#ffffff"], 1, rule)],
-        Packs = [new Pack("one", 1, 0)],
-        Source = "rule under fit",
-    };
 }

@@ -5,34 +5,6 @@ using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Season;
 
-/// <summary>What one plant shows of one colour through a plan year.</summary>
-/// <param name="DisplayId">The display it stands in.</param>
-/// <param name="Plant">The plant.</param>
-/// <param name="Window">The colour window.</param>
-/// <param name="MeanCover">Share of the planter's top by day, 0 to 1, meaned over the weather years; the odds soften its edges.</param>
-public sealed record ColourBand(string DisplayId, Plant Plant, ColourWindow Window, float[] MeanCover)
-{
-    /// <summary>Its largest mean cover.</summary>
-    public float Peak => MeanCover.Length == 0 ? 0 : MeanCover.Max();
-}
-
-/// <summary>Seven or more days in a row on each of which fewer than half the years show colour.</summary>
-/// <param name="FirstDay">Its first day.</param>
-/// <param name="LastDay">Its last day, included.</param>
-/// <param name="YearsBare">Years with at least seven bare days in a row inside it.</param>
-/// <param name="Years">Years asked.</param>
-public sealed record BareSpell(LocalDate FirstDay, LocalDate LastDay, int YearsBare, int Years)
-{
-    /// <summary>Shortest run of days that counts.</summary>
-    public const int ShortestDays = 7;
-
-    /// <summary>Its length, days.</summary>
-    public int Days => Period.DaysBetween(FirstDay, LastDay) + 1;
-
-    /// <summary>Years of ten, rounded.</summary>
-    public int InTen => (int)Math.Round(10.0 * YearsBare / Years, MidpointRounding.AwayFromZero);
-}
-
 /// <summary>A planter's plan year over all weather years: what shows on each day, with odds, and where it is bare.</summary>
 public sealed class PlanterSeason
 {
@@ -127,7 +99,7 @@ public sealed class PlanterSeason
     {
         LocalDate end = start.PlusMonths(12);
         int days = Period.DaysBetween(start, end);
-        var standing = Standing(plan, planter, seasons, start, end);
+        IReadOnlyList<PlantedItem> standing = Standing(plan, planter, seasons, start, end);
         var bands = standing
             .SelectMany(s => s.Plant.Windows.Select(w => new ColourBand(s.Display.Id, s.Plant, w, new float[days])))
             .ToList();
@@ -137,7 +109,7 @@ public sealed class PlanterSeason
         double pocket = plan.AreaOf(planter).FrostPocketC;
         var byYear = new float[seasons.Count][];
         for (int y = 0; y < seasons.Count; y++)
-            byYear[y] = OneYear(season, standing, seasons[y], planter, pocket);
+            byYear[y] = WeatherYearCover.Add(season, standing, seasons[y], pocket);
         for (int i = 0; i < bands.Count; i++)
             Scale(bands[i].MeanCover, 1f / seasons.Count);
         Scale(season.Green, 1f / seasons.Count);
@@ -167,7 +139,7 @@ public sealed class PlanterSeason
             ]);
     }
 
-    private static List<(Display Display, Plant Plant, int Count, double Lag)> Standing(
+    private static List<PlantedItem> Standing(
         Plan plan, Planter planter, IReadOnlyList<GrowingSeason> seasons, LocalDate start, LocalDate end)
     {
         if (seasons.Count == 0)
@@ -175,123 +147,9 @@ public sealed class PlanterSeason
         return [.. plan.DisplaysOf(planter.Id)
             .Where(d => d.Install < end && d.Lift > start)
             .SelectMany(d => d.Layer == DisplayLayer.Bulbs
-                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => (d, b.Plant, b.Count, planter.LagDays(b.DepthCm)))
-                : d.Items.Select(i => (d, plan.Plant(i.PlantId), i.Count, 0.0)))];
+                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => new PlantedItem(d, b.Plant, b.Count, planter.LagDays(b.DepthCm)))
+                : d.Items.Select(i => new PlantedItem(d, plan.Plant(i.PlantId), i.Count, 0)))];
     }
-
-    // Adds one weather year to the means and returns its weighted cover by day.
-    private static float[] OneYear(
-        PlanterSeason season,
-        List<(Display Display, Plant Plant, int Count, double Lag)> standing,
-        GrowingSeason weather,
-        Planter planter,
-        double pocketC)
-    {
-        int offset = weather.Run.IndexOf(season.Start);
-        int days = season.Days;
-        double surface = planter.Form.SurfaceCm2;
-        var canopy = new float[standing.Count][];
-        var shares = new List<double[]>();
-        var owners = new List<int>();
-        for (int s = 0; s < standing.Count; s++)
-        {
-            var (display, plant, count, lag) = standing[s];
-            var growing = new Growing(weather, plant, display.Install, display.Lift, lag, pocketC);
-            foreach (ColourWindow window in plant.Windows)
-            {
-                var share = new double[weather.Length];
-                window.Rule.Fill(share, growing);
-                shares.Add(share);
-                owners.Add(s);
-            }
-            canopy[s] = Canopy(growing, count, surface, offset, days, shares, owners, s);
-        }
-        var weighted = new float[days];
-        for (int d = 0; d < days; d++)
-        {
-            // Bedding shares the surface; bulbs stand on their stems above it and hide what their flowers cover.
-            float bedding = 0;
-            float bulbs = 0;
-            for (int s = 0; s < canopy.Length; s++)
-            {
-                if (standing[s].Plant.Green == GreenLeaf.AroundFlower)
-                    bulbs += canopy[s][d];
-                else
-                    bedding += canopy[s][d];
-            }
-            double bulbCrowd = bulbs > 1 ? 1 / bulbs : 1;
-            double bulbFlower = 0;
-            for (int b = 0; b < shares.Count; b++)
-            {
-                if (standing[owners[b]].Plant.Green == GreenLeaf.AroundFlower)
-                    bulbFlower += canopy[owners[b]][d] * bulbCrowd * season.Bands[b].Window.Share * shares[b][offset + d];
-            }
-            double beddingCrowd = (bedding > 1 ? 1 / bedding : 1) * (1 - Math.Min(1, bulbFlower));
-            double colour = 0;
-            double green = 0;
-            for (int s = 0; s < canopy.Length; s++)
-                green += canopy[s][d] * beddingCrowd * GreenFraction(standing[s].Plant, weather, offset + d);
-            for (int b = 0; b < shares.Count; b++)
-            {
-                ColourWindow window = season.Bands[b].Window;
-                bool isBulb = standing[owners[b]].Plant.Green == GreenLeaf.AroundFlower;
-                double cover = canopy[owners[b]][d] * (isBulb ? bulbCrowd : beddingCrowd) * window.Share * shares[b][offset + d];
-                season.Bands[b].MeanCover[d] += (float)cover;
-                colour += cover * window.Weight;
-                green -= isBulb ? 0 : cover;
-            }
-            green = Math.Max(0, green);
-            season.Green[d] += (float)green;
-            season.DeciduousLeaf[d] += InLeaf(weather, offset + d) ? 1 : 0;
-            weighted[d] = (float)(colour + Math.Min(MostGreen, GreenWeight * green));
-        }
-        return weighted;
-    }
-
-    // Share of the surface under a plant's spread, by day of the plan year; 0 when it is away or killed.
-    private static float[] Canopy(
-        Growing growing, int count, double surfaceCm2, int offset, int days, List<double[]> shares, List<int> owners, int owner)
-    {
-        Plant plant = growing.Plant;
-        var canopy = new float[days];
-        double[] heat = growing.Season.Heat(plant.GrowthBaseC);
-        double before = growing.InstallIndex < 0
-            ? -growing.InstallIndex * heat[^1] / heat.Length
-            : -(growing.InstallIndex == 0 ? 0 : heat[growing.InstallIndex - 1]);
-        int from = Math.Max(0, growing.InstallIndex - offset);
-        int to = Math.Min(days, growing.LiftIndex - offset);
-        if (plant.DiesWithFrost)
-            to = Math.Min(to, growing.KilledIndex - offset);
-        for (int d = from; d < to; d++)
-        {
-            double spread = plant.SpreadCm(Math.Max(0, heat[offset + d] + before));
-            double area = count * Math.PI / 4 * spread * spread / surfaceCm2;
-            if (plant.Green == GreenLeaf.AroundFlower)
-            {
-                // A bulb takes room only while it shows: others close over it before and after.
-                double shown = 0;
-                for (int b = 0; b < shares.Count; b++)
-                {
-                    if (owners[b] == owner)
-                        shown = Math.Max(shown, shares[b][offset + d]);
-                }
-                area *= shown > 0 ? 1 : 0;
-            }
-            canopy[d] = (float)Math.Min(1, area);
-        }
-        return canopy;
-    }
-
-    private static double GreenFraction(Plant plant, GrowingSeason weather, int index) => plant.Green switch
-    {
-        GreenLeaf.Evergreen => 1,
-        GreenLeaf.InSeason when plant.DiesWithFrost => 1,
-        GreenLeaf.InSeason => InLeaf(weather, index) ? 1 : 0,
-        _ => 0,
-    };
-
-    // Leaf-out at 150 °C·d above 5 °C and drop after twelve nights at or below 5 °C: common practice for mixed planting.
-    private static bool InLeaf(GrowingSeason weather, int index) => weather.LeafSeason(5, 150, 12)[index];
 
     private static void Scale(float[] values, float by)
     {

@@ -20,6 +20,9 @@ public sealed class CutAway
     private const double TallestCm = 95;
     private const double WallCm = 2.5;
 
+    // Flowers reach above the height at which their stems end.
+    private const double FlowerRoomCm = 11;
+
     private readonly Planter _planter;
     private readonly BulbStack? _stack;
     private readonly StackBloom? _bloom;
@@ -50,8 +53,8 @@ public sealed class CutAway
         double tall = Math.Clamp(
             (stack?.Layers.Select(l => l.Plant.HeightCm) ?? []).Concat(standing.Select(s => s.Plant.HeightCm)).DefaultIfEmpty(20).Max(), 20, TallestCm);
         double deep = planter.Form.DepthCm;
-        _scale = Math.Min(330 / wide, 470 / (tall + deep + 6));
-        _surfaceY = 22 + (tall * _scale);
+        _scale = Math.Min(330 / wide, 490 / (tall + FlowerRoomCm + deep + 6));
+        _surfaceY = 12 + ((tall + FlowerRoomCm) * _scale);
         _centreX = 212;
         _height = _surfaceY + ((deep + 5) * _scale) + 34;
     }

@@ -50,6 +50,14 @@ public sealed class DisplayInput
         })],
     };
 
+    /// <summary>The form's field that a fault speaks of.</summary>
+    public static string? Field(string fault) => fault switch
+    {
+        "install" => "Input.Install",
+        "lift" => "Input.Lift",
+        _ => fault.StartsWith("Input.", StringComparison.Ordinal) ? fault : null,
+    };
+
     /// <summary>Reads what was typed; every fault names its field of the form.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="planterId">The planter.</param>

@@ -1,12 +1,17 @@
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
+using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web.Site;
 
 /// <summary>What every page asks for: the plan of now, today, the units.</summary>
 public sealed class PageFrame(SiteState state, IClock clock)
 {
+    private const int MostShown = 20;
+
     private SiteNow? _now;
 
     /// <summary>The state's keeper.</summary>
@@ -27,14 +32,44 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// <summary>Units of a site.</summary>
     public static UnitsText Units(SiteNow now) => new(now.Plan.Site.Units);
 
+    /// <summary>
+    /// Does what a form asks. When something is wrong nothing was written: the faults stand beside their fields, the page
+    /// is filled again with what was typed, and is shown once more.
+    /// </summary>
+    /// <param name="page">The page.</param>
+    /// <param name="field">Names the form's field for a fault's path, or null.</param>
+    /// <param name="work">Reads, checks and writes; answers with where to go.</param>
+    /// <param name="fill">Fills the page again; null when nothing needs filling.</param>
+    public async Task<IActionResult> Saving(PageModel page, Func<string, string?> field, Func<Task<IActionResult>> work, Func<Task>? fill = null)
+    {
+        page.ModelState.Clear();
+        try
+        {
+            return await work();
+        }
+        catch (InvalidInputException e)
+        {
+            Show(e.Faults, page.ModelState, field, Units(await Now()));
+        }
+        catch (LostUpdateException e)
+        {
+            page.ModelState.AddModelError(string.Empty, e.Message);
+        }
+        if (fill is not null)
+            await fill();
+        return page.Page();
+    }
+
     /// <summary>Puts faults beside the fields they speak of; what fits no field heads the form.</summary>
     /// <param name="faults">The faults.</param>
     /// <param name="modelState">The page's.</param>
     /// <param name="field">Names the form's field for a fault's path, or null.</param>
     /// <param name="units">Units of the messages.</param>
-    public static void Show(IEnumerable<Fault> faults, ModelStateDictionary modelState, Func<string, string?> field, UnitsText units)
+    private static void Show(IReadOnlyList<Fault> faults, ModelStateDictionary modelState, Func<string, string?> field, UnitsText units)
     {
-        foreach (Fault fault in faults)
+        if (faults.Count > MostShown)
+            modelState.AddModelError(string.Empty, $"{faults.Count} faults; the first {MostShown} are named");
+        foreach (Fault fault in faults.Take(MostShown))
             modelState.AddModelError(field(fault.Field) ?? string.Empty, units.Message(field(fault.Field) is null ? fault.ToString() : fault.Message));
     }
 }

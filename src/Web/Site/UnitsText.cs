@@ -34,7 +34,11 @@ public sealed partial class UnitsText(SiteUnits units)
     public string Temperature(double c) => IsUs ? $"{(c * 9 / 5) + 32:0.0} °F" : $"{c:0.0} °C".Replace('-', '−');
 
     /// <summary>A temperature that is a round figure, without needless decimals.</summary>
-    public string Threshold(double c) => IsUs ? $"{(c * 9 / 5) + 32:0.#} °F" : $"{c:0.#} °C".Replace('-', '−');
+    public string Threshold(double c)
+    {
+        double value = Math.Round(IsUs ? (c * 9 / 5) + 32 : c, 1);
+        return $"{(value == 0 ? 0 : value):0.#} {TemperatureUnit}".Replace('-', '−');
+    }
 
     /// <summary>A depth as a crew measures it: whole centimetres or half inches.</summary>
     public string WorkingDepth(double cm) => IsUs

@@ -62,8 +62,7 @@ public sealed class IndexModel(PageFrame frame, WeatherStore weather) : PageMode
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, Field, async () =>
         {
             if (Upload is null)
                 throw new InvalidInputException("file", "choose a file first");
@@ -77,30 +76,17 @@ public sealed class IndexModel(PageFrame frame, WeatherStore weather) : PageMode
             frame.Forget();
             TempData["Said"] = Said(station, contents, added);
             return Redirect("/climate");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, Field, PageFrame.Units(Now));
-        }
-        await Fill();
-        return Page();
+        }, Fill);
     }
 
     public async Task<IActionResult> OnPostChooseAsync()
     {
         Now = await frame.Now();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, _ => null, async () =>
         {
             await weather.Choose(StationId ?? string.Empty);
             return Redirect("/climate");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, _ => null, PageFrame.Units(Now));
-        }
-        await Fill();
-        return Page();
+        }, Fill);
     }
 
     private static string Said(Station station, WeatherFileContents contents, int added)

@@ -67,24 +67,13 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         Now = await frame.Now();
         if (!Find(Now.Plan.Displays.FirstOrDefault(d => d.Id == Id)?.PlanterId))
             return NotFound();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, DisplayInput.Field, async () =>
         {
             Display display = Input.Read(Now.Plan, Planter.Id, null, Units);
             await displays.Save(display, Input.Version);
             TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
             return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, f => f switch { "install" => "Input.Install", "lift" => "Input.Lift", _ => f.StartsWith("Input.", StringComparison.Ordinal) ? f : null }, Units);
-        }
-        catch (LostUpdateException e)
-        {
-            ModelState.AddModelError(string.Empty, e.Message);
-        }
-        Look();
-        return Page();
+        }, Again);
     }
 
     public async Task<IActionResult> OnPostRemoveAsync()
@@ -93,19 +82,12 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         Display? display = Now.Plan.Displays.FirstOrDefault(d => d.Id == Id);
         if (!Find(display?.PlanterId))
             return NotFound();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, DisplayInput.Field, async () =>
         {
             await displays.Remove(Id, Input.Version ?? 0);
             TempData["Said"] = "The display is taken out of the plan.";
             return Redirect($"/planters/{Planter.Id}");
-        }
-        catch (LostUpdateException e)
-        {
-            ModelState.AddModelError(string.Empty, e.Message);
-            Look();
-            return Page();
-        }
+        }, Again);
     }
 
     // A new display follows the last seasonal one, and stays for about a season.
@@ -122,6 +104,12 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         Planter = planter;
         PlanterId = planter.Id;
         return true;
+    }
+
+    private Task Again()
+    {
+        Look();
+        return Task.CompletedTask;
     }
 
     private void Look()

@@ -48,17 +48,14 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
 
     public async Task OnGetAsync()
     {
-        EntryId = Guid.NewGuid().ToString();
-        Day = Words.Iso(frame.Today);
         By = Request.Cookies[ByCookie];
-        await Fill();
+        await Fresh();
     }
 
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, Field, async () =>
         {
             var faults = new FaultList();
             if (Words.ReadDay(Day) is not { } day)
@@ -77,20 +74,13 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
             Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
             TempData["Said"] = $"Logged: {Now.Plan.FindPlanter(seen.PlanterId)!.Name}, {Words.Of(kind)} on {Words.Day(day)}.";
             return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, Field, PageFrame.Units(Now));
-        }
-        await Fill();
-        return Page();
+        }, Fill);
     }
 
     public async Task<IActionResult> OnPostBringAsync()
     {
         Now = await frame.Now();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>
         {
             if (Upload is null)
                 throw new InvalidInputException("file", "choose a file first");
@@ -98,15 +88,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
             int added = await log.Record(CsvSheets.ReadLog(stream, frame.Today));
             TempData["Said"] = $"{added} observations brought in.";
             return Redirect("/log");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults.Take(12), ModelState, f => f == "file" ? "Upload" : null, PageFrame.Units(Now));
-        }
-        Day = Words.Iso(frame.Today);
-        EntryId = Guid.NewGuid().ToString();
-        await Fill();
-        return Page();
+        }, Fresh);
     }
 
     public async Task<IActionResult> OnGetCsvAsync() =>
@@ -121,6 +103,13 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
         "by" => "By",
         _ => null,
     };
+
+    private async Task Fresh()
+    {
+        Day = Words.Iso(frame.Today);
+        EntryId = Guid.NewGuid().ToString();
+        await Fill();
+    }
 
     private async Task Fill()
     {

@@ -48,21 +48,14 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
 
     private async Task<IActionResult> Take(Stream stream)
     {
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>
         {
             Plan plan = PlanFile.Read(stream);
             int added = await plans.AddPlants(plan.Palette);
             frame.Forget();
             TempData["Said"] = $"{added} plants added to the palette; {plan.Palette.Count - added} were there already.";
             return Redirect("/palette");
-        }
-        catch (InvalidInputException e)
-        {
-            await Fill();
-            PageFrame.Show(e.Faults.Take(12), ModelState, f => f == "file" ? "Upload" : null, PageFrame.Units(Now));
-            return Page();
-        }
+        }, Fill);
     }
 
     private async Task Fill()

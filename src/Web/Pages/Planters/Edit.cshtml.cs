@@ -62,10 +62,9 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
         Now = await frame.Now();
         UnitsText units = PageFrame.Units(Now);
         Heading = Now.Plan.FindPlanter(Id)?.Name ?? string.Empty;
-        ModelState.Clear();
         if (!IsNew && Now.Plan.FindPlanter(Id) is null)
             return NotFound();
-        try
+        return await frame.Saving(this, PlanterInput.Field, async () =>
         {
             Area? area = NewArea();
             string id = IsNew ? Ids.From(Input.Name ?? string.Empty, x => x == "new" || Now.Plan.FindPlanter(x) is not null) : Id;
@@ -87,16 +86,7 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
                 await planters.Save(planter, Input.Version);
             TempData["Said"] = IsNew ? $"{planter.Name} added." : $"{planter.Name} saved.";
             return Redirect($"/planters/{id}");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, PlanterInput.Field, units);
-        }
-        catch (LostUpdateException e)
-        {
-            ModelState.AddModelError(string.Empty, e.Message);
-        }
-        return Page();
+        });
     }
 
     // A new area is meant when none is chosen; one of the same name is taken instead of made twice.

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
@@ -36,29 +35,18 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
     {
         Now = await frame.Now();
         UnitsText units = PageFrame.Units(Now);
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, SiteInput.Field, async () =>
         {
             await plans.SaveSite(Input.Read(units), Input.Version);
             TempData["Said"] = "Settings saved.";
             return Redirect("/site");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, SiteInput.Field, units);
-        }
-        catch (LostUpdateException e)
-        {
-            ModelState.AddModelError(string.Empty, e.Message);
-        }
-        return Page();
+        });
     }
 
     public async Task<IActionResult> OnPostPlanAsync()
     {
         Now = await frame.Now();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>
         {
             if (Upload is null)
                 throw new InvalidInputException("file", "choose a file first");
@@ -68,99 +56,12 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
             frame.Forget();
             TempData["Said"] = $"{plan.Site.Name} is brought in: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays. The log and the weather stayed.";
             return Redirect("/site");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults.Take(20), ModelState, f => f == "file" ? "Upload" : null, PageFrame.Units(Now));
-            if (e.Faults.Count > 20)
-                ModelState.AddModelError(string.Empty, $"and {e.Faults.Count - 20} more");
-        }
+        }, Settings);
+    }
+
+    private Task Settings()
+    {
         Input = SiteInput.From(Now.Plan.Site, Now.Mark.Version, PageFrame.Units(Now));
-        return Page();
+        return Task.CompletedTask;
     }
-}
-
-/// <summary>The settings as typed.</summary>
-public sealed class SiteInput
-{
-    public string? Name { get; set; }
-
-    public string? Units { get; set; }
-
-    public string? Money { get; set; }
-
-    public string? CoverPercent { get; set; }
-
-    public string? SparePercent { get; set; }
-
-    public string? FreshMedium { get; set; }
-
-    public string? BagLitres { get; set; }
-
-    public string? BagPrice { get; set; }
-
-    public string? BulbDepth { get; set; }
-
-    public string? WallGap { get; set; }
-
-    public string? BulbGap { get; set; }
-
-    public int Version { get; set; }
-
-    /// <summary>The form of the present settings.</summary>
-    public static SiteInput From(Core.Planting.Site site, int version, UnitsText units) => new()
-    {
-        Name = site.Name,
-        Units = site.Units.ToString(),
-        Money = site.Money,
-        CoverPercent = Plain(site.CoverThreshold * 100),
-        SparePercent = Plain(site.SpareShare * 100),
-        FreshMedium = units.LengthNumber(site.FreshMediumCm),
-        BagLitres = Plain(site.MediumBagLitres),
-        BagPrice = site.MediumBagPrice.ToString("0.00", CultureInfo.InvariantCulture),
-        BulbDepth = site.BulbDepth.ToString(),
-        WallGap = units.LengthNumber(site.WallGapCm),
-        BulbGap = units.LengthNumber(site.BulbGapCm),
-        Version = version,
-    };
-
-    /// <summary>The settings as typed; what is no number is a fault of its range.</summary>
-    public Core.Planting.Site Read(UnitsText units)
-    {
-        double price = Number(BagPrice);
-        if (!(price is >= 0 and <= 100_000))
-            throw new InvalidInputException("mediumBagPrice", "must be from 0 to 100,000");
-        return new Core.Planting.Site(
-            (Name ?? string.Empty).Trim(),
-            Enum.TryParse(Units, out SiteUnits u) ? u : SiteUnits.Metric,
-            (Money ?? string.Empty).Trim(),
-            Number(CoverPercent) / 100,
-            Number(SparePercent) / 100,
-            units.ReadLength(FreshMedium),
-            Number(BagLitres),
-            Math.Round((decimal)price, 2),
-            Enum.TryParse(BulbDepth, out BulbDepthSchool school) ? school : BulbDepthSchool.ThreeTimesHeight,
-            units.ReadLength(WallGap),
-            units.ReadLength(BulbGap));
-    }
-
-    /// <summary>The form's field that a fault speaks of.</summary>
-    public static string? Field(string fault) => fault switch
-    {
-        "name" => "Input.Name",
-        "money" => "Input.Money",
-        "coverThreshold" => "Input.CoverPercent",
-        "spareShare" => "Input.SparePercent",
-        "freshMediumCm" => "Input.FreshMedium",
-        "mediumBagLitres" => "Input.BagLitres",
-        "mediumBagPrice" => "Input.BagPrice",
-        "wallGapCm" => "Input.WallGap",
-        "bulbGapCm" => "Input.BulbGap",
-        _ => null,
-    };
-
-    private static string Plain(double v) => v.ToString("0.##", CultureInfo.InvariantCulture);
-
-    private static double Number(string? text) =>
-        double.TryParse((text ?? string.Empty).Trim().Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
 }

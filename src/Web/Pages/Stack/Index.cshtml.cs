@@ -78,26 +78,15 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
     {
         if (!await Find())
             return NotFound();
-        ModelState.Clear();
         DayText = Input.Day;
-        try
+        return await frame.Saving(this, DisplayInput.Field, async () =>
         {
             Display display = Input.Read(Now.Plan, Id, DisplayLayer.Bulbs, Units);
             await displays.Save(display, Input.Version);
             frame.Forget();
             TempData["Said"] = "The stack is saved.";
             return Redirect($"/stack/{Id}?display={display.Id}" + (Words.ReadDay(DayText) is { } d ? $"&day={Words.Iso(d)}" : string.Empty));
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, f => f switch { "install" => "Input.Install", "lift" => "Input.Lift", _ => f.StartsWith("Input.", StringComparison.Ordinal) ? f : null }, Units);
-        }
-        catch (LostUpdateException e)
-        {
-            ModelState.AddModelError(string.Empty, e.Message);
-        }
-        await Draw();
-        return Page();
+        }, Draw);
     }
 
     private Display? Chosen()

@@ -41,11 +41,18 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         return Page();
     }
 
+    private static string? Field(string fault) => fault switch
+    {
+        "name" => "Name",
+        "firstDay" => "FirstDay",
+        "lastDay" => "LastDay",
+        _ => null,
+    };
+
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        ModelState.Clear();
-        try
+        return await frame.Saving(this, Field, async () =>
         {
             var faults = new FaultList();
             if (Words.ReadDay(FirstDay) is not { } first)
@@ -67,15 +74,6 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             await displays.SaveTurn(turn, IsNew ? null : Version ?? 0);
             TempData["Said"] = $"{turn.Name} saved.";
             return Redirect("/turns");
-        }
-        catch (InvalidInputException e)
-        {
-            PageFrame.Show(e.Faults, ModelState, f => f switch { "name" => "Name", "firstDay" => "FirstDay", "lastDay" => "LastDay", _ => null }, PageFrame.Units(Now));
-        }
-        catch (LostUpdateException e)
-        {
-            ModelState.AddModelError(string.Empty, e.Message);
-        }
-        return Page();
+        });
     }
 }

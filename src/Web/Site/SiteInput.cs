@@ -1,0 +1,90 @@
+using System.Globalization;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planting;
+
+namespace UnrulyMeadow.Web.Site;
+
+/// <summary>The settings as typed.</summary>
+public sealed class SiteInput
+{
+    public string? Name { get; set; }
+
+    public string? Units { get; set; }
+
+    public string? Money { get; set; }
+
+    public string? CoverPercent { get; set; }
+
+    public string? SparePercent { get; set; }
+
+    public string? FreshMedium { get; set; }
+
+    public string? BagLitres { get; set; }
+
+    public string? BagPrice { get; set; }
+
+    public string? BulbDepth { get; set; }
+
+    public string? WallGap { get; set; }
+
+    public string? BulbGap { get; set; }
+
+    public int Version { get; set; }
+
+    /// <summary>The form of the present settings.</summary>
+    public static SiteInput From(Core.Planting.Site site, int version, UnitsText units) => new()
+    {
+        Name = site.Name,
+        Units = site.Units.ToString(),
+        Money = site.Money,
+        CoverPercent = Plain(site.CoverThreshold * 100),
+        SparePercent = Plain(site.SpareShare * 100),
+        FreshMedium = units.LengthNumber(site.FreshMediumCm),
+        BagLitres = Plain(site.MediumBagLitres),
+        BagPrice = site.MediumBagPrice.ToString("0.00", CultureInfo.InvariantCulture),
+        BulbDepth = site.BulbDepth.ToString(),
+        WallGap = units.LengthNumber(site.WallGapCm),
+        BulbGap = units.LengthNumber(site.BulbGapCm),
+        Version = version,
+    };
+
+    /// <summary>The settings as typed; what is no number is a fault of its range.</summary>
+    public Core.Planting.Site Read(UnitsText units)
+    {
+        double price = Number(BagPrice);
+        if (!(price is >= 0 and <= 100_000))
+            throw new InvalidInputException("mediumBagPrice", "must be from 0 to 100,000");
+        return new Core.Planting.Site(
+            (Name ?? string.Empty).Trim(),
+            Enum.TryParse(Units, out SiteUnits u) ? u : SiteUnits.Metric,
+            (Money ?? string.Empty).Trim(),
+            Number(CoverPercent) / 100,
+            Number(SparePercent) / 100,
+            units.ReadLength(FreshMedium),
+            Number(BagLitres),
+            Math.Round((decimal)price, 2),
+            Enum.TryParse(BulbDepth, out BulbDepthSchool school) ? school : BulbDepthSchool.ThreeTimesHeight,
+            units.ReadLength(WallGap),
+            units.ReadLength(BulbGap));
+    }
+
+    /// <summary>The form's field that a fault speaks of.</summary>
+    public static string? Field(string fault) => fault switch
+    {
+        "name" => "Input.Name",
+        "money" => "Input.Money",
+        "coverThreshold" => "Input.CoverPercent",
+        "spareShare" => "Input.SparePercent",
+        "freshMediumCm" => "Input.FreshMedium",
+        "mediumBagLitres" => "Input.BagLitres",
+        "mediumBagPrice" => "Input.BagPrice",
+        "wallGapCm" => "Input.WallGap",
+        "bulbGapCm" => "Input.BulbGap",
+        _ => null,
+    };
+
+    private static string Plain(double v) => v.ToString("0.##", CultureInfo.InvariantCulture);
+
+    private static double Number(string? text) =>
+        double.TryParse((text ?? string.Empty).Trim().Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
+}
