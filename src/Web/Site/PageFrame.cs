@@ -26,6 +26,19 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// <summary>The plan and weather, read once per request.</summary>
     public async Task<SiteNow> Now() => _now ??= await state.Now();
 
+    /// <summary>The site's name for the head of a page; empty when the database does not answer, so that the fault page can still be drawn.</summary>
+    public async Task<string> SiteName()
+    {
+        try
+        {
+            return (await Now()).Plan.Site.Name;
+        }
+        catch (Exception e) when (e is System.Data.Common.DbException or TimeoutException or InvalidOperationException)
+        {
+            return string.Empty;
+        }
+    }
+
     /// <summary>Drops what was read, after something was saved.</summary>
     public void Forget() => _now = null;
 
