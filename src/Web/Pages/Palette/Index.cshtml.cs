@@ -43,6 +43,32 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
         return await Take(stream);
     }
 
+    /// <summary>When a colour shows, in a few words.</summary>
+    public static string Brief(Plant plant, ColourWindow window) => window.Rule switch
+    {
+        BulbForcing b => $"{b.ShowDays:0} days in spring, after {plant.Bulb!.ColdWeeksLow:0}–{plant.Bulb.ColdWeeksHigh:0} weeks of cold",
+        AirHeat h => $"{h.ShowDays:0} days once the year has been warm enough",
+        FromInstall { ShowDays: { } days } => $"{days:0} days from install",
+        FromInstall => "from install until frost",
+        AllYear => "all the time it stands",
+        BareStem => "from leaf drop to leaf-out",
+        InLeaf { LastDays: not null } => "before leaf drop",
+        InLeaf => "in leaf",
+        _ => "as nights cool",
+    };
+
+    /// <summary>The rules behind a plant's colours.</summary>
+    public static Working Explain(Plant plant) => new(
+        plant.CommonName,
+        plant.BotanicalName,
+        [
+            new("height and spread", $"{plant.HeightCm:0} and {plant.MatureSpreadCm:0} cm, {plant.SpreadAtPurchaseCm:0} cm as bought"),
+            new("packs", string.Join(", ", plant.Packs.Select(k => k.Form))),
+        ],
+        "Colour by rule over the station's weather",
+        plant.Source,
+        [.. plant.Windows.Select(w => $"{w.Part}, {w.Share:P0} of the spread: {w.Rule.Describe()}.")]);
+
     /// <summary>How many displays hold a plant.</summary>
     public int Uses(Plant plant) => Now.Plan.Displays.Count(d => d.Items.Any(i => i.PlantId == plant.Id));
 
