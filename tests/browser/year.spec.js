@@ -43,7 +43,7 @@ test('the mouse drags the red thread', async ({ page }) => {
 
 test('bare planters are named in words as well as marked', async ({ page }) => {
   await page.goto(`${demo}/year?day=2027-01-20`);
-  await expect(page.locator('.on-day')).toHaveText('22 of 24 in colour');
+  await expect(page.locator('[data-on-day]')).toHaveText('22 of 24 in colour');
   await expect(page.locator('.is-bare .who')).toHaveCount(2);
 });
 
@@ -88,4 +88,16 @@ test('an upload over 20 MB is named before it is sent', async ({ page }) => {
   await page.goto(`${demo}/climate`);
   await page.getByLabel('File', { exact: true }).setInputFiles({ name: 'huge.csv', mimeType: 'text/csv', buffer: Buffer.alloc(21 * 1024 * 1024, 55) });
   expect(await page.getByLabel('File', { exact: true }).evaluate((field) => field.validationMessage)).toContain('larger than 20 MB');
+});
+
+test('every day sheet of the demo prints on one portrait page', async ({ page }) => {
+  for (const turn of ['fall-2026', 'bulbs-2026', 'winter-2026', 'summer-2027']) {
+    await page.goto(`${demo}/daysheet?turn=${turn}`);
+    const days = await page.getByRole('navigation', { name: 'Days of the turn' }).locator('a[href*="date="]').evaluateAll((links) => links.map((a) => a.href));
+    for (const day of days) {
+      await page.goto(day);
+      const pdf = await page.pdf({ format: 'A4' });
+      expect(pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/g).length, day).toBe(1);
+    }
+  }
 });

@@ -121,6 +121,19 @@ public sealed class WeatherRecord
         return (_meanMin[slot], _meanMax[slot]);
     }
 
+    /// <summary>The arithmetic behind which years count.</summary>
+    public Working ExplainCoverage() => new(
+        "Years left out",
+        $"{YearsLeftOut.Count}",
+        [
+            new("record", $"{FirstDay.ToString("d MMM uuuu", null)} to {LastDay.ToString("d MMM uuuu", null)}"),
+            new("years used", YearsUsed.Count == 0 ? "none" : $"{YearsUsed.Count}"),
+            new("left out", YearsLeftOut.Count == 0 ? "none" : string.Join(", ", YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))),
+        ],
+        $"A year lacking more than {MostMissingDays} days is left out, counted before gaps of up to {LongestInterpolatedGap} days are interpolated",
+        "House rule; years run January to December in the north, July to June in the south",
+        [$"{InterpolatedDays} readings were interpolated."]);
+
     private static double[] Empty(int length)
     {
         var values = new double[length];

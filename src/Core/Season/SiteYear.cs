@@ -35,6 +35,15 @@ public sealed class SiteYear
     /// <summary>Share of all planter-days in colour, 0 to 1.</summary>
     public double ShareInColour => Planters.Count == 0 ? 0 : Planters.Sum(p => (double)p.DaysInColour) / Planters.Sum(p => p.Days);
 
+    /// <summary>The rule behind the count of planters in colour on a day.</summary>
+    public Working ExplainDay() => new(
+        "Planters in colour on the day",
+        $"of {Planters.Count}",
+        [new("weather years", $"{WeatherYears.Count}"), new("threshold", Planters.Count == 0 ? "none" : $"{Planters[0].CoverThreshold:P0} of the surface, weighted")],
+        "A planter counts on a day when at least half the weather years show weighted cover at or above the threshold",
+        "Common practice; flowering by thermal time, see each planter",
+        []);
+
     /// <summary>Computes every planter's year.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="record">The weather; null when the site has none yet, and then no odds can be given.</param>
