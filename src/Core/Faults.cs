@@ -41,9 +41,11 @@ public sealed class FaultList
     /// <summary>Notes one fault.</summary>
     public void Add(string field, string message) => _faults.Add(new Fault(field, message));
 
-    /// <summary>Notes faults found deeper down, with the path that leads to them.</summary>
+    /// <summary>Notes faults found deeper down, with the path that leads to them; an empty path leaves them as they are.</summary>
     public void AddAll(string prefix, IEnumerable<Fault> faults) =>
-        _faults.AddRange(faults.Select(f => new Fault(f.Field.Length == 0 ? prefix : $"{prefix}.{f.Field}", f.Message)));
+        _faults.AddRange(faults.Select(f => new Fault(
+            prefix.Length == 0 ? f.Field : f.Field.Length == 0 ? prefix : $"{prefix}.{f.Field}",
+            f.Message)));
 
     /// <summary>Notes a fault unless <paramref name="value"/> is a finite number from <paramref name="low"/> to <paramref name="high"/>.</summary>
     public void Range(string field, double value, double low, double high, string unit)

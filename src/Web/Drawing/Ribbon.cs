@@ -145,10 +145,10 @@ public static class Ribbon
     {
         double from = scale.X(spell.FirstDay);
         double to = scale.X(spell.LastDay.PlusDays(1));
-        string full = $"{spell.Days} days, {spell.InTen} in 10";
+        string full = spell.Years == 1 ? $"{spell.Days} days" : $"{spell.Days} days, {spell.InTen} in 10";
         string text = to - from > 118 ? full : $"{spell.Days} d";
         XElement label = Text((from + to) / 2, Baseline - 6, "spell", text, "middle");
-        label.Add(Title($"Bare {Words.Short(spell.FirstDay)} to {Words.Short(spell.LastDay)}: {full} years"));
+        label.Add(Title($"Bare {Words.Short(spell.FirstDay)} to {Words.Short(spell.LastDay)}: {full}{(spell.Years == 1 ? string.Empty : " years")}"));
         return label;
     }
 

@@ -139,8 +139,7 @@ public sealed class IndexModel(PageFrame frame, WeatherStore weather) : PageMode
             Number(Latitude, "latitudeDeg", known?.LatitudeDeg ?? contents.Station?.LatitudeDeg) ?? 0,
             Number(Longitude, "longitudeDeg", known?.LongitudeDeg ?? contents.Station?.LongitudeDeg) ?? 0,
             Number(Elevation, "elevationM", known?.ElevationM ?? contents.Station?.ElevationM ?? 0) ?? 0);
-        foreach (Fault fault in station.Faults())
-            faults.Add(fault.Field, fault.Message);
+        faults.AddAll(string.Empty, station.Faults());
         faults.ThrowIfAny();
         return station;
     }

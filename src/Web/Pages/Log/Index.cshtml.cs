@@ -67,8 +67,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
                 faults.Add("kind", "choose what you saw");
             Guid id = Guid.TryParse(EntryId, out Guid given) ? given : Guid.NewGuid();
             var seen = new Observation(id, PlanterId ?? string.Empty, string.IsNullOrEmpty(PlantId) ? null : PlantId, day, kind, Note?.Trim() ?? string.Empty, By?.Trim() ?? string.Empty);
-            foreach (Fault fault in seen.Faults(frame.Today))
-                faults.Add(fault.Field, fault.Message);
+            faults.AddAll(string.Empty, seen.Faults(frame.Today));
             faults.ThrowIfAny();
             await log.Record([seen]);
             Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });

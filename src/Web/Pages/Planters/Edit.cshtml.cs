@@ -72,9 +72,7 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
             var faults = new FaultList();
             if (area is not null)
                 faults.AddAll("area", area.Faults());
-            faults.AddAll(string.Empty, []);
-            foreach (Fault fault in planter.Faults())
-                faults.Add(fault.Field, fault.Message);
+            faults.AddAll(string.Empty, planter.Faults());
             if (Now.Plan.Planters.Any(p => p.Id != id && p.Name == planter.Name))
                 faults.Add("name", "is already used; every name must be its own");
             faults.ThrowIfAny();

@@ -68,8 +68,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             string name = (Name ?? string.Empty).Trim();
             string id = IsNew ? Ids.From($"{name} {first.Year}", x => x == "new" || Now.Plan.Turns.Any(t => t.Id == x)) : Id;
             var turn = new Turn(id, name, first, last);
-            foreach (Fault fault in turn.Faults())
-                faults.Add(fault.Field, fault.Message);
+            faults.AddAll(string.Empty, turn.Faults());
             faults.ThrowIfAny();
             await displays.SaveTurn(turn, IsNew ? null : Version ?? 0);
             TempData["Said"] = $"{turn.Name} saved.";
