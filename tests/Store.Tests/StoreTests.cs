@@ -122,7 +122,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     {
         Plan demo = Demo();
         Planter first = demo.Planters[0];
-        // The same bytes for Core, too long for the column: only the database can see it.
+        // A wall that no name stands for passes Core's checks of measures; the database refuses it.
         var broken = new Plan(demo.Site, demo.Areas, [first with { Wall = (WallMaterial)99 }], demo.Palette, [], []);
         await Assert.ThrowsAnyAsync<Exception>(() => Plans.Replace(broken));
         Assert.Equal(24, (await Plans.Load()).Planters.Count);

@@ -1,7 +1,6 @@
 using System.Net;
 using System.Text;
 using AngleSharp.Dom;
-using UnrulyMeadow.Exchange.PlanFiles;
 
 namespace UnrulyMeadow.Web.Tests;
 
@@ -258,8 +257,4 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("was changed by someone else", page.Words(), StringComparison.Ordinal);
         Assert.Contains("mine", page.QuerySelector("[name='Input.Note']")!.TextContent, StringComparison.Ordinal);
     }
-
-    [Fact]
-    public async Task The_plan_of_the_app_is_the_plan_of_the_file() =>
-        Assert.Contains("unruly-meadow-plan", await _browser.GetStringAsync(new Uri("/site?handler=plan", UriKind.Relative)), StringComparison.Ordinal);
 }

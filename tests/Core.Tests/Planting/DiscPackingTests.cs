@@ -41,13 +41,14 @@ public sealed class DiscPackingTests
         Assert.All(places, p => Assert.True(p.DistanceTo(new PlanePoint(0, 0)) <= radius - 1 + 0.004));
     }
 
-    [Fact]
-    public void Nine_bulbs_of_4_5_cm_fit_a_radius_of_14_cm()
+    [Fact, Published("Best-known packings of discs in a circle: ten unit discs in 3.8131, eleven in 3.9239")]
+    public void Ten_bulbs_of_4_5_cm_fit_a_radius_of_14_cm_with_2_cm_between_and_2_5_cm_to_the_wall()
     {
-        // Centres within R − w − d/2, discs of d + g in a circle of R − w + g/2: ratio 3.85.
-        Assert.Equal(3.85, (14 - 2.5 + 1) / 3.25, 0.005);
-        Assert.Equal(10, DiscPacking.CountInCircle(12.5, 3.25));
-        Assert.Equal(9, DiscPacking.CountInCircle(3.8130 * 3.25, 3.25));
+        // Centres within R − w − d/2, so discs of d + g in a circle of R − w + g/2.
+        double circle = 14 - 2.5 + (2 / 2.0);
+        double disc = (4.5 + 2) / 2;
+        Assert.Equal(10, DiscPacking.CountInCircle(circle, disc));
+        Assert.Equal(9, DiscPacking.CountInCircle(circle - 0.15, disc));
     }
 
     [Fact]

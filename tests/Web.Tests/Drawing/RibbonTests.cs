@@ -48,8 +48,12 @@ public sealed partial class RibbonTests
     }
 
     [Fact]
-    public void Height_follows_cover_up_to_the_full() => Assert.True(
-        Ribbon.HeightOf(0.2) * 2 - Ribbon.HeightOf(0.4) < 1e-9 && Ribbon.HeightOf(3) <= Ribbon.HeightOf(Ribbon.FullCover));
+    public void Height_follows_cover_up_to_the_full()
+    {
+        Assert.Equal(2 * Ribbon.HeightOf(0.2), Ribbon.HeightOf(0.4), 1e-9);
+        Assert.True(Ribbon.HeightOf(0.2) > 0);
+        Assert.Equal(Ribbon.HeightOf(Ribbon.FullCover), Ribbon.HeightOf(3));
+    }
 
     [Fact]
     public void Months_begin_where_their_first_day_lies()
