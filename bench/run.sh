@@ -4,8 +4,16 @@ build src/Web "$web_dll"
 data=$(data_folder)
 start_cluster "$data/pg-bench" bench
 errand is-empty && load_demo
+site_db=$MEADOW_DB
 port=$(free_port)
 (cd src/Web && exec env ASPNETCORE_ENVIRONMENT=Production dotnet "$here/$web_dll" --urls "http://127.0.0.1:$port" >/dev/null) &
 bench_pid=$!
 trap 'kill -TERM $bench_pid 2>/dev/null; wait $bench_pid 2>/dev/null || true; stop_cluster "$data/pg-bench"' EXIT
 node bench/pages.mjs "http://127.0.0.1:$port"
+kill -TERM "$bench_pid" 2>/dev/null
+wait "$bench_pid" 2>/dev/null || true
+start_cluster "$data/pg-bench" bench_figures
+errand is-empty || true
+dotnet build bench/Figures -c Release -v quiet --nologo -clp:ErrorsOnly
+dotnet artifacts/bin/Figures/release_linux-x64/UnrulyMeadow.Figures.dll
+MEADOW_DB=$site_db

@@ -15,8 +15,15 @@ const round = (top, bottom, depth) => form('round', top, top, bottom, bottom, de
 const trough = (l, w, d) => form('trough', l, w, l - 6, w - 6, d, 2.5);
 const planters = [];
 const displays = [];
+// What stands around a planter: angles of 16 sectors, clockwise from north, given by sector names.
+const SECTORS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
+const angles = (by) => SECTORS.map((s) => by[s] ?? 0);
+const skylines = {
+  'ticket-trough-east': { wallDeg: angles({ NNW: 35, N: 52, NNE: 60, NE: 66, ENE: 70, E: 72, ESE: 74, SE: 75, SSE: 75, S: 74, SSW: 66, SW: 50, WSW: 30 }), treeDeg: angles({}), surveyedIn: 2026, treeGrowthDeg: 0, leafOnShare: 0.15, leafOffShare: 0.6 },
+  'great-pot': { wallDeg: angles({ NW: 22, NNW: 26, N: 24, NNE: 12 }), treeDeg: angles({ W: 34, WSW: 44, SW: 40, SSW: 22 }), surveyedIn: 2026, treeGrowthDeg: 1.2, leafOnShare: 0.15, leafOffShare: 0.6 },
+};
 const add = (areaId, id, name, f, exposure, watering, viewedFrom, wall, wallColour, note = '') =>
-  planters.push({ id, areaId, name, form: f, exposure, watering, viewedFrom, wall, wallColour, note });
+  planters.push({ id, areaId, name, form: f, exposure, watering, viewedFrom, wall, wallColour, ...(skylines[id] && { skyline: skylines[id] }), note });
 
 const clay = '#c98a67', slate = '#5b646b', oak = '#8a6a48', glaze = '#34566b', lead = '#7d8285';
 add('ferry-steps', 'bollard-pot-north', 'Bollard pot, north', round(60, 44, 50), 'full-sun', 'drip', 'all-round', 'terracotta', clay, 'Identical pair with the south pot; ferry queue passes on both sides.');
@@ -171,5 +178,5 @@ const turns = [
   { id: 'spring-2027', name: 'Spring turn', firstDay: SPRING, lastDay: '2027-04-21' },
   { id: 'summer-2027', name: 'Summer turn', firstDay: SUMMER, lastDay: '2027-06-11' },
 ];
-const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, bulbDepth: 'three-times-height', wallGapCm: 2.5, bulbGapCm: 2 };
+const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, bulbDepth: 'three-times-height', wallGapCm: 2.5, bulbGapCm: 2, place: { latitudeDeg: 43.1, longitudeDeg: -66.9, elevationM: 6, atElevation: false } };
 process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns }, null, 2) + '\n');

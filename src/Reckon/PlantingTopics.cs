@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -48,7 +49,8 @@ public sealed record LayerPlacesOutput(LayerOutput Layer, IReadOnlyList<double[]
 /// <param name="DepthCm">Depth to the base, default 15 cm.</param>
 /// <param name="Form">The planter; a bed when left out.</param>
 /// <param name="ColdWeeksLow">Weeks of cold it wants, default 12.</param>
-public sealed record BloomInput(WeatherInput Weather, BulbForcing Rule, LocalDate Planted, double DepthCm = 15, PlanterForm? Form = null, double ColdWeeksLow = 12);
+/// <param name="Wall">The planter's wall, default terracotta.</param>
+public sealed record BloomInput(WeatherInput Weather, BulbForcing Rule, LocalDate Planted, double DepthCm = 15, PlanterForm? Form = null, double ColdWeeksLow = 12, WallMaterial Wall = WallMaterial.Terracotta);
 
 /// <summary>Output of <c>bloom</c>.</summary>
 public sealed record BloomOutput(LocalDate? First, LocalDate? Half, LocalDate? Over, double MedianColdWeeks, double ShareOfYearsShortOfCold, IReadOnlyList<BloomYear> Years, int YearsAsked);
@@ -92,11 +94,13 @@ internal static class PlantingTopics
                 faults.Add("planted", "must be a date from 1950 to 2150");
             faults.ThrowIfAny();
             Plant plant = Bulb(new BulbInput("bulb", 5, 4), input.Rule, input.ColdWeeksLow);
-            double lag = Core.Ground.BulbDepthTemperature.LagDays(input.DepthCm, input.Form?.WallDistanceCm);
-            BloomForecast f = StackBloom.Forecast(plant, StackBloom.Seasons(input.Weather.Read(), input.Planted), input.Planted, lag);
+            BulbPlace place = input.Form is { } pot
+                ? new BulbPlace(ThermalClass.Of(pot, input.Wall, "#9a6b4f", Exposure.FullSun), input.DepthCm)
+                : BulbPlace.UsualBed with { DepthCm = input.DepthCm };
+            BloomForecast f = StackBloom.Forecast(plant, StackBloom.Seasons(input.Weather.Read(), input.Planted), input.Planted, place);
             return (
                 new BloomOutput(f.First, f.Half, f.Over, Math.Round(f.MedianColdWeeks, 1), Math.Round(f.ShareShortOfCold, 3), [.. f.Years.Select(y => y with { ColdWeeks = Math.Round(y.ColdWeeks, 2) })], f.YearsAsked),
-                [f.Explain(lag)]);
+                [f.Explain(place)]);
         });
 
     private static BulbStack LayOut(StackInput input)

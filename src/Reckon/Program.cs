@@ -10,7 +10,10 @@ public static class Program
 {
     private static readonly Topic[] Topics =
     [
-        ClimateTopics.Frost, ClimateTopics.Zone, PlantingTopics.Layer, PlantingTopics.Stack, PlantingTopics.Bloom, PlanTopics.Year, PlanTopics.Order,
+        ClimateTopics.Frost, ClimateTopics.Zone, ClimateTopics.Normals, ClimateTopics.Generate,
+        SkyTopics.Sun, SkyTopics.Exposure, SkyTopics.Et0, SkyTopics.HeatIndex,
+        GroundTopics.Ground, GroundTopics.PlantingWindow, GroundTopics.ColdWeeks, GroundTopics.RootSurvival,
+        PlantingTopics.Layer, PlantingTopics.Stack, PlantingTopics.Bloom, PlanTopics.Year, PlanTopics.Order,
     ];
 
     /// <summary>Runs with the process's own streams.</summary>
@@ -29,7 +32,7 @@ public static class Program
             {
                 output.WriteLine("reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list");
                 foreach (Topic t in Topics)
-                    output.WriteLine($"{t.Name,-8}{t.Summary}");
+                    output.WriteLine($"{t.Name,-16}{t.Summary}");
                 return words.Count == 0 && flags.Count == 0 ? 2 : 0;
             }
             Topic topic = Array.Find(Topics, t => t.Name == words[0])

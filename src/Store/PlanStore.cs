@@ -23,7 +23,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 {
     private const string PlanterColumns = """
         id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm,
-        depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note
+        depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::text
         """;
 
     /// <summary>Where plan and weather stand now.</summary>
@@ -44,7 +44,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
         await using SqlMapper.GridReader rows = await connection.QueryMultipleAsync($"""
             select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
-                   bulb_depth, wall_gap_cm, bulb_gap_cm
+                   bulb_depth, wall_gap_cm, bulb_gap_cm, latitude_deg, longitude_deg, elevation_m, at_elevation
             from site;
 
             select id, name, frost_pocket_c from area order by ordinal, id;
@@ -63,7 +63,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             """, transaction: transaction);
         SiteRow site = await rows.ReadSingleAsync<SiteRow>();
         List<Area> areas = [.. await rows.ReadAsync<Area>()];
-        List<Planter> planters = [.. (await rows.ReadAsync<PlanterRow>()).Select(r => r.ToPlanter())];
+        List<Planter> planters = [.. (await rows.ReadAsync<PlanterRow>()).Select(r => r.ToPlanter(json))];
         List<Plant> palette = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<Plant>(t, json)!)];
         List<DisplayRow> displays = [.. await rows.ReadAsync<DisplayRow>()];
         var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
@@ -106,14 +106,14 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             transaction);
         await connection.ExecuteAsync(
             $"""
-            insert into planter (ordinal, {PlanterColumns})
-            select ordinal, {PlanterColumns}
+            insert into planter (ordinal, {PlanterColumns.Replace("::text", string.Empty, StringComparison.Ordinal)})
+            select ordinal, {PlanterColumns.Replace("::text", "::jsonb", StringComparison.Ordinal)}
             from jsonb_to_recordset(@rows::jsonb) as r (
               ordinal int, id text, area_id text, name text, shape text, top_length_cm double precision, top_width_cm double precision,
               bottom_length_cm double precision, bottom_width_cm double precision, depth_cm double precision, rim_gap_cm double precision,
-              exposure text, watering text, viewed_from text, wall text, wall_colour text, note text)
+              exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text)
             """,
-            new { rows = Json(plan.Planters.Select(PlanterRow.From)) },
+            new { rows = Json(plan.Planters.Select((p, i) => PlanterRow.From(p, i, json))) },
             transaction);
         await connection.ExecuteAsync(
             """
@@ -150,6 +150,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             """,
             new { rows = Json(plan.Turns.Select(t => new { t.Id, t.Name, first_day = Iso(t.FirstDay), last_day = Iso(t.LastDay) })) },
             transaction);
+        await WeatherStore.FollowNearest(connection, transaction);
         await transaction.CommitAsync();
     }
 
@@ -165,6 +166,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         if (await WriteSite(connection, null, site, version) == 0)
             throw new LostUpdateException("The site's settings");
+        await WeatherStore.FollowNearest(connection, null);
     }
 
     /// <summary>Adds an area at the end.</summary>
@@ -205,6 +207,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
                 fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
                 bulb_depth = @bulbDepth, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm,
+                latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
                 version = version + 1, revision = revision + 1
             where @version::int is null or version = @version
             """,
@@ -221,6 +224,10 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 bulbDepth = site.BulbDepth.ToString(),
                 site.WallGapCm,
                 site.BulbGapCm,
+                latitude = site.Place?.LatitudeDeg,
+                longitude = site.Place?.LongitudeDeg,
+                elevation = site.Place?.ElevationM,
+                atElevation = site.Place?.AtElevation ?? false,
                 version,
             },
             transaction);
@@ -234,11 +241,17 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 
     private sealed record SiteRow(
         string Name, string Units, string Money, double CoverThreshold, double SpareShare, double FreshMediumCm,
-        double MediumBagLitres, decimal MediumBagPrice, string BulbDepth, double WallGapCm, double BulbGapCm)
+        double MediumBagLitres, decimal MediumBagPrice, string BulbDepth, double WallGapCm, double BulbGapCm,
+        double? LatitudeDeg, double? LongitudeDeg, double? ElevationM, bool AtElevation)
     {
         public Site ToSite() => new(
             Name, Enum.Parse<SiteUnits>(Units), Money, CoverThreshold, SpareShare, FreshMediumCm, MediumBagLitres, MediumBagPrice,
-            Enum.Parse<BulbDepthSchool>(BulbDepth), WallGapCm, BulbGapCm);
+            Enum.Parse<BulbDepthSchool>(BulbDepth), WallGapCm, BulbGapCm)
+        {
+            Place = LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
+                ? new SitePlace(latitude, longitude, elevation, AtElevation)
+                : null,
+        };
     }
 
     private sealed record DisplayRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift);

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
@@ -8,7 +9,8 @@ namespace UnrulyMeadow.Store;
 
 /// <summary>Adds and changes planters.</summary>
 /// <param name="database">The database.</param>
-public sealed class PlanterStore(MeadowDatabase database)
+/// <param name="json">How a skyline is written as JSON.</param>
+public sealed class PlanterStore(MeadowDatabase database, JsonSerializerOptions json)
 {
     /// <summary>The version of a planter, or null when there is none.</summary>
     public async Task<int?> Version(string id)
@@ -27,12 +29,12 @@ public sealed class PlanterStore(MeadowDatabase database)
             """
             insert into planter (
               id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-              exposure, watering, viewed_from, wall, wall_colour, note)
+              exposure, watering, viewed_from, wall, wall_colour, note, skyline)
             values (
               @Id, (select coalesce(max(ordinal), 0) + 1 from planter), @AreaId, @Name, @Shape, @TopLengthCm, @TopWidthCm, @BottomLengthCm,
-              @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note)
+              @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note, @Skyline::jsonb)
             """,
-            PlanterRow.From(planter, 0)));
+            PlanterRow.From(planter, 0, json)));
     }
 
     /// <summary>Changes a planter.</summary>
@@ -44,14 +46,14 @@ public sealed class PlanterStore(MeadowDatabase database)
     {
         Check(planter);
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        PlanterRow row = PlanterRow.From(planter, 0);
+        PlanterRow row = PlanterRow.From(planter, 0, json);
         int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
             """
             update planter
             set area_id = @AreaId, name = @Name, shape = @Shape, top_length_cm = @TopLengthCm, top_width_cm = @TopWidthCm,
                 bottom_length_cm = @BottomLengthCm, bottom_width_cm = @BottomWidthCm, depth_cm = @DepthCm, rim_gap_cm = @RimGapCm,
                 exposure = @Exposure, watering = @Watering, viewed_from = @ViewedFrom, wall = @Wall, wall_colour = @WallColour,
-                note = @Note, version = version + 1
+                note = @Note, skyline = @Skyline::jsonb, version = version + 1
             where id = @Id and version = @version
             """,
             new
@@ -72,6 +74,7 @@ public sealed class PlanterStore(MeadowDatabase database)
                 row.Wall,
                 row.WallColour,
                 row.Note,
+                row.Skyline,
                 version,
             }));
         if (changed == 0)
@@ -123,7 +126,9 @@ internal sealed record PlanterRow
 
     public string Note { get; init; } = string.Empty;
 
-    public static PlanterRow From(Planter p, int ordinal) => new()
+    public string? Skyline { get; init; }
+
+    public static PlanterRow From(Planter p, int ordinal, JsonSerializerOptions json) => new()
     {
         Ordinal = ordinal,
         Id = p.Id,
@@ -142,9 +147,10 @@ internal sealed record PlanterRow
         Wall = p.Wall.ToString(),
         WallColour = p.WallColour,
         Note = p.Note,
+        Skyline = p.Skyline is null ? null : JsonSerializer.Serialize(p.Skyline, json),
     };
 
-    public Planter ToPlanter() => new()
+    public Planter ToPlanter(JsonSerializerOptions json) => new()
     {
         Id = Id,
         AreaId = AreaId,
@@ -156,5 +162,6 @@ internal sealed record PlanterRow
         Wall = Enum.Parse<WallMaterial>(Wall),
         WallColour = WallColour,
         Note = Note,
+        Skyline = Skyline is null ? null : JsonSerializer.Deserialize<Skyline>(Skyline, json),
     };
 }

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Dapper;
 using NodaTime;
 using Npgsql;
@@ -8,7 +9,7 @@ using UnrulyMeadow.Core.Climate;
 namespace UnrulyMeadow.Store;
 
 /// <summary>A station with the extent of its record.</summary>
-public sealed record StationSummary(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, long Days, LocalDate? FirstDay, LocalDate? LastDay)
+public sealed record StationSummary(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, long Days, LocalDate? FirstDay, LocalDate? LastDay, bool IsNormals)
 {
     /// <summary>The station itself.</summary>
     public Station Station => new(Id, Name, LatitudeDeg, LongitudeDeg, ElevationM);
@@ -18,13 +19,22 @@ public sealed record StationSummary(string Id, string Name, double LatitudeDeg, 
 /// <param name="database">The database.</param>
 public sealed class WeatherStore(MeadowDatabase database)
 {
+    /// <summary>Years generated for a station that has normals alone.</summary>
+    public const int GeneratedYears = 40;
+
+    private const int GeneratedSeed = 1;
+    private const int GeneratedFirstYear = 1901;
+
+    private static readonly JsonSerializerOptions NormalsForm = new(JsonSerializerDefaults.Web);
+
     /// <summary>Every station, by name.</summary>
     public async Task<IReadOnlyList<StationSummary>> Stations()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return [.. await connection.QueryAsync<StationSummary>("""
             select s.id, s.name, s.latitude_deg, s.longitude_deg, s.elevation_m,
-                   count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day
+                   count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day,
+                   s.normals is not null as is_normals
             from station s
             left join weather_day d on d.station_id = s.id
             group by s.id
@@ -32,7 +42,7 @@ public sealed class WeatherStore(MeadowDatabase database)
             """)];
     }
 
-    /// <summary>A station's record, or null when there is none.</summary>
+    /// <summary>A station's record, or null when there is none. A station known by its monthly normals alone gives generated years.</summary>
     public async Task<WeatherRecord?> Load(string stationId)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
@@ -40,15 +50,17 @@ public sealed class WeatherStore(MeadowDatabase database)
             "select id, name, latitude_deg, longitude_deg, elevation_m from station where id = @stationId", new { stationId });
         if (station is null)
             return null;
+        if (await Normals(connection, stationId) is { } normals)
+            return WeatherGenerator.Generate(normals.At(station), GeneratedSeed, GeneratedFirstYear, GeneratedYears);
         var days = new List<WeatherDay>();
         await using var command = new NpgsqlCommand(
-            "select day, min_c, max_c, precipitation_mm from weather_day where station_id = $1 order by day", connection)
+            "select day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from weather_day where station_id = $1 order by day", connection)
         {
             Parameters = { new() { Value = stationId } },
         };
         await using NpgsqlDataReader reader = await command.ExecuteReaderAsync();
         while (await reader.ReadAsync())
-            days.Add(new WeatherDay(reader.GetFieldValue<LocalDate>(0), Number(reader, 1), Number(reader, 2), Number(reader, 3)));
+            days.Add(new WeatherDay(reader.GetFieldValue<LocalDate>(0), Number(reader, 1), Number(reader, 2), Number(reader, 3), Number(reader, 4), Number(reader, 5), Number(reader, 6), Number(reader, 7)));
         return days.Exists(d => d.MinC is not null && d.MaxC is not null) ? WeatherRecord.From(station, days) : null;
     }
 
@@ -70,9 +82,11 @@ public sealed class WeatherStore(MeadowDatabase database)
             values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now)
             on conflict (id) do update
             set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg,
-                elevation_m = excluded.elevation_m, revision = station.revision + 1, imported_at = excluded.imported_at;
+                elevation_m = excluded.elevation_m, normals = null, revision = station.revision + 1, imported_at = excluded.imported_at;
 
-            create temporary table incoming (day date, min_c double precision, max_c double precision, precipitation_mm double precision)
+            create temporary table incoming (
+              day date, min_c double precision, max_c double precision, precipitation_mm double precision,
+              snow_depth_mm double precision, wind_ms double precision, humidity_pct double precision, sun_mj double precision)
             on commit drop;
             """,
             new { station.Id, station.Name, station.LatitudeDeg, station.LongitudeDeg, station.ElevationM, now },
@@ -83,7 +97,7 @@ public sealed class WeatherStore(MeadowDatabase database)
             {
                 await copy.StartRowAsync();
                 await copy.WriteAsync(day.Day, NpgsqlDbType.Date);
-                foreach (double? reading in new[] { day.MinC, day.MaxC, day.PrecipitationMm })
+                foreach (double? reading in new[] { day.MinC, day.MaxC, day.PrecipitationMm, day.SnowDepthMm, day.WindMs, day.HumidityPct, day.SunMJ })
                 {
                     if (reading is { } value)
                         await copy.WriteAsync(value, NpgsqlDbType.Double);
@@ -102,17 +116,22 @@ public sealed class WeatherStore(MeadowDatabase database)
             transaction);
         await SqlFaults.Naming(() => connection.ExecuteAsync(
             """
-            insert into weather_day (station_id, day, min_c, max_c, precipitation_mm)
-            select @Id, day, min_c, max_c, precipitation_mm from incoming
+            insert into weather_day (station_id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj)
+            select @Id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from incoming
             on conflict (station_id, day) do update
             set min_c = coalesce(excluded.min_c, weather_day.min_c),
                 max_c = coalesce(excluded.max_c, weather_day.max_c),
-                precipitation_mm = coalesce(excluded.precipitation_mm, weather_day.precipitation_mm);
+                precipitation_mm = coalesce(excluded.precipitation_mm, weather_day.precipitation_mm),
+                snow_depth_mm = coalesce(excluded.snow_depth_mm, weather_day.snow_depth_mm),
+                wind_ms = coalesce(excluded.wind_ms, weather_day.wind_ms),
+                humidity_pct = coalesce(excluded.humidity_pct, weather_day.humidity_pct),
+                sun_mj = coalesce(excluded.sun_mj, weather_day.sun_mj);
 
             update site set station_id = @Id where station_id is null;
             """,
             new { station.Id },
             transaction));
+        await FollowNearest(connection, transaction);
         await transaction.CommitAsync();
         return added;
     }
@@ -123,9 +142,73 @@ public sealed class WeatherStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         int changed = await connection.ExecuteAsync(
-            "update site set station_id = @stationId where exists (select from station where id = @stationId)", new { stationId });
+            "update site set station_id = @stationId, station_chosen = true where exists (select from station where id = @stationId)", new { stationId });
         if (changed == 0)
             throw new InvalidInputException("stationId", "there is no such station any more");
+    }
+
+    /// <summary>Lets the site follow the station nearest to it from now on.</summary>
+    public async Task ChooseNearest()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync("update site set station_chosen = false");
+        await FollowNearest(connection, null);
+    }
+
+    /// <summary>True while the site's station was chosen by hand.</summary>
+    public async Task<bool> IsChosen()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.QuerySingleAsync<bool>("select station_chosen from site");
+    }
+
+    /// <summary>Keeps a station of which only twelve monthly normals are known. Days that it held before are forgotten only when there were none.</summary>
+    /// <exception cref="InvalidInputException">A figure is out of range, or the station has a daily record.</exception>
+    public async Task SaveNormals(Station station, MonthlyNormals normals, Instant now)
+    {
+        var faults = new FaultList();
+        faults.AddAll(string.Empty, station.Faults());
+        faults.AddAll(string.Empty, normals.Faults());
+        faults.ThrowIfAny();
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        int kept = await connection.ExecuteAsync(
+            """
+            insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at, normals)
+            values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now, @normals::jsonb)
+            on conflict (id) do update
+            set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg,
+                elevation_m = excluded.elevation_m, normals = excluded.normals, revision = station.revision + 1, imported_at = excluded.imported_at
+            where not exists (select from weather_day d where d.station_id = station.id)
+            """,
+            new { station.Id, station.Name, station.LatitudeDeg, station.LongitudeDeg, station.ElevationM, now, normals = JsonSerializer.Serialize(normals, NormalsForm) },
+            transaction);
+        if (kept == 0)
+            throw new InvalidInputException("id", $"\"{station.Id}\" has a daily record, which tells more; give the normals another name");
+        await connection.ExecuteAsync("update site set station_id = @Id where station_id is null", new { station.Id }, transaction);
+        await FollowNearest(connection, transaction);
+        await transaction.CommitAsync();
+    }
+
+    // The nearest by great circle, unless somebody chose or nobody said where the site lies.
+    internal static Task<int> FollowNearest(NpgsqlConnection connection, NpgsqlTransaction? transaction) => connection.ExecuteAsync(
+        """
+        update site
+        set station_id = (
+          select st.id
+          from station st
+          order by power(sin(radians(st.latitude_deg - site.latitude_deg) / 2), 2)
+                 + cos(radians(st.latitude_deg)) * cos(radians(site.latitude_deg)) * power(sin(radians(st.longitude_deg - site.longitude_deg) / 2), 2),
+                   st.id
+          limit 1)
+        where not station_chosen and latitude_deg is not null and exists (select from station)
+        """,
+        transaction: transaction);
+
+    private static async Task<MonthlyNormals?> Normals(NpgsqlConnection connection, string stationId)
+    {
+        string? text = await connection.QuerySingleOrDefaultAsync<string?>("select normals::text from station where id = @stationId", new { stationId });
+        return text is null ? null : JsonSerializer.Deserialize<MonthlyNormals>(text, NormalsForm);
     }
 
     private static double? Number(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetDouble(column);

@@ -76,7 +76,8 @@ public static class Errands
         WeatherFileContents contents = WeatherFile.Read(
             file,
             Option(args, "--units") == "us" ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
-            Option(args, "--location"));
+            Option(args, "--location"),
+            args.Contains("--leave-out", StringComparer.Ordinal));
         string id = Option(args, "--id") ?? contents.StationId ?? throw new InvalidInputException("--id", "the file names no station; give one");
         Station? given = contents.Station;
         var station = new Station(
@@ -87,6 +88,8 @@ public static class Errands
             Number(args, "--elevation") ?? given?.ElevationM ?? 0);
         int added = await new WeatherStore(database).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
         await Say($"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} lines refused, {contents.FlaggedValues} flagged values left out.");
+        foreach (string note in contents.Notes)
+            await Say($"  {note}");
         foreach (RefusedLine line in contents.Refused)
             await Say($"  line {line.Line}: {line.Why}");
     }

@@ -13,6 +13,8 @@ if (args.Length > 0 && Errands.Knows(args[0]))
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog((context, log) => log
     .MinimumLevel.Information()
+    .MinimumLevel.Override("System.Net.Http", Serilog.Events.LogEventLevel.Warning)
+    .MinimumLevel.Override("Polly", Serilog.Events.LogEventLevel.Error)
     .MinimumLevel.Override("Microsoft.AspNetCore", Serilog.Events.LogEventLevel.Warning)
     .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", Serilog.Events.LogEventLevel.Error)
     .WriteTo.Console());
@@ -36,10 +38,17 @@ builder.Services.AddSingleton<PlanterStore>();
 builder.Services.AddSingleton<DisplayStore>();
 builder.Services.AddSingleton<WeatherStore>();
 builder.Services.AddSingleton<LogStore>();
+builder.Services.AddSingleton<LiveStore>();
+builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
 builder.Services.AddSingleton<SiteState>();
 builder.Services.AddSingleton<IClock>(SystemClock.Instance);
+builder.Services.AddLiveStation(builder.Configuration);
 builder.Services.AddScoped<PageFrame>();
-builder.Services.AddRazorPages(o => o.Conventions.AddPageRoute("/Planters/Edit", "/planters/new"));
+builder.Services.AddRazorPages(o =>
+{
+    o.Conventions.AddPageRoute("/Planters/Edit", "/planters/new");
+    o.Conventions.ConfigureFilter(new NothingToTake());
+});
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 builder.Services.AddAntiforgery(o => o.Cookie.SameSite = SameSiteMode.Strict);
 

@@ -41,7 +41,7 @@ internal static class A
         return (mean - 5, mean + 5);
     }
 
-    public static BulbForcing MidTulip { get; } = new(7, 12, 8, 70.7, 15);
+    public static BulbForcing MidTulip { get; } = new(7, 10, 10, 85.4, 15);
 
     public static Plant Tulip(string id = "tulip", BulbForcing? rule = null, double height = 5, double diameter = 4) => Bulb(id, rule ?? MidTulip, height, diameter);
 

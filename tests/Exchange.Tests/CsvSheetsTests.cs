@@ -40,6 +40,7 @@ public sealed class CsvSheetsTests
     [InlineData("=HYPERLINK(\"x\")")]
     [InlineData("+1")]
     [InlineData("@cmd")]
+    [InlineData("-2+3")]
     public void A_note_that_would_be_taken_for_a_formula_is_escaped_and_comes_back_unharmed(string note)
     {
         byte[] bytes = CsvSheets.Log([Entry(note)]);

@@ -31,7 +31,9 @@ public sealed partial class ReckonTests
     {
         (_, string list, _) = Run(string.Empty, "--list");
         string[] topics = [.. list.Split('\n', StringSplitOptions.RemoveEmptyEntries).Skip(1).Select(l => l.Split(' ')[0])];
-        Assert.Equal(["frost", "zone", "layer", "stack", "bloom", "year", "order"], topics);
+        Assert.Equal(
+            ["frost", "zone", "normals", "generate", "sun", "exposure", "et0", "heat-index", "ground", "planting-window", "cold-weeks", "root-survival", "layer", "stack", "bloom", "year", "order"],
+            topics);
         Assert.Equal(topics.Order(StringComparer.Ordinal), Examples().Select(e => e.Data.Item1).Order(StringComparer.Ordinal));
         foreach (string topic in topics)
         {
@@ -66,6 +68,16 @@ public sealed partial class ReckonTests
     [InlineData("stack", "{ \"form\": 7", "line 1")]
     [InlineData("bloom", """{ "planted": "soon" }""", "planted")]
     [InlineData("poetry", "{}", "\"poetry\" is none of frost, zone")]
+    [InlineData("sun", """{ "at": "2026-06-21T12:00:00Z", "latitudeDeg": 91, "longitudeDeg": 0 }""", "latitudeDeg: must be from -90 to 90 degrees (it is 91)")]
+    [InlineData("exposure", """{ "latitudeDeg": 45, "skyline": { "wallDeg": [1], "treeDeg": [], "surveyedIn": 2026 } }""", "skyline.wallDeg: must hold 16 angles")]
+    [InlineData("heat-index", """{ "airC": 30, "humidityPct": 130 }""", "humidityPct: must be from 0 to 100 % (it is 130)")]
+    [InlineData("et0", """{ "day": "2026-07-06", "latitudeDeg": 50, "minC": 20, "maxC": 10 }""", "maxC: must be from 20 to 60 °C (it is 10)")]
+    [InlineData("root-survival", """{ "weather": { "days": [] } }""", "rootKillingC: give either rootKillingC or hardyToZone")]
+    [InlineData("cold-weeks", """{ "weather": { "days": [] }, "kind": "rose", "planted": "2026-11-01" }""", "kind: must be one of snowdrop, crocus and muscari")]
+    [InlineData("ground", """{ "weather": { "days": [] }, "planter": { "widthCm": 900 } }""", "planter.widthCm: must be from 8 to 300 cm (it is 900)")]
+    [InlineData("planting-window", """{ "weather": { "days": [] }, "depthCm": 0 }""", "depthCm: must be from 1 to 150 cm (it is 0)")]
+    [InlineData("normals", """{ "monthly": { "meanMinC": [1], "meanMaxC": [2], "climateId": "moon" } }""", "monthly.meanMinC: must hold twelve months (it holds 1)")]
+    [InlineData("generate", """{ "normals": { "weather": { "file": "tests/data/new-york-seattle-2012-2015.csv" } }, "years": 0 }""", "years: must be from 1 to 1000 years (it is 0)")]
     public void Bad_input_ends_with_2_a_line_per_fault_and_nothing_on_standard_output(string topic, string input, string fault)
     {
         (int exit, string output, string errors) = Run(input, topic);

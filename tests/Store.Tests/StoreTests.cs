@@ -16,7 +16,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
 
     private PlanStore Plans => new(test.Database, PlanFile.Options);
 
-    private PlanterStore Planters => new(test.Database);
+    private PlanterStore Planters => new(test.Database, PlanFile.Options);
 
     private DisplayStore Displays => new(test.Database);
 

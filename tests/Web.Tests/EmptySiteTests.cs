@@ -26,7 +26,7 @@ public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
         using HttpResponseMessage palette = await _browser.Send("/palette", "handler=starter");
         Assert.Equal(HttpStatusCode.Redirect, palette.StatusCode);
         using HttpResponseMessage weather = await _browser.Upload(
-            "/climate", string.Empty, Weather(), "weather.csv", ("StationName", "Hill"), ("StationId", "HILL"), ("Latitude", "45"), ("Longitude", "0"));
+            "/climate/stations", string.Empty, Weather(), "weather.csv", ("StationName", "Hill"), ("StationId", "HILL"), ("Latitude", "45"), ("Longitude", "0"));
         Assert.Equal(HttpStatusCode.Redirect, weather.StatusCode);
         Assert.Contains("Frost all-clear on", (await _browser.Open("/climate")).Words(), StringComparison.Ordinal);
 

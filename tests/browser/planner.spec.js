@@ -9,10 +9,12 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByLabel('File', { exact: true }).setInputFiles({ name: 'hill.csv', mimeType: 'text/csv', buffer: weatherCsv() });
   await page.getByLabel('Station’s name').fill('Hill station');
   await page.getByLabel('Identifier').fill('HILL');
-  await page.getByLabel('Latitude').fill('44');
-  await page.getByLabel('Longitude').fill('-63');
+  await page.getByLabel('Latitude, ° north', { exact: true }).fill('44');
+  await page.getByLabel('Longitude, ° east', { exact: true }).fill('-63');
   await page.getByRole('button', { name: 'Bring in' }).click();
   await expect(page.getByRole('status')).toContainText('4,383 days read');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Plant at 18 cm in the bed under thin litter from');
+  await page.getByRole('link', { name: 'Air and frost' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Frost all-clear on');
 
   await page.goto(`${empty}/palette`);

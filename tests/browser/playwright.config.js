@@ -15,8 +15,9 @@ if (!demo || !empty || !demoDb || !emptyDb) throw new Error('Run the browser tes
 export default defineConfig({
   testDir: '.',
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // Long walks on a busy machine take minutes; a hanging one still ends.
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
   outputDir: '../../artifacts/browser',
   reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? '../../artifacts/browser-tests.json' }]],
   use: {

@@ -85,7 +85,7 @@ test('the list of keys opens by ? and names them', async ({ page }) => {
 });
 
 test('an upload over 20 MB is named before it is sent', async ({ page }) => {
-  await page.goto(`${demo}/climate`);
+  await page.goto(`${demo}/climate/stations`);
   await page.getByLabel('File', { exact: true }).setInputFiles({ name: 'huge.csv', mimeType: 'text/csv', buffer: Buffer.alloc(21 * 1024 * 1024, 55) });
   expect(await page.getByLabel('File', { exact: true }).evaluate((field) => field.validationMessage)).toContain('larger than 20 MB');
 });

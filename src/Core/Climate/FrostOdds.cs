@@ -37,15 +37,19 @@ public sealed record OddsDate(double Odds, LocalDate? Date, double StandardError
 /// </remarks>
 public sealed class FrostOdds
 {
+    /// <summary>The thresholds at which frost is told, °F: from a chill to a killing freeze.</summary>
+    public static IReadOnlyList<double> ThresholdsF { get; } = [36, 32, 28, 24, 20, 16];
+
     private static readonly LocalDatePattern Pattern = LocalDatePattern.CreateWithInvariantCulture("d MMM");
 
     private readonly bool _southern;
 
-    private FrostOdds(FrostEnd end, double thresholdC, bool southern, IReadOnlyList<FrostEvent> events, List<double> dayNumbers)
+    private FrostOdds(FrostEnd end, double thresholdC, bool southern, IReadOnlyList<FrostEvent> events, List<double> dayNumbers, int knownYears)
     {
         End = end;
         ThresholdC = thresholdC;
         Events = events;
+        KnownYears = knownYears;
         _southern = southern;
         DayNumbers = dayNumbers;
         ShareWithout = events.Count == 0 ? 1 : 1 - ((double)dayNumbers.Count / events.Count);
@@ -65,6 +69,9 @@ public sealed class FrostOdds
     /// <summary>One entry per used year.</summary>
     public IReadOnlyList<FrostEvent> Events { get; }
 
+    /// <summary>Years of knowledge behind the odds; fewer than the events of a generated record.</summary>
+    public int KnownYears { get; }
+
     /// <summary>p₀: share of years without such a day, 0 to 1.</summary>
     public double ShareWithout { get; }
 
@@ -75,6 +82,9 @@ public sealed class FrostOdds
     public double StandardDeviationDays { get; }
 
     private List<double> DayNumbers { get; }
+
+    /// <summary>A threshold in °C.</summary>
+    public static double CelsiusOf(double fahrenheit) => (fahrenheit - 32) * 5 / 9;
 
     /// <summary>Scans a record. Every used year counts once.</summary>
     public static FrostOdds From(WeatherRecord record, FrostEnd end, double thresholdC)
@@ -94,7 +104,7 @@ public sealed class FrostOdds
             if (day is { } d)
                 numbers.Add(DayNumber(d, record.Station.IsSouthern));
         }
-        return new FrostOdds(end, thresholdC, record.Station.IsSouthern, events, numbers);
+        return new FrostOdds(end, thresholdC, record.Station.IsSouthern, events, numbers, record.KnownYears);
     }
 
     /// <summary>
@@ -125,7 +135,7 @@ public sealed class FrostOdds
             return new OddsDate(odds, share <= odds ? null : rank, double.NaN, rank);
         double below = End == FrostEnd.LastSpring ? 1 - (odds / share) : odds / share;
         double z = Normal.InvCDF(0, 1, below);
-        double n = DayNumbers.Count;
+        double n = Math.Max(2, Math.Min(DayNumbers.Count, KnownYears * share));
         double error = StandardDeviationDays * Math.Sqrt((1 / n) + (z * z / (2 * (n - 1))));
         return new OddsDate(odds, DateOf(MeanDay + (z * StandardDeviationDays)), error, rank);
     }

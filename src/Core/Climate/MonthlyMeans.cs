@@ -9,7 +9,8 @@ namespace UnrulyMeadow.Core.Climate;
 /// <param name="PrecipitationMm">Mean monthly precipitation, mm; NaN where the record has none. Days without a reading count as dry.</param>
 /// <param name="DaysAbove30C">Mean number of days with a maximum above 30 °C (86 °F), as heat zones count them.</param>
 /// <param name="DaylightHours">Daylight on the 15th, FAO-56 eq. 34.</param>
-public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, double PrecipitationMm, double DaysAbove30C, double DaylightHours)
+/// <param name="EvapotranspirationMm">Mean reference evapotranspiration a day, mm; NaN without temperatures.</param>
+public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, double PrecipitationMm, double DaysAbove30C, double DaylightHours, double EvapotranspirationMm)
 {
     /// <summary>Mean of the mean minimum and maximum, °C.</summary>
     public double MeanC => (MeanMinC + MeanMaxC) / 2;
@@ -23,8 +24,8 @@ public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, dou
             new("years left out", record.YearsLeftOut.Count == 0 ? "none" : string.Join(", ", record.YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))),
             new("latitude", $"{record.Station.LatitudeDeg:0.##}°"),
         ],
-        "Means of the daily lowest and highest over all days of the month; rain summed per month; days with a highest above 30 °C (86 °F) per month; daylight on the 15th, N = 24 ωs/π",
-        "Plain means; days above 30 °C as heat zones count them; daylight by FAO Irrigation and Drainage Paper 56, eq. 34",
+        "Means of the daily lowest and highest over all days of the month; rain summed per month; days with a highest above 30 °C (86 °F) per month; daylight on the 15th, N = 24 ωs/π; ET₀ by Penman–Monteith on days with wind, humidity and sun, else by Hargreaves",
+        "Plain means; days above 30 °C as heat zones count them; daylight and ET₀ by FAO Irrigation and Drainage Paper 56, eqs 34, 6 and 52",
         [$"{record.InterpolatedDays} readings in gaps of up to {WeatherRecord.LongestInterpolatedGap} days were interpolated; a year lacking more than {WeatherRecord.MostMissingDays} days is left out."]);
 
     /// <summary>The twelve months of a record, over its used years only.</summary>
@@ -35,6 +36,7 @@ public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, dou
         var rain = new double[12];
         var hot = new int[12];
         var count = new int[12];
+        var water = new double[12];
         var rainDays = new int[12];
         var monthsSeen = new HashSet<(int Year, int Month)>();
         foreach (int year in record.YearsUsed)
@@ -55,6 +57,7 @@ public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, dou
                 min[m] += record.MinC[i];
                 max[m] += record.MaxC[i];
                 hot[m] += record.MaxC[i] > 30 ? 1 : 0;
+                water[m] += ReferenceEvapotranspiration.Of(record, i).Mm;
                 count[m]++;
             }
         }
@@ -68,7 +71,8 @@ public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, dou
                 count[m] == 0 ? double.NaN : max[m] / n,
                 rainDays[m] == 0 ? double.NaN : rain[m] / months,
                 (double)hot[m] / months,
-                SolarGeometry.DaylightHours(record.Station.LatitudeDeg, new LocalDate(2001, m + 1, 15).DayOfYear));
+                SolarGeometry.DaylightHours(record.Station.LatitudeDeg, new LocalDate(2001, m + 1, 15).DayOfYear),
+                count[m] == 0 ? double.NaN : water[m] / n);
         })];
     }
 }

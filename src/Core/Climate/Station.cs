@@ -11,13 +11,21 @@ public sealed record Station(string Id, string Name, double LatitudeDeg, double 
     /// <summary>True where the year's cold lies in July, so that climate years run July to June.</summary>
     public bool IsSouthern => LatitudeDeg < 0;
 
+    /// <summary>Great-circle distance to a place, km (haversine, mean radius 6,371 km).</summary>
+    public double DistanceKm(double latitudeDeg, double longitudeDeg)
+    {
+        static double Half(double degrees) => Math.Pow(Math.Sin(degrees * Math.PI / 360), 2);
+        double h = Half(latitudeDeg - LatitudeDeg) + (Math.Cos(latitudeDeg * Math.PI / 180) * Math.Cos(LatitudeDeg * Math.PI / 180) * Half(longitudeDeg - LongitudeDeg));
+        return 2 * 6371 * Math.Asin(Math.Sqrt(Math.Min(1, h)));
+    }
+
     /// <summary>Every fault of the station's own figures.</summary>
     public IReadOnlyList<Fault> Faults()
     {
         var faults = new FaultList();
         faults.Text("id", Id, 40);
         faults.Text("name", Name, 80);
-        faults.Range("latitudeDeg", LatitudeDeg, -66, 66, "degrees");
+        faults.Range("latitudeDeg", LatitudeDeg, -90, 90, "degrees");
         faults.Range("longitudeDeg", LongitudeDeg, -180, 180, "degrees");
         faults.Range("elevationM", ElevationM, -430, 5000, "m");
         return faults.Faults;

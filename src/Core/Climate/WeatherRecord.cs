@@ -7,7 +7,23 @@ namespace UnrulyMeadow.Core.Climate;
 /// <param name="MinC">Lowest air temperature, °C.</param>
 /// <param name="MaxC">Highest air temperature, °C.</param>
 /// <param name="PrecipitationMm">Rain and melted snow, mm.</param>
-public readonly record struct WeatherDay(LocalDate Day, double? MinC, double? MaxC, double? PrecipitationMm);
+/// <param name="SnowDepthMm">Snow lying, mm.</param>
+/// <param name="WindMs">Mean wind, m/s.</param>
+/// <param name="HumidityPct">Mean relative humidity, %.</param>
+/// <param name="SunMJ">Sun on the level, MJ/m².</param>
+public readonly record struct WeatherDay(
+    LocalDate Day,
+    double? MinC,
+    double? MaxC,
+    double? PrecipitationMm,
+    double? SnowDepthMm = null,
+    double? WindMs = null,
+    double? HumidityPct = null,
+    double? SunMJ = null)
+{
+    /// <summary>True when no reading is given.</summary>
+    public bool IsEmpty => (MinC ?? MaxC ?? PrecipitationMm ?? SnowDepthMm ?? WindMs ?? HumidityPct ?? SunMJ) is null;
+}
 
 /// <summary>A year that the record cannot speak for.</summary>
 /// <param name="Year">The climate year, named by the calendar year in which it begins.</param>
@@ -30,17 +46,34 @@ public sealed class WeatherRecord
     /// <summary>A year lacking more days than this is left out.</summary>
     public const int MostMissingDays = 10;
 
+    /// <summary>With fewer used years a record is short: its odds are read off generated years.</summary>
+    public const int EnoughYears = 10;
+
+    /// <summary>Years generated for a short record.</summary>
+    public const int GeneratedYears = 40;
+
+    /// <summary>Fall of temperature with height, °C per km: the standard atmosphere's.</summary>
+    public const double LapseCPerKm = 6.5;
+
     private readonly Dictionary<int, int> _firstIndexOfYear = [];
+    private readonly Lazy<Ground.GroundClimate> _ground;
+    private readonly Lazy<WeatherRecord> _forOdds;
     private double[]? _meanMin;
     private double[]? _meanMax;
 
-    private WeatherRecord(Station station, LocalDate firstDay, double[] minC, double[] maxC, double[] precipitationMm)
+    private WeatherRecord(Station station, LocalDate firstDay, int length)
     {
         Station = station;
         FirstDay = firstDay;
-        MinC = minC;
-        MaxC = maxC;
-        PrecipitationMm = precipitationMm;
+        _ground = new Lazy<Ground.GroundClimate>(() => new Ground.GroundClimate(this));
+        _forOdds = new Lazy<WeatherRecord>(() => IsShort ? WeatherGenerator.Generate(DailyNormals.From(this), 1, 1901, GeneratedYears) : this);
+        MinC = Empty(length);
+        MaxC = Empty(length);
+        PrecipitationMm = Empty(length);
+        SnowDepthMm = Empty(length);
+        WindMs = Empty(length);
+        HumidityPct = Empty(length);
+        SunMJ = Empty(length);
     }
 
     /// <summary>Where the record was taken.</summary>
@@ -61,11 +94,29 @@ public sealed class WeatherRecord
     /// <summary>Precipitation by day, mm; NaN where missing. Never interpolated.</summary>
     public double[] PrecipitationMm { get; }
 
+    /// <summary>Snow lying by day, mm; NaN where missing. Never interpolated; nor are the next three.</summary>
+    public double[] SnowDepthMm { get; }
+
+    /// <summary>Mean wind by day, m/s; NaN where missing.</summary>
+    public double[] WindMs { get; }
+
+    /// <summary>Mean relative humidity by day, %; NaN where missing.</summary>
+    public double[] HumidityPct { get; }
+
+    /// <summary>Sun on the level by day, MJ/m²; NaN where missing.</summary>
+    public double[] SunMJ { get; }
+
     /// <summary>Climate years complete enough to use, ascending.</summary>
     public IReadOnlyList<int> YearsUsed { get; private set; } = [];
 
     /// <summary>Climate years left out, with the days each lacks.</summary>
     public IReadOnlyList<YearLeftOut> YearsLeftOut { get; private set; } = [];
+
+    /// <summary>The normals that a generated record was made from; null for what a station saw.</summary>
+    public DailyNormals? GeneratedFrom { get; private set; }
+
+    /// <summary>Years of knowledge behind the odds: the years used, or those behind the normals of a generated record.</summary>
+    public int KnownYears => GeneratedFrom?.KnownYears ?? YearsUsed.Count;
 
     /// <summary>How many days were filled by interpolation.</summary>
     public int InterpolatedDays { get; private set; }
@@ -74,26 +125,73 @@ public sealed class WeatherRecord
     /// <exception cref="InvalidInputException">No day has both temperatures.</exception>
     public static WeatherRecord From(Station station, IEnumerable<WeatherDay> days)
     {
-        var given = days.Where(d => d.MinC is not null || d.MaxC is not null || d.PrecipitationMm is not null).ToList();
+        var given = days.Where(d => !d.IsEmpty).ToList();
         if (!given.Exists(d => d.MinC is not null && d.MaxC is not null))
             throw new InvalidInputException("days", "no day has both a lowest and a highest temperature");
         LocalDate first = given.Min(d => d.Day);
         int length = Period.DaysBetween(first, given.Max(d => d.Day)) + 1;
-        var min = Empty(length);
-        var max = Empty(length);
-        var rain = Empty(length);
+        var record = new WeatherRecord(station, first, length);
         foreach (WeatherDay day in given)
         {
             int i = Period.DaysBetween(first, day.Day);
-            min[i] = day.MinC ?? min[i];
-            max[i] = day.MaxC ?? max[i];
-            rain[i] = day.PrecipitationMm ?? rain[i];
+            record.MinC[i] = day.MinC ?? record.MinC[i];
+            record.MaxC[i] = day.MaxC ?? record.MaxC[i];
+            record.PrecipitationMm[i] = day.PrecipitationMm ?? record.PrecipitationMm[i];
+            record.SnowDepthMm[i] = day.SnowDepthMm ?? record.SnowDepthMm[i];
+            record.WindMs[i] = day.WindMs ?? record.WindMs[i];
+            record.HumidityPct[i] = day.HumidityPct ?? record.HumidityPct[i];
+            record.SunMJ[i] = day.SunMJ ?? record.SunMJ[i];
         }
-        var record = new WeatherRecord(station, first, min, max, rain);
         record.CountYears();
-        record.InterpolatedDays = Interpolate(min) + Interpolate(max);
+        record.InterpolatedDays = Interpolate(record.MinC) + Interpolate(record.MaxC);
         return record;
     }
+
+    /// <summary>
+    /// The record as it would be at another height: 6.5 °C colder per 1,000 m climbed, the lapse of the standard
+    /// atmosphere. Rain, snow and wind stay.
+    /// </summary>
+    /// <param name="elevationM">Height of the site, m.</param>
+    public WeatherRecord AtElevation(double elevationM)
+    {
+        double shift = LapseCPerKm * (Station.ElevationM - elevationM) / 1000;
+        if (Math.Abs(shift) < 0.005)
+            return this;
+        var moved = new WeatherRecord(Station with { ElevationM = elevationM }, FirstDay, MinC.Length);
+        for (int i = 0; i < MinC.Length; i++)
+        {
+            moved.MinC[i] = MinC[i] + shift;
+            moved.MaxC[i] = MaxC[i] + shift;
+        }
+        PrecipitationMm.CopyTo(moved.PrecipitationMm, 0);
+        SnowDepthMm.CopyTo(moved.SnowDepthMm, 0);
+        WindMs.CopyTo(moved.WindMs, 0);
+        HumidityPct.CopyTo(moved.HumidityPct, 0);
+        SunMJ.CopyTo(moved.SunMJ, 0);
+        foreach ((int year, int index) in _firstIndexOfYear)
+            moved._firstIndexOfYear[year] = index;
+        moved.YearsUsed = YearsUsed;
+        moved.YearsLeftOut = YearsLeftOut;
+        moved.InterpolatedDays = InterpolatedDays;
+        moved.GeneratedFrom = GeneratedFrom;
+        return moved;
+    }
+
+    /// <summary>The same record, marked as generated.</summary>
+    internal WeatherRecord AsGenerated(DailyNormals normals)
+    {
+        GeneratedFrom = normals;
+        return this;
+    }
+
+    /// <summary>True for a station's record of at least one but fewer than <see cref="EnoughYears"/> used years.</summary>
+    public bool IsShort => GeneratedFrom is null && YearsUsed.Count is > 0 and < EnoughYears;
+
+    /// <summary>The record that odds of winters are read off: itself, or for a short one forty years generated from its normals, which smooth it and add no knowledge.</summary>
+    public WeatherRecord ForOdds => _forOdds.Value;
+
+    /// <summary>What this weather does under the surface; computed when asked, and kept with the record.</summary>
+    public Ground.GroundClimate Ground => _ground.Value;
 
     /// <summary>The first day of a climate year.</summary>
     public LocalDate YearStart(int year) => new(year, Station.IsSouthern ? 7 : 1, 1);

@@ -8,8 +8,13 @@ namespace UnrulyMeadow.Core.Climate;
 /// </summary>
 public sealed class WeatherRun
 {
-    private WeatherRun(int year, LocalDate firstDay, double[] minC, double[] maxC)
+    private readonly WeatherRecord _record;
+    private readonly LocalDate[] _recordDays;
+
+    private WeatherRun(WeatherRecord record, int year, LocalDate firstDay, LocalDate[] recordDays, double[] minC, double[] maxC)
     {
+        _record = record;
+        _recordDays = recordDays;
         Year = year;
         FirstDay = firstDay;
         MinC = minC;
@@ -30,6 +35,9 @@ public sealed class WeatherRun
 
     /// <summary>Mean of minimum and maximum, °C.</summary>
     public double MeanC(int index) => (MinC[index] + MaxC[index]) / 2;
+
+    /// <summary>Daily mean temperature where a bulb lies, by plan day, °C.</summary>
+    public double[] SoilC(Ground.BulbPlace place) => _record.Ground.Over(place, _recordDays);
 
     /// <summary>The index of a plan day; may lie outside the arrays.</summary>
     public int IndexOf(LocalDate day) => Period.DaysBetween(FirstDay, day);
@@ -54,14 +62,15 @@ public sealed class WeatherRun
                 continue;
             var min = new double[length];
             var max = new double[length];
+            var days = new LocalDate[length];
             for (int i = 0; i < length; i++)
             {
-                LocalDate day = first.PlusDays(i).PlusYears(shift);
+                LocalDate day = days[i] = first.PlusDays(i).PlusYears(shift);
                 int at = record.IndexOf(day);
                 bool known = at >= 0 && at < record.MinC.Length && !double.IsNaN(record.MinC[at]) && !double.IsNaN(record.MaxC[at]);
                 (min[i], max[i]) = known ? (record.MinC[at], record.MaxC[at]) : record.ExpectedOn(day);
             }
-            runs.Add(new WeatherRun(year, first, min, max));
+            runs.Add(new WeatherRun(record, year, first, days, min, max));
         }
         return runs;
     }

@@ -101,11 +101,14 @@ public sealed record Planter
     /// <summary>Wall colour, #rrggbb.</summary>
     public required string WallColour { get; init; }
 
+    /// <summary>What stands between it and the sun; null when nobody has looked.</summary>
+    public Skyline? Skyline { get; init; }
+
     /// <summary>Anything else the crew should know.</summary>
     public string Note { get; init; } = string.Empty;
 
-    /// <summary>Lag of the temperature at a depth in this planter, days.</summary>
-    public double LagDays(double depthCm) => Ground.BulbDepthTemperature.LagDays(depthCm, Form.WallDistanceCm);
+    /// <summary>A depth in this planter, as heat knows it.</summary>
+    public Ground.BulbPlace PlaceAt(double depthCm) => new(Ground.ThermalClass.Of(this), depthCm);
 
     /// <summary>Every fault of the planter.</summary>
     public IReadOnlyList<Fault> Faults()
@@ -121,6 +124,8 @@ public sealed record Planter
             faults.Add("wallColour", "must be written #rrggbb");
         if (Note.Length > 2000)
             faults.Add("note", "must be at most 2,000 characters");
+        if (Skyline is not null)
+            faults.AddAll("skyline", Skyline.Faults());
         if (Form.IsBed != (Wall == WallMaterial.None))
             faults.Add("wall", Form.IsBed ? "must be none for a bed" : "must be given for a container");
         return faults.Faults;

@@ -99,21 +99,6 @@ public sealed record PlanterForm(
         return (lower - upper) / 6 * (AreaAt(upper) + (4 * AreaAt(middle)) + AreaAt(lower)) / 1000;
     }
 
-    /// <summary>
-    /// Mean distance from the medium to the wall, cm, for the quick temperature form: a quarter of the narrower inside
-    /// measure at half depth. Null in a bed.
-    /// </summary>
-    public double? WallDistanceCm
-    {
-        get
-        {
-            if (IsBed)
-                return null;
-            (double length, double width) = InsideAt(PlantableDepthCm / 2);
-            return Math.Min(length, width) / 4;
-        }
-    }
-
     /// <summary>Every fault of the measures.</summary>
     public IReadOnlyList<Fault> Faults()
     {

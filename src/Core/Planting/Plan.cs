@@ -23,6 +23,24 @@ public enum BulbDepthSchool
     Deep,
 }
 
+/// <summary>Where a site lies.</summary>
+/// <param name="LatitudeDeg">Degrees north; negative in the south.</param>
+/// <param name="LongitudeDeg">Degrees east; negative in the west.</param>
+/// <param name="ElevationM">Metres above the sea.</param>
+/// <param name="AtElevation">True to carry a station's temperatures to the site's height, 6.5 °C per km.</param>
+public sealed record SitePlace(double LatitudeDeg, double LongitudeDeg, double ElevationM, bool AtElevation = false)
+{
+    /// <summary>Every fault of the place.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        faults.Range("latitudeDeg", LatitudeDeg, -90, 90, "degrees");
+        faults.Range("longitudeDeg", LongitudeDeg, -180, 180, "degrees");
+        faults.Range("elevationM", ElevationM, -430, 9000, "m");
+        return faults.Faults;
+    }
+}
+
 /// <summary>What the crew has chosen for the whole site.</summary>
 /// <param name="Name">The site's name.</param>
 /// <param name="Units">Units shown.</param>
@@ -48,6 +66,9 @@ public sealed record Site(
     double WallGapCm,
     double BulbGapCm)
 {
+    /// <summary>Where it lies; null when nobody has said.</summary>
+    public SitePlace? Place { get; init; }
+
     /// <summary>A site with the defaults of common practice.</summary>
     public static Site Default { get; } = new("New site", SiteUnits.Metric, "$", 0.15, 0.05, 20, 60, 18, BulbDepthSchool.ThreeTimesHeight, 2.5, 2);
 
@@ -64,6 +85,8 @@ public sealed record Site(
         faults.Range("mediumBagPrice", (double)MediumBagPrice, 0, 100_000, string.Empty);
         faults.Range("wallGapCm", WallGapCm, 0, 10, "cm");
         faults.Range("bulbGapCm", BulbGapCm, 0, 20, "cm");
+        if (Place is not null)
+            faults.AddAll("place", Place.Faults());
         return faults.Faults;
     }
 }

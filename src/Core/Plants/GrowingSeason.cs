@@ -12,7 +12,7 @@ public sealed class GrowingSeason
 {
     private readonly Dictionary<double, double[]> _yearHeat = [];
     private readonly Dictionary<double, double[]> _heat = [];
-    private readonly Dictionary<double, double[]> _soil = [];
+    private readonly Dictionary<BulbPlace, double[]> _soil = [];
     private readonly Dictionary<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf = [];
     private readonly LocalDate[] _days;
     private readonly bool _southern;
@@ -37,7 +37,7 @@ public sealed class GrowingSeason
 
     /// <summary>Indices of 1 August (1 February in the south), when a bulb's year turns.</summary>
     public IReadOnlyList<int> LateSummers =>
-        _lateSummers ??= [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == (_southern ? 2 : 8) && _days[i].Day == 1)];
+        _lateSummers ??= [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)];
 
     /// <summary>Mean air temperature of the seven days up to each day, °C.</summary>
     public double[] WeekMeanC
@@ -96,12 +96,11 @@ public sealed class GrowingSeason
         return heat;
     }
 
-    /// <summary>Temperature at bulb depth for a lag in days, °C.</summary>
-    public double[] SoilC(double lagDays)
+    /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
+    public double[] SoilC(BulbPlace place)
     {
-        double key = Math.Round(lagDays, 2);
-        if (!_soil.TryGetValue(key, out double[]? soil))
-            _soil[key] = soil = BulbDepthTemperature.Over(Run, key);
+        if (!_soil.TryGetValue(place, out double[]? soil))
+            _soil[place] = soil = Run.SoilC(place);
         return soil;
     }
 
@@ -141,15 +140,15 @@ public sealed class Growing
     /// <param name="plant">The plant.</param>
     /// <param name="install">The day it goes in.</param>
     /// <param name="lift">The day it comes out; it no longer shows on that day.</param>
-    /// <param name="lagDays">Lag at its bulb's depth, days; any value for what is no bulb.</param>
+    /// <param name="place">Where its bulb lies; any place for what is no bulb.</param>
     /// <param name="frostPocketC">How much colder than the station its leaves are on clear nights, °C.</param>
-    public Growing(GrowingSeason season, Plant plant, LocalDate install, LocalDate lift, double lagDays, double frostPocketC)
+    public Growing(GrowingSeason season, Plant plant, LocalDate install, LocalDate lift, BulbPlace place, double frostPocketC)
     {
         Season = season;
         Plant = plant;
         InstallIndex = season.Run.IndexOf(install);
         LiftIndex = Math.Min(season.Length, season.Run.IndexOf(lift));
-        LagDays = lagDays;
+        Place = place;
         FrostPocketC = frostPocketC;
     }
 
@@ -165,14 +164,14 @@ public sealed class Growing
     /// <summary>Index of the day it comes out, at most the run's length.</summary>
     public int LiftIndex { get; }
 
-    /// <summary>Lag at its bulb's depth, days.</summary>
-    public double LagDays { get; }
+    /// <summary>Where its bulb lies.</summary>
+    public BulbPlace Place { get; }
 
     /// <summary>Frost-pocket offset, °C.</summary>
     public double FrostPocketC { get; }
 
     /// <summary>Temperature at its bulb's depth, °C.</summary>
-    public double[] SoilC => Season.SoilC(LagDays);
+    public double[] SoilC => Season.SoilC(Place);
 
     /// <summary>Index of the first day whose frost spoils its tops, or the run's length.</summary>
     public int KilledIndex

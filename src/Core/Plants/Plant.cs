@@ -139,6 +139,9 @@ public sealed record Plant
     /// <summary>At or below this air temperature its tops are spoiled, °C.</summary>
     public required double TopDamageC { get; init; }
 
+    /// <summary>At or below this temperature its roots die, °C; null where nobody knows, and then it is estimated from the tops.</summary>
+    public double? RootKillingC { get; init; }
+
     /// <summary>When it shows green leaf.</summary>
     public required GreenLeaf Green { get; init; }
 
@@ -192,6 +195,8 @@ public sealed record Plant
         faults.Range("growthPerDegreeDay", GrowthPerDegreeDay, 0, 0.1, "per °C·d");
         faults.Range("growthBaseC", GrowthBaseC, -5, 20, "°C");
         faults.Range("topDamageC", TopDamageC, -60, 15, "°C");
+        if (RootKillingC is { } root)
+            faults.Range("rootKillingC", root, Math.Max(-40, TopDamageC), 15, "°C, never colder than the tops stand");
         if (LightLow > LightHigh)
             faults.Add("lightLow", "must not be more light than lightHigh");
         if (Bulb is { } bulb)

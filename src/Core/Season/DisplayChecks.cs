@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -20,6 +21,9 @@ public sealed class DisplayChecks
 {
     /// <summary>What is said of a stack that does not fit its planter.</summary>
     public const string StackDoesNotFit = "The bulb stack does not fit";
+
+    /// <summary>Roots that live through fewer winters than this are worth a remark.</summary>
+    public const double LeastRootOdds = 0.8;
 
     private readonly Plan _plan;
     private readonly WeatherRecord? _record;
@@ -57,6 +61,7 @@ public sealed class DisplayChecks
             .. plants.SelectMany(p => Frost(display, p.Plant)),
             .. plants.SelectMany(p => Light(display, planter, p.Plant)),
             .. Water(display, planter),
+            .. plants.SelectMany(p => Roots(display, planter, p.Plant)),
             .. display.Layer == DisplayLayer.Bulbs ? Cold(display, planter) : [],
             .. display.Layer == DisplayLayer.Bulbs ? Stack(display, planter) : [],
         ];
@@ -142,6 +147,31 @@ public sealed class DisplayChecks
                 []));
     }
 
+    // Only what stands through a winter in a container, and is meant to live on.
+    private IEnumerable<Remark> Roots(Display display, Planter planter, Plant plant)
+    {
+        if (_record is not { YearsUsed.Count: > 0 } || planter.Form.IsBed || plant.LifeForm is not (LifeForm.Perennial or LifeForm.Grass or LifeForm.Shrub or LifeForm.Tree))
+            yield break;
+        int midwinter = _record.Station.IsSouthern ? 7 : 1;
+        LocalDate winter = new(display.Install.Month > midwinter || (display.Install.Month == midwinter && display.Install.Day > 15) ? display.Install.Year + 1 : display.Install.Year, midwinter, 15);
+        if (winter >= display.Lift)
+            yield break;
+        bool estimated = plant.RootKillingC is null;
+        double kill = plant.RootKillingC ?? RootSurvival.EstimateRootKillingC(plant.TopDamageC);
+        WeatherRecord odds = _record.ForOdds;
+        RootSurvival survival = RootSurvival.From(odds.Ground.Of(ThermalClass.Of(planter)), odds);
+        if (survival.Odds(kill) >= LeastRootOdds)
+            yield break;
+        (double low, double high) = survival.Between(kill, estimated);
+        yield return new Remark(
+            display.PlanterId,
+            display.Id,
+            $"{plant.CommonName} may lose its roots in winter",
+            $"Its roots die at about {kill:0.#} °C; in {planter.Name} they live through {survival.Odds(kill) * 10:0.#} of 10 winters (between {low * 10:0.#} and {high * 10:0.#}).",
+            "Wrap or group the planter, move it in, sink it in a bed, or choose what stands more; the Climate page compares.",
+            survival.Explain(kill, estimated));
+    }
+
     private IEnumerable<Remark> Cold(Display display, Planter planter)
     {
         if (_record is null)
@@ -153,12 +183,12 @@ public sealed class DisplayChecks
             return [];
         return BulbStack.Depths(planter, _plan.Site, _plan.BulbsOf(display))
             .Where(d => d.Plant.Windows.Any(w => w.Rule is BulbForcing))
-            .SelectMany(d => Cold(display, d.Plant, planter.LagDays(d.DepthCm), seasons));
+            .SelectMany(d => Cold(display, d.Plant, planter.PlaceAt(d.DepthCm), seasons));
     }
 
-    private static IEnumerable<Remark> Cold(Display display, Plant plant, double lag, IReadOnlyList<GrowingSeason> seasons)
+    private static IEnumerable<Remark> Cold(Display display, Plant plant, BulbPlace place, IReadOnlyList<GrowingSeason> seasons)
     {
-        BloomForecast forecast = StackBloom.Forecast(plant, seasons, display.Install, lag);
+        BloomForecast forecast = StackBloom.Forecast(plant, seasons, display.Install, place);
         if (forecast.ShareShortOfCold < 0.5)
             yield break;
         BulbFigures bulb = plant.Bulb!;
@@ -172,7 +202,7 @@ public sealed class DisplayChecks
             $"{plant.CommonName} goes in with too little cold ahead",
             $"Planted on {Day(display.Install)} it wants {bulb.ColdWeeksLow:0}–{bulb.ColdWeeksHigh:0} weeks: {outcome}. Expect late, short or blind flowers.",
             "Plant earlier in fall, or ask for pre-cooled bulbs.",
-            forecast.Explain(lag));
+            forecast.Explain(place));
     }
 
     private IEnumerable<Remark> Stack(Display display, Planter planter)

@@ -147,8 +147,8 @@ public sealed class PlanterSeason
         return [.. plan.DisplaysOf(planter.Id)
             .Where(d => d.Install < end && d.Lift > start)
             .SelectMany(d => d.Layer == DisplayLayer.Bulbs
-                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => new PlantedItem(d, b.Plant, b.Count, planter.LagDays(b.DepthCm)))
-                : d.Items.Select(i => new PlantedItem(d, plan.Plant(i.PlantId), i.Count, 0)))];
+                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => new PlantedItem(d, b.Plant, b.Count, planter.PlaceAt(b.DepthCm)))
+                : d.Items.Select(i => new PlantedItem(d, plan.Plant(i.PlantId), i.Count, Ground.BulbPlace.UsualBed)))];
     }
 
     private static void Scale(float[] values, float by)

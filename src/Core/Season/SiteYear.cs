@@ -60,6 +60,11 @@ public sealed class SiteYear
             if (runs.Count == 0)
                 throw new InvalidInputException("weatherYear", $"the record holds no whole year of weather from {start.ToString("d MMM", null)} {only}");
         }
+        if (runs.Count > 0)
+        {
+            var withBulbs = plan.Displays.Where(d => d.Layer == DisplayLayer.Bulbs).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);
+            record!.Ground.Prepare(plan.Planters.Where(p => withBulbs.Contains(p.Id)).Select(Ground.ThermalClass.Of));
+        }
         var seasons = runs.Select(r => new GrowingSeason(r, record!.Station.IsSouthern)).ToList();
         return new SiteYear(
             start,

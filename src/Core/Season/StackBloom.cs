@@ -1,6 +1,7 @@
 using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 
@@ -41,7 +42,7 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
     public double MedianColdWeeks => Years.Count == 0 ? 0 : Years.Select(y => y.ColdWeeks).Median();
 
     /// <summary>The arithmetic behind the dates.</summary>
-    public Working Explain(double lagDays)
+    public Working Explain(BulbPlace place)
     {
         var rule = (BulbForcing)Plant.Windows.First(w => w.Rule is BulbForcing).Rule;
         return new Working(
@@ -52,7 +53,7 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
                 new("C₀ and w, weeks of cold", $"{rule.ColdStartWeeks:0.#} and {rule.ColdSpanWeeks:0.#}"),
                 new("Θ, threshold", $"{rule.ThresholdCd:0.#} °C·d"),
                 new("show", $"{rule.ShowDays:0} days"),
-                new("lag of the medium", $"{lagDays:0.0} days behind the air"),
+                new("where", place.Describe()),
                 new("weather years", $"{YearsAsked}"),
             ],
             "forcing = Σ g(C)·max(0, S−b), g = clip((C−C₀)/w, 0, 1); half open at Θ, plants spread ±4 days",
@@ -112,11 +113,8 @@ public sealed class StackBloom
     public IReadOnlyList<HandOver> HandOvers { get; }
 
     /// <summary>The first day of the bulb year that holds a planting day: 1 August, or 1 February in the south.</summary>
-    public static LocalDate BulbYearStart(LocalDate install, bool southern)
-    {
-        int month = southern ? 2 : 8;
-        return new LocalDate(install.Month >= month ? install.Year : install.Year - 1, month, 1);
-    }
+    public static LocalDate BulbYearStart(LocalDate install, bool southern) =>
+        BulbCalendar.StartOf(BulbCalendar.YearOf(install, southern), southern);
 
     /// <summary>Forecasts a stack planted on a day.</summary>
     /// <param name="stack">The stack as laid out.</param>
@@ -127,14 +125,14 @@ public sealed class StackBloom
 
     /// <summary>Forecasts a stack over weather years already laid out, see <see cref="Seasons"/>.</summary>
     public static StackBloom From(BulbStack stack, IReadOnlyList<GrowingSeason> seasons, LocalDate install) =>
-        From([.. stack.Layers.Select(l => Forecast(l.Plant, seasons, install, stack.Planter.LagDays(l.DepthCm)))]);
+        From([.. stack.Layers.Select(l => Forecast(l.Plant, seasons, install, stack.Planter.PlaceAt(l.DepthCm)))]);
 
     /// <summary>The weather years for bulbs planted on a day.</summary>
     public static IReadOnlyList<GrowingSeason> Seasons(WeatherRecord record, LocalDate install) =>
         [.. WeatherRun.For(record, BulbYearStart(install, record.Station.IsSouthern)).Select(r => new GrowingSeason(r, record.Station.IsSouthern))];
 
     /// <summary>Forecasts one bulb.</summary>
-    public static BloomForecast Forecast(Plant plant, IReadOnlyList<GrowingSeason> seasons, LocalDate install, double lagDays)
+    public static BloomForecast Forecast(Plant plant, IReadOnlyList<GrowingSeason> seasons, LocalDate install, BulbPlace place)
     {
         var years = new List<BloomYear>();
         var window = plant.Windows.First(w => w.Rule is BulbForcing);
@@ -142,7 +140,7 @@ public sealed class StackBloom
         foreach (GrowingSeason season in seasons)
         {
             LocalDate zero = season.Run.FirstDay;
-            var growing = new Growing(season, plant, install, zero.PlusDays(season.Length), lagDays, 0);
+            var growing = new Growing(season, plant, install, zero.PlusDays(season.Length), place, 0);
             BulbBloom? bloom = rule.Blooms(growing).FirstOrDefault(b => b.MedianIndex > growing.InstallIndex);
             if (bloom is null)
                 continue;

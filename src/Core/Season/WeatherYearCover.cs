@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 
@@ -7,8 +8,8 @@ namespace UnrulyMeadow.Core.Season;
 /// <param name="Display">The display.</param>
 /// <param name="Plant">The plant.</param>
 /// <param name="Count">How many.</param>
-/// <param name="LagDays">Lag of the temperature at its bulb's depth; 0 for what is no bulb.</param>
-internal sealed record PlantedItem(Display Display, Plant Plant, int Count, double LagDays);
+/// <param name="Place">Where its bulb lies; any place for what is no bulb.</param>
+internal sealed record PlantedItem(Display Display, Plant Plant, int Count, BulbPlace Place);
 
 /// <summary>The cover of one planter in one weather year, day by day.</summary>
 internal static class WeatherYearCover
@@ -24,8 +25,8 @@ internal static class WeatherYearCover
         var owners = new List<int>();
         for (int s = 0; s < standing.Count; s++)
         {
-            (Display display, Plant plant, int count, double lag) = standing[s];
-            var growing = new Growing(weather, plant, display.Install, display.Lift, lag, pocketC);
+            (Display display, Plant plant, int count, BulbPlace place) = standing[s];
+            var growing = new Growing(weather, plant, display.Install, display.Lift, place, pocketC);
             foreach (ColourWindow window in plant.Windows)
             {
                 var share = new double[weather.Length];

@@ -99,27 +99,30 @@ public static class CsvSheets
         }
     }
 
+    private static readonly char[] FormulaStarts = ['=', '@', '+', '\t', '\r'];
+
     private static string? Empty(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 
     // What was escaped on the way out loses its mark on the way in.
     private static string Unescape(string? text) =>
         text is ['\'', '=' or '+' or '-' or '@' or '\t' or '\r', ..] ? text[1..] : text ?? string.Empty;
 
-    private static byte[] Write(Action<CsvWriter> rows)
+    internal static byte[] Write(Action<CsvWriter> rows)
     {
         using var stream = new MemoryStream();
         using (var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)))
-        using (var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape, InjectionEscapeCharacter = '\'' }))
+        using (var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape, InjectionEscapeCharacter = '\'', InjectionCharacters = FormulaStarts }))
         {
             rows(csv);
         }
         return stream.ToArray();
     }
 
-    private static void Row(CsvWriter csv, params object[] cells)
+    internal static void Row(CsvWriter csv, params object[] cells)
     {
+        // A number below zero stays a number; only text that begins so is escaped.
         foreach (object cell in cells)
-            csv.WriteField(cell);
+            csv.WriteField(cell is string text && text.StartsWith('-') ? "'" + text : cell);
         csv.NextRecord();
     }
 }

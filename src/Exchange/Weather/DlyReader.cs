@@ -5,7 +5,7 @@ namespace UnrulyMeadow.Exchange.Weather;
 
 /// <summary>
 /// GHCN-Daily fixed width: identifier (11), year (4), month (2), element (4), then 31 times value (5) and three flags.
-/// Tenths of °C and mm, −9999 missing; a value with a quality flag is left out.
+/// Tenths of °C, mm and m/s, whole mm of snow and % of humidity, −9999 missing; a value with a quality flag is left out.
 /// </summary>
 internal static class DlyReader
 {
@@ -19,17 +19,16 @@ internal static class DlyReader
     {
         string? station = null;
         int number = 0;
-        var lines = new Dictionary<LocalDate, int>();
         foreach (ReadOnlySpan<char> raw in text.AsSpan().EnumerateLines())
         {
             number++;
             if (raw.Trim().Length == 0)
                 continue;
-            string? why = Month(raw, tally, ref station, lines, number);
+            string? why = Month(raw, tally, ref station, number);
             if (why is not null)
                 tally.Refuse(number, why);
         }
-        tally.DropCrossed(d => lines.GetValueOrDefault(d));
+        tally.DropCrossed();
         return new WeatherFileContents
         {
             Format = WeatherFormat.GhcnDly,
@@ -41,7 +40,7 @@ internal static class DlyReader
         };
     }
 
-    private static string? Month(ReadOnlySpan<char> line, WeatherTally tally, ref string? station, Dictionary<LocalDate, int> lines, int number)
+    private static string? Month(ReadOnlySpan<char> line, WeatherTally tally, ref string? station, int number)
     {
         if (line.Length < Head)
             return $"is cut short ({line.Length} characters)";
@@ -49,33 +48,32 @@ internal static class DlyReader
             return $"\"{line.Slice(11, 4)}\" is no year from 1750 to 2150";
         if (!int.TryParse(line.Slice(15, 2), NumberStyles.None, CultureInfo.InvariantCulture, out int month) || month is < 1 or > 12)
             return $"\"{line.Slice(15, 2)}\" is no month";
-        ReadOnlySpan<char> element = line.Slice(17, 4);
-        if (element is not "TMIN" and not "TMAX" and not "PRCP")
+        int element = WeatherElement.IndexOf(line.Slice(17, 4));
+        if (element < 0)
             return null;
         string id = line[..11].Trim().ToString();
         station ??= id;
         if (id != station)
             return $"is of station {id}; the file began with {station}";
         int days = CalendarSystem.Iso.GetDaysInMonth(year, month);
-        for (int d = 1; d <= days; d++)
+        for (int d = 1; d <= 31; d++)
         {
             int at = Head + ((d - 1) * PerDay);
             if (at + 5 > line.Length)
-                return $"is cut short after day {d - 1}";
-            if (!int.TryParse(line.Slice(at, 5), NumberStyles.AllowLeadingWhite | NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out int tenths))
+                return d > days ? null : $"is cut short after day {d - 1}";
+            if (!int.TryParse(line.Slice(at, 5), NumberStyles.AllowLeadingWhite | NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out int value))
                 return $"day {d}: \"{line.Slice(at, 5)}\" is no number";
-            if (tenths == -9999)
+            if (value == -9999)
                 continue;
+            if (d > days)
+                return $"day {d}: {year}-{month:00} has {days} days; put -9999 there";
             if (at + 6 < line.Length && line[at + 6] != ' ')
             {
                 tally.Flagged++;
                 continue;
             }
-            if (WeatherTally.Doubt(element.ToString(), tenths / 10.0) is { } doubt)
-                return $"day {d}: {doubt}";
-            var day = new LocalDate(year, month, d);
-            lines[day] = number;
-            tally.Put(day, element, tenths / 10.0);
+            if (tally.Put(new LocalDate(year, month, d), element, value / WeatherElement.All[element].PerUnit, number) is { } why)
+                return why;
         }
         return null;
     }

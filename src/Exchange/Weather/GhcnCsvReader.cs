@@ -13,7 +13,6 @@ namespace UnrulyMeadow.Exchange.Weather;
 internal static class GhcnCsvReader
 {
     private static readonly LocalDatePattern Compact = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
-    private static readonly string[] Elements = ["TMIN", "TMAX", "PRCP"];
 
     public static bool Looks(string firstLine)
     {
@@ -26,12 +25,11 @@ internal static class GhcnCsvReader
 
     public static WeatherFileContents Read(string text, WeatherTally tally)
     {
-        using var csv = new CsvParser(new StringReader(text), CultureInfo.InvariantCulture);
-        var lines = new Dictionary<LocalDate, int>();
+        using var csv = new CsvParser(new StringReader(text), PlainCsvReader.Cells(","));
         string? id = null;
         Station? station = null;
         Dictionary<string, int>? columns = null;
-        while (csv.Read())
+        while (PlainCsvReader.Next(csv, tally))
         {
             string[] cells = csv.Record ?? [];
             int line = csv.RawRow;
@@ -47,13 +45,13 @@ internal static class GhcnCsvReader
             if (cells[0] != id)
                 why = $"is of station {cells[0]}; the file began with {id}";
             else if (columns?.ContainsKey("ELEMENT") != false)
-                why = Value(cells, tally, lines, line);
+                why = Value(cells, tally, line);
             else
-                why = DayOf(cells, columns, tally, lines, line, ref station);
+                why = DayOf(cells, columns, tally, line, ref station);
             if (why is not null)
                 tally.Refuse(line, why);
         }
-        tally.DropCrossed(d => lines.GetValueOrDefault(d));
+        tally.DropCrossed();
         return new WeatherFileContents
         {
             Format = WeatherFormat.GhcnCsv,
@@ -66,57 +64,53 @@ internal static class GhcnCsvReader
         };
     }
 
-    private static string? Value(string[] cells, WeatherTally tally, Dictionary<LocalDate, int> lines, int line)
+    private static string? Value(string[] cells, WeatherTally tally, int line)
     {
         if (cells.Length < 4)
             return $"has {cells.Length} of at least 4 cells";
         if (!Compact.Parse(cells[1]).TryGetValue(default, out LocalDate day))
             return $"\"{cells[1]}\" is no date written YYYYMMDD";
-        if (!Elements.Contains(cells[2], StringComparer.Ordinal))
+        int element = WeatherElement.IndexOf(cells[2]);
+        if (element < 0)
             return null;
         if (cells.Length > 5 && cells[5].Length > 0)
         {
             tally.Flagged++;
             return null;
         }
-        return Put(tally, lines, line, day, cells[2], cells[3]);
+        return Put(tally, line, day, element, cells[3]);
     }
 
-    private static string? DayOf(string[] cells, Dictionary<string, int> columns, WeatherTally tally, Dictionary<LocalDate, int> lines, int line, ref Station? station)
+    private static string? DayOf(string[] cells, Dictionary<string, int> columns, WeatherTally tally, int line, ref Station? station)
     {
         string? Cell(string name) => columns.TryGetValue(name, out int i) && i < cells.Length ? cells[i].Trim() : null;
         if (!LocalDatePattern.Iso.Parse(Cell("DATE") ?? string.Empty).TryGetValue(default, out LocalDate day))
             return $"\"{Cell("DATE")}\" is no date written YYYY-MM-DD";
         if (station is null && Number(Cell("LATITUDE")) is { } latitude && Number(Cell("LONGITUDE")) is { } longitude)
             station = new Station(cells[0], Cell("NAME") is { Length: > 0 } n ? n : cells[0], latitude, longitude, Number(Cell("ELEVATION")) ?? 0);
-        foreach (string element in Elements)
+        for (int element = 0; element < WeatherElement.All.Length; element++)
         {
-            string? value = Cell(element);
+            string code = WeatherElement.All[element].Code;
+            string? value = Cell(code);
             if (string.IsNullOrEmpty(value))
                 continue;
-            string[] flags = (Cell(element + "_ATTRIBUTES") ?? string.Empty).Split(',');
+            string[] flags = (Cell(code + "_ATTRIBUTES") ?? string.Empty).Split(',');
             if (flags.Length > 1 && flags[1].Length > 0)
             {
                 tally.Flagged++;
                 continue;
             }
-            if (Put(tally, lines, line, day, element, value) is { } why)
+            if (Put(tally, line, day, element, value) is { } why)
                 return why;
         }
         return null;
     }
 
-    private static string? Put(WeatherTally tally, Dictionary<LocalDate, int> lines, int line, LocalDate day, string element, string text)
+    private static string? Put(WeatherTally tally, int line, LocalDate day, int element, string text)
     {
-        if (!int.TryParse(text.Trim(), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out int tenths))
-            return $"{element} \"{text}\" is no whole number of tenths";
-        if (tenths == -9999)
-            return null;
-        if (WeatherTally.Doubt(element, tenths / 10.0) is { } doubt)
-            return doubt;
-        lines[day] = line;
-        tally.Put(day, element, tenths / 10.0);
-        return null;
+        if (!int.TryParse(text.Trim(), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out int value))
+            return $"{WeatherElement.All[element].Code} \"{text}\" is no whole number, as GHCN-Daily writes tenths";
+        return value == -9999 ? null : tally.Put(day, element, value / WeatherElement.All[element].PerUnit, line);
     }
 
     private static double? Number(string? text) =>

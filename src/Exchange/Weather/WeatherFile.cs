@@ -59,6 +59,9 @@ public sealed record WeatherFileContents
 
     /// <summary>Places in the file, when a plain CSV holds several; the one read comes first.</summary>
     public IReadOnlyList<string> Locations { get; init; } = [];
+
+    /// <summary>What the reader should know though nothing is wrong: long gaps, with their lines.</summary>
+    public IReadOnlyList<string> Notes { get; init; } = [];
 }
 
 /// <summary>Reads daily weather in any of the known forms.</summary>
@@ -70,18 +73,13 @@ public static class WeatherFile
     /// <summary>Refused lines that are named; more are only counted.</summary>
     public const int MostNamed = 20;
 
-    /// <summary>Coldest and hottest air that is believed, °C.</summary>
-    public const double ColdestC = -90, HottestC = 60;
-
-    /// <summary>Most precipitation in a day that is believed, mm.</summary>
-    public const double WettestMm = 2000;
-
     /// <summary>Reads a file whole, then decides on its form.</summary>
     /// <param name="stream">The file.</param>
     /// <param name="units">Units of a plain CSV that does not name its own.</param>
     /// <param name="location">Which place to read from a plain CSV that holds several; null for the first.</param>
-    /// <exception cref="InvalidInputException">The file is empty, too large, no text, or holds no usable day.</exception>
-    public static WeatherFileContents Read(Stream stream, WeatherUnits units = WeatherUnits.Metric, string? location = null)
+    /// <param name="leaveOutRefused">True to take the good lines of a file that has others; otherwise one refused line refuses the file.</param>
+    /// <exception cref="InvalidInputException">The file is empty, too large, no text, holds no usable day, has refused lines, or cannot be what it says; each fault names its line.</exception>
+    public static WeatherFileContents Read(Stream stream, WeatherUnits units = WeatherUnits.Metric, string? location = null, bool leaveOutRefused = false)
     {
         string text = Text(stream);
         string first = FirstLine(text);
@@ -89,12 +87,23 @@ public static class WeatherFile
         WeatherFileContents contents = DlyReader.Looks(first) ? DlyReader.Read(text, tally)
             : GhcnCsvReader.Looks(first) ? GhcnCsvReader.Read(text, tally)
             : PlainCsvReader.Read(text, units, location, tally);
+        tally.DoubtWhole(contents.Format == WeatherFormat.PlainCsv && units == WeatherUnits.UsCustomary);
         if (contents.Days.Count == 0)
         {
             string why = contents.Refused.Count > 0 ? $" Line {contents.Refused[0].Line}: {contents.Refused[0].Why}." : string.Empty;
             throw new InvalidInputException("file", $"no day with a temperature could be read.{why}");
         }
-        return contents;
+        if (contents.RefusedCount > 0 && !leaveOutRefused)
+            throw new InvalidInputException(Refusals(contents));
+        return contents with { Notes = tally.Gaps() };
+    }
+
+    private static List<Fault> Refusals(WeatherFileContents contents)
+    {
+        var faults = contents.Refused.Select(r => new Fault("file", $"line {r.Line}: {r.Why}")).ToList();
+        string more = contents.RefusedCount > contents.Refused.Count ? $"{contents.RefusedCount - contents.Refused.Count:#,0} more lines are wrong; " : string.Empty;
+        faults.Add(new Fault("file", $"{more}nothing was brought in; mend {(contents.RefusedCount == 1 ? "the line" : "the lines")}, or choose to leave {(contents.RefusedCount == 1 ? "it" : "them")} out"));
+        return faults;
     }
 
     private static string Text(Stream stream)
@@ -136,68 +145,4 @@ public static class WeatherFile
         string trimmed = text.TrimStart();
         return end < 0 ? trimmed : trimmed[..end];
     }
-}
-
-/// <summary>Collects days and refusals while a file is read.</summary>
-internal sealed class WeatherTally
-{
-    private readonly SortedDictionary<LocalDate, WeatherDay> _days = [];
-    private readonly List<RefusedLine> _refused = [];
-
-    public int RefusedCount { get; private set; }
-
-    public int Flagged { get; set; }
-
-    public IReadOnlyList<RefusedLine> Refused => _refused;
-
-    public IReadOnlyList<WeatherDay> Days => [.. _days.Values.Where(d => d.MinC is not null || d.MaxC is not null)];
-
-    public void Refuse(int line, string why)
-    {
-        RefusedCount++;
-        if (_refused.Count < WeatherFile.MostNamed)
-            _refused.Add(new RefusedLine(line, why));
-    }
-
-    public bool Has(LocalDate day) => _days.ContainsKey(day);
-
-    public WeatherDay Day(LocalDate day) => _days.TryGetValue(day, out WeatherDay d) ? d : new WeatherDay(day, null, null, null);
-
-    public void Put(WeatherDay day) => _days[day.Day] = day;
-
-    /// <summary>Sets one GHCN element, tenths of °C or mm; false for an element that is not read.</summary>
-    public bool Put(LocalDate day, ReadOnlySpan<char> element, double value)
-    {
-        WeatherDay d = Day(day);
-        switch (element)
-        {
-            case "TMIN":
-                Put(d with { MinC = value });
-                return true;
-            case "TMAX":
-                Put(d with { MaxC = value });
-                return true;
-            case "PRCP":
-                Put(d with { PrecipitationMm = value });
-                return true;
-            default:
-                return false;
-        }
-    }
-
-    /// <summary>Days whose lowest lies above the highest lose both; they are counted as refused.</summary>
-    public void DropCrossed(Func<LocalDate, int> lineOf)
-    {
-        foreach (WeatherDay d in _days.Values.Where(d => d.MinC > d.MaxC).ToList())
-        {
-            Refuse(lineOf(d.Day), $"{d.Day.ToString("uuuu-MM-dd", null)}: lowest {d.MinC:0.0} °C lies above highest {d.MaxC:0.0} °C");
-            Put(d with { MinC = null, MaxC = null });
-        }
-    }
-
-    public static string? Doubt(string element, double value) => element switch
-    {
-        "PRCP" => value is < 0 or > WeatherFile.WettestMm ? $"precipitation {value:0.#} mm cannot be (0 to {WeatherFile.WettestMm:0})" : null,
-        _ => value is < WeatherFile.ColdestC or > WeatherFile.HottestC ? $"temperature {value:0.#} °C cannot be ({WeatherFile.ColdestC:0} to {WeatherFile.HottestC:0})" : null,
-    };
 }

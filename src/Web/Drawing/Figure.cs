@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Xml.Linq;
 using Microsoft.AspNetCore.Html;
+using UnrulyMeadow.Core.Colour;
 
 namespace UnrulyMeadow.Web.Drawing;
 
@@ -43,17 +44,6 @@ internal static class Figure
     /// <summary>Markup for a page.</summary>
     public static IHtmlContent Html(this XElement element) => new HtmlString(element.ToString(SaveOptions.DisableFormatting));
 
-    /// <summary>Relative luminance of #rrggbb, 0 to 1 (WCAG 2).</summary>
-    public static double Luminance(string colour)
-    {
-        double Channel(int at)
-        {
-            double c = int.Parse(colour.AsSpan(at, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) / 255.0;
-            return c <= 0.04045 ? c / 12.92 : Math.Pow((c + 0.055) / 1.055, 2.4);
-        }
-        return (0.2126 * Channel(1)) + (0.7152 * Channel(3)) + (0.0722 * Channel(5));
-    }
-
     /// <summary>A colour mixed with another, 0 the first, 1 the second.</summary>
     public static string Mix(string a, string b, double share)
     {
@@ -64,7 +54,7 @@ internal static class Figure
     }
 
     /// <summary>A calm outline for a colour: darker for pale ones, so that white flowers stand off the page.</summary>
-    public static string Outline(string colour) => Luminance(colour) > 0.6 ? Mix(colour, "#6b7360", 0.55) : Mix(colour, "#23281e", 0.3);
+    public static string Outline(string colour) => RelativeLuminance.Of(colour) > 0.6 ? Mix(colour, "#6b7360", 0.55) : Mix(colour, "#23281e", 0.3);
 
     /// <summary>A repeatable number from 0 to 1 for a place, so that edges are ragged but always the same.</summary>
     public static double Ragged(int seed, int i)

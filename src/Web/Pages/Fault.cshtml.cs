@@ -15,9 +15,13 @@ public sealed class FaultModel : PageModel
 
     public void OnGet(int? code) => Say(code);
 
+    // A refused form is answered by this page under the form's own method.
+    public void OnPost(int? code) => Say(code);
+
     private void Say(int? code) => (Heading, Text) = (code ?? Thrown()) switch
     {
         404 => ("There is no such page", "It may have been removed, or the address is mistyped. Nothing was changed."),
+        405 => ("This page takes no form", "The page you sent it from may be of an older version. Open it again and send once more; nothing was saved."),
         400 => ("That could not be taken", "The page had stood open too long or its form was changed on the way. Go back, load the page again and send once more; nothing was saved."),
         413 or 411 => ("That file is too large", "Files of up to 20 MB are taken. Leave out what is not needed, or bring in a few years at a time. Nothing was changed."),
         503 => ("The database does not answer", "Nothing was half-saved. It may be starting again: go back in a moment and try once more. If it stays away, ./meadow stop and ./meadow start bring both back."),

@@ -29,6 +29,14 @@ public sealed class SiteInput
 
     public string? BulbGap { get; set; }
 
+    public string? Latitude { get; set; }
+
+    public string? Longitude { get; set; }
+
+    public string? Elevation { get; set; }
+
+    public bool AtElevation { get; set; }
+
     public int Version { get; set; }
 
     /// <summary>The form of the present settings.</summary>
@@ -45,6 +53,10 @@ public sealed class SiteInput
         BulbDepth = site.BulbDepth.ToString(),
         WallGap = units.LengthNumber(site.WallGapCm),
         BulbGap = units.LengthNumber(site.BulbGapCm),
+        Latitude = Coordinate(site.Place?.LatitudeDeg),
+        Longitude = Coordinate(site.Place?.LongitudeDeg),
+        Elevation = Coordinate(site.Place?.ElevationM),
+        AtElevation = site.Place?.AtElevation ?? false,
         Version = version,
     };
 
@@ -65,7 +77,12 @@ public sealed class SiteInput
             Math.Round((decimal)price, 2),
             Enum.TryParse(BulbDepth, out BulbDepthSchool school) ? school : BulbDepthSchool.ThreeTimesHeight,
             units.ReadLength(WallGap),
-            units.ReadLength(BulbGap));
+            units.ReadLength(BulbGap))
+        {
+            Place = string.IsNullOrWhiteSpace(Latitude) && string.IsNullOrWhiteSpace(Longitude)
+                ? null
+                : new SitePlace(Number(Latitude?.Replace('−', '-')), Number(Longitude?.Replace('−', '-')), string.IsNullOrWhiteSpace(Elevation) ? 0 : Number(Elevation.Replace('−', '-')), AtElevation),
+        };
     }
 
     /// <summary>The form's field that a fault speaks of.</summary>
@@ -80,8 +97,13 @@ public sealed class SiteInput
         "mediumBagPrice" => "Input.BagPrice",
         "wallGapCm" => "Input.WallGap",
         "bulbGapCm" => "Input.BulbGap",
+        "place.latitudeDeg" => "Input.Latitude",
+        "place.longitudeDeg" => "Input.Longitude",
+        "place.elevationM" => "Input.Elevation",
         _ => null,
     };
+
+    private static string? Coordinate(double? v) => v?.ToString("0.####", CultureInfo.InvariantCulture);
 
     private static string Plain(double v) => v.ToString("0.##", CultureInfo.InvariantCulture);
 

@@ -84,9 +84,12 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
                 return meanwhile;
             PlanMark? before = _kept?.Now.Mark;
             WeatherRecord? record = before is not null && before.StationId == mark.StationId && before.StationRevision == mark.StationRevision
-                ? _kept!.Now.Record
+                ? _kept!.Station
                 : mark.StationId is null ? null : await weather.Load(mark.StationId);
-            return _kept = new Kept(new SiteNow(mark, await plans.Load(), record));
+            Plan plan = await plans.Load();
+            SitePlace? place = plan.Site.Place;
+            WeatherRecord? here = place is { AtElevation: true } ? Moved(record, place.ElevationM) : record;
+            return _kept = new Kept(new SiteNow(mark, plan, here), record);
         }
         finally
         {
@@ -94,8 +97,17 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         }
     }
 
-    private sealed class Kept(SiteNow now)
+    // The record carried to the site's height; the one already carried there is kept, with all that was computed from it.
+    private WeatherRecord? Moved(WeatherRecord? record, double elevationM) =>
+        record is not null && ReferenceEquals(record, _kept?.Station) && _kept.Now.Plan.Site.Place is { AtElevation: true } before && before.ElevationM == elevationM
+            ? _kept.Now.Record
+            : record?.AtElevation(elevationM);
+
+    private sealed class Kept(SiteNow now, WeatherRecord? station)
     {
+        /// <summary>The station's record as it was read.</summary>
+        public WeatherRecord? Station { get; } = station;
+
         public SiteNow Now { get; } = now;
 
         public ConcurrentDictionary<(LocalDate Start, int? WeatherYear), Lazy<SiteYear>> Years { get; } = new();

@@ -45,8 +45,14 @@ public sealed partial class UnitsText(SiteUnits units)
         ? $"{Math.Round(cm / CmPerInch * 2, MidpointRounding.AwayFromZero) / 2:0.#} in"
         : $"{Math.Round(cm, MidpointRounding.AwayFromZero):0} cm";
 
+    /// <summary>A distance over land.</summary>
+    public string Distance(double km) => IsUs ? $"{km / 1.609344:#,0} mi" : $"{km:#,0} km";
+
     /// <summary>Precipitation with its unit.</summary>
     public string Rain(double mm) => double.IsNaN(mm) ? "—" : IsUs ? $"{mm / 25.4:0.0} in" : $"{mm:0} mm";
+
+    /// <summary>Water used in a day, with its unit.</summary>
+    public string Water(double mm) => double.IsNaN(mm) ? "—" : IsUs ? $"{mm / 25.4:0.00} in" : $"{mm:0.0} mm";
 
     /// <summary>Reads a number typed in the site's unit of length, as cm; NaN when it is no number.</summary>
     public double ReadLength(string? text)

@@ -28,6 +28,21 @@ public static class Words
     /// <summary>"in 7 of 10 years".</summary>
     public static string InTen(double share) => $"in {Math.Round(share * 10, MidpointRounding.AwayFromZero):0} of 10 years";
 
+    /// <summary>"3 minutes ago".</summary>
+    public static string Ago(Instant then, Instant now)
+    {
+        double minutes = Math.Max(0, (now - then).TotalMinutes);
+        return minutes < 1.5 ? "just now"
+            : minutes < 90 ? $"{minutes:0} minutes ago"
+            : minutes < 36 * 60 ? $"{minutes / 60:0} hours ago"
+            : $"{minutes / 1440:0} days ago";
+    }
+
+    /// <summary>What stands behind a record's figures.</summary>
+    public static string Basis(Core.Climate.WeatherRecord record) => record.GeneratedFrom is { } normals
+        ? $"generated from {normals.Origin}: rougher, worth {record.KnownYears} years"
+        : $"{record.YearsUsed.Count} years used, {record.YearsUsed[0]}–{record.YearsUsed[^1]}" + (record.YearsLeftOut.Count > 0 ? $"; left out {string.Join(", ", record.YearsLeftOut.Take(4).Select(y => $"{y.Year} ({y.MissingDays} days missing)"))}{(record.YearsLeftOut.Count > 4 ? " …" : string.Empty)}" : string.Empty);
+
     /// <summary>A shape.</summary>
     public static string Of(PlanterShape shape) => shape switch
     {

@@ -16,31 +16,41 @@ public sealed class BulbDepthTests
         Assert.Equal(credit, ColdCredit.Of(soil), 1e-9);
 
     [Fact]
-    public void A_bed_at_15_cm_lags_four_days_and_deeper_ground_more()
+    public void In_spring_a_small_pot_warms_before_a_large_one_and_both_before_a_bed()
     {
-        Assert.Equal(4, BulbDepthTemperature.LagDays(15, null));
-        Assert.Equal(8, BulbDepthTemperature.LagDays(30, null));
-        Assert.Equal(1, BulbDepthTemperature.LagDays(2, null));
+        GroundClimate ground = A.Record("New York").Ground;
+        double April(ThermalClass what) => Enumerable.Range(90, 30).Average(i => (double)ground.At(new BulbPlace(what, 15))[i]);
+        double small = April(ThermalClass.Of(A.Pot(30, 24, 30)));
+        double large = April(ThermalClass.Of(A.Pot(90, 80, 80)));
+        Assert.True(small > large);
+        Assert.True(large > April(BulbPlace.UsualBed.Class));
     }
 
     [Fact]
-    public void In_a_small_pot_the_wall_is_nearer_than_the_surface() =>
-        Assert.True(A.Pot(30, 24, 30).LagDays(20) < A.Pot(90, 80, 80).LagDays(20));
-
-    [Fact]
-    public void After_a_step_of_the_air_the_ground_has_gone_most_of_the_way_in_two_lags()
+    public void Deeper_ground_lags_and_swings_less()
     {
-        WeatherRecord record = A.Record(2001, 3, d => d.Year == 2001 ? (5, 5) : (15, 15));
-        WeatherRun run = WeatherRun.For(record, A.Day(2026, 9, 1))[0];
-        double[] soil = BulbDepthTemperature.Over(run, 4);
-        int step = run.IndexOf(A.Day(2027, 1, 1));
-        Assert.Equal(15 - (10 * Math.Pow(0.75, 8)), soil[step + 7], 1e-6);
+        GroundClimate ground = A.Record("New York").Ground;
+        float[] shallow = ground.At(BulbPlace.UsualBed with { DepthCm = 8 });
+        float[] deep = ground.At(BulbPlace.UsualBed with { DepthCm = 60 });
+        Assert.True(shallow.Max() > deep.Max());
+        Assert.True(shallow.Min() < deep.Min());
+        Assert.True(Array.IndexOf(shallow[..365], shallow[..365].Max()) < Array.IndexOf(deep[..365], deep[..365].Max()));
     }
 
     [Fact]
-    public void Wet_ground_is_held_at_minus_1_degree()
+    public void Days_that_the_record_lacks_get_the_usual_temperature_of_their_day()
     {
-        WeatherRun run = WeatherRun.For(A.Record(2001, 3, _ => (-25, -15)), A.Day(2026, 9, 1))[0];
-        Assert.All(BulbDepthTemperature.Over(run, 4), t => Assert.Equal(-1, t));
+        WeatherRecord record = A.Record(2001, 4, A.Mild);
+        double[] soil = record.Ground.Over(BulbPlace.UsualBed, [A.Day(1990, 7, 15), A.Day(2002, 7, 15)]);
+        Assert.Equal(soil[1], soil[0], 0.5);
+    }
+
+    [Fact]
+    public void Classes_prepared_side_by_side_are_the_ones_computed_alone()
+    {
+        WeatherRecord record = A.Record("Seattle");
+        ThermalClass[] classes = [ThermalClass.Bed(SurfaceCover.Bare), ThermalClass.Of(A.Pot())];
+        record.Ground.Prepare(classes);
+        Assert.All(classes, c => Assert.Equal(GroundModel.Run(c, GroundForcing.From(record)).RootMin, record.Ground.Of(c).RootMin));
     }
 }

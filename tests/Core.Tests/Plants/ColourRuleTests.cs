@@ -120,7 +120,7 @@ public sealed class ColourRuleTests
         WeatherRun run = WeatherRun.For(A.Record(2001, 3, weather), Start)[^1];
         var season = new GrowingSeason(run, false);
         var share = new double[season.Length];
-        rule.Fill(share, new Growing(season, A.Annual() with { LifeForm = form, TopDamageC = topDamage }, install, lift, 1, pocket));
+        rule.Fill(share, new Growing(season, A.Annual() with { LifeForm = form, TopDamageC = topDamage }, install, lift, Core.Ground.BulbPlace.UsualBed, pocket));
         return share;
     }
 }

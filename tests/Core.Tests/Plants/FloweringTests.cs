@@ -1,6 +1,7 @@
 using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Tests.Plants;
@@ -12,20 +13,20 @@ namespace UnrulyMeadow.Core.Tests.Plants;
 [FromMemory]
 public sealed class FloweringTests
 {
-    private const double Lag = 4;
+    private static readonly BulbPlace Place = BulbPlace.UsualBed;
 
     // Class, base, weeks of cold before heat counts and span of that, usual New York date, shipped threshold.
     public static TheoryData<string, double, double, double, int, int, double> Classes => new()
     {
-        { "snowdrop", 0, 12, 10, 3, 1, 2.7 },
-        { "early crocus", 0, 12, 10, 3, 12, 14.6 },
-        { "early daffodil", 0, 12, 10, 4, 1, 65.2 },
-        { "main daffodil", 0, 12, 10, 4, 10, 120 },
-        { "hyacinth", 0, 12, 10, 4, 12, 133.2 },
-        { "early tulip", 2, 12, 10, 4, 15, 107.1 },
-        { "mid tulip", 7, 12, 8, 4, 26, 70.7 },
-        { "late tulip", 7, 12, 8, 5, 8, 132.6 },
-        { "tall allium", 7, 12, 8, 5, 22, 270.8 },
+        { "snowdrop", 1, 10, 10, 3, 1, 13.3 },
+        { "early crocus", 1, 10, 10, 3, 12, 37.6 },
+        { "early daffodil", 1, 10, 10, 4, 1, 117.6 },
+        { "main daffodil", 1, 10, 10, 4, 10, 187.1 },
+        { "hyacinth", 1, 10, 10, 4, 12, 202.3 },
+        { "early tulip", 2, 10, 10, 4, 15, 191.5 },
+        { "mid tulip", 7, 10, 10, 4, 26, 85.4 },
+        { "late tulip", 7, 10, 10, 5, 8, 158.2 },
+        { "tall allium", 7, 10, 10, 5, 22, 283.8 },
     };
 
     [Theory]
@@ -34,7 +35,7 @@ public sealed class FloweringTests
         string kind, double baseC, double start, double span, int month, int day, double shipped)
     {
         var rule = new BulbForcing(baseC, start, span, 1, 18);
-        double fitted = ThresholdFit.Fit(rule, Runs("New York"), false, Planted, Lag, A.Day(2027, month, day));
+        double fitted = ThresholdFit.Fit(rule, Runs("New York"), false, Planted, Place, A.Day(2027, month, day));
         Assert.True(Math.Abs(fitted - shipped) <= Math.Max(0.2, shipped * 0.02), $"{kind}: fitted {fitted:0.0}, shipped {shipped}");
         Assert.Equal(A.Day(2027, month, day), Median("New York", rule with { ThresholdCd = fitted }));
     }
@@ -48,7 +49,7 @@ public sealed class FloweringTests
 
     [Fact]
     public void Hyacinths_flower_in_Seattle_between_15_March_and_8_April() =>
-        Assert.InRange(Median("Seattle", new BulbForcing(0, 12, 10, 133.2, 16)), A.Day(2027, 3, 15), A.Day(2027, 4, 8));
+        Assert.InRange(Median("Seattle", new BulbForcing(1, 10, 10, 202.3, 16)), A.Day(2027, 3, 15), A.Day(2027, 4, 8));
 
     [Fact]
     public void Seattle_mid_tulips_of_cold_2012_come_10_to_35_days_after_those_of_warm_2015()
@@ -101,8 +102,8 @@ public sealed class FloweringTests
     public void Bulbs_planted_in_February_have_too_little_cold_to_flower_in_time()
     {
         GrowingSeason season = new(Runs("Seattle")[1], false);
-        double early = ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Lag);
-        double late = ThresholdFit.MedianIndex(A.MidTulip, season, A.Day(2027, 2, 8), Lag);
+        double early = ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Place);
+        double late = ThresholdFit.MedianIndex(A.MidTulip, season, A.Day(2027, 2, 8), Place);
         Assert.True(late > early + 30);
     }
 
@@ -110,7 +111,7 @@ public sealed class FloweringTests
     public void Deeper_planting_flowers_later_in_a_spring_that_warms()
     {
         GrowingSeason season = new(Runs("New York")[2], false);
-        Assert.True(ThresholdFit.MedianIndex(A.MidTulip, season, Planted, 9) > ThresholdFit.MedianIndex(A.MidTulip, season, Planted, 2));
+        Assert.True(ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Place with { DepthCm = 30 }) > ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Place with { DepthCm = 8 }));
     }
 
     [Fact]
@@ -118,7 +119,7 @@ public sealed class FloweringTests
     {
         WeatherRun run = WeatherRun.For(A.Record(2001, 4, A.Mild), A.Day(2026, 8, 1))[1];
         var season = new GrowingSeason(run, false);
-        var growing = new Growing(season, A.Tulip(), A.Day(2025, 10, 20), A.Day(2029, 6, 1), Lag, 0);
+        var growing = new Growing(season, A.Tulip(), A.Day(2025, 10, 20), A.Day(2029, 6, 1), Place, 0);
         Assert.Equal(2, A.MidTulip.Blooms(growing).Count());
     }
 
@@ -139,7 +140,7 @@ public sealed class FloweringTests
     }
 
     private static double[] Springs(string place, BulbForcing rule) =>
-        [.. Runs(place).Select(r => ThresholdFit.MedianIndex(rule, new GrowingSeason(r, false), Planted, Lag))];
+        [.. Runs(place).Select(r => ThresholdFit.MedianIndex(rule, new GrowingSeason(r, false), Planted, Place))];
 
     private static LocalDate Median(string place, BulbForcing rule)
     {

@@ -27,6 +27,17 @@ public sealed class DisplayChecksTests
     public void A_plant_that_stands_frost_may_go_out_early() => Assert.Empty(Look(A.Annual("pansy", -10), A.Day(2027, 3, 1), A.Day(2027, 9, 1)));
 
     [Fact]
+    public void A_shrub_whose_roots_a_pot_cannot_keep_is_warned_with_its_odds_and_one_whose_roots_are_hardy_is_not()
+    {
+        Plant box = A.Annual("box", -26) with { LifeForm = LifeForm.Shrub, RootKillingC = -3 };
+        Remark remark = Assert.Single(Look(box, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
+        Assert.Equal("box may lose its roots in winter", remark.What);
+        Assert.Contains("of 10 winters (between", remark.Why, StringComparison.Ordinal);
+        Assert.Empty(Look(box with { RootKillingC = -23 }, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
+        Assert.Empty(Look(box, A.Day(2027, 4, 5), A.Day(2027, 11, 1)));
+    }
+
+    [Fact]
     public void Without_weather_nothing_is_said_of_frost()
     {
         Plan plan = A.Plan([A.Annual("lantana", 0)], A.Show("one", A.Day(2027, 4, 5), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("lantana", 3)));

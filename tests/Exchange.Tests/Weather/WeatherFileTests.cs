@@ -27,7 +27,7 @@ public sealed class WeatherFileTests
     public void A_dly_file_cut_short_names_its_last_line_and_keeps_the_rest()
     {
         string whole = Dly("TMAX", (128, ' ')) + Dly("TMIN", (50, ' '));
-        WeatherFileContents c = Read(whole + Dly("PRCP", (3, ' '))[..60]);
+        WeatherFileContents c = Read(whole + Dly("PRCP", (3, ' '))[..60], leaveOut: true);
         RefusedLine refused = Assert.Single(c.Refused);
         Assert.Equal(3, refused.Line);
         Assert.Contains("cut short", refused.Why, StringComparison.Ordinal);
@@ -36,7 +36,7 @@ public sealed class WeatherFileTests
 
     [Fact]
     public void Elements_that_are_not_used_are_passed_over_in_silence() =>
-        Assert.Equal(0, Read(Dly("TMAX", (128, ' ')) + Dly("SNWD", (10, ' ')) + Dly("TMIN", (50, ' '))).RefusedCount);
+        Assert.Equal(0, Read(Dly("TMAX", (128, ' ')) + Dly("WT01", (10, ' ')) + Dly("TMIN", (50, ' '))).RefusedCount);
 
     [Fact]
     public void The_by_station_csv_is_read_one_value_a_line()
@@ -95,7 +95,7 @@ public sealed class WeatherFileTests
             2012-01-04,5,120
             2012-01-05,14,12
             2012-01-01,6,13
-            """);
+            """, leaveOut: true);
         Assert.Equal([3, 4, 5, 7, 6], c.Refused.Select(r => r.Line));
         Assert.Equal(5, c.RefusedCount);
         Assert.Contains("\"cold\" is no number", c.Refused[1].Why, StringComparison.Ordinal);
@@ -118,6 +118,15 @@ public sealed class WeatherFileTests
         Assert.NotEqual(seattle.Days[0], newYork.Days[0]);
         using FileStream third = File.OpenRead(path);
         Assert.Contains("Seattle, New York", Assert.Throws<InvalidInputException>(() => WeatherFile.Read(third, location: "Boston")).Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Snow_wind_and_humidity_are_read_where_a_file_has_them()
+    {
+        WeatherDay dly = Assert.Single(Read(Dly("TMAX", (128, ' ')) + Dly("TMIN", (50, ' ')) + Dly("SNWD", (102, ' ')) + Dly("AWND", (34, ' ')) + Dly("RHAV", (71, ' '))).Days);
+        Assert.Equal((102, 3.4, 71), (dly.SnowDepthMm, dly.WindMs, dly.HumidityPct));
+        WeatherDay plain = Assert.Single(Read("date,tmin_f,tmax_f,snow_in,wind_mph,rh,radiation\n2012-01-01,41,55,4,10,65,8.2").Days);
+        Assert.Equal((101.6, 4.4704, 65, 8.2), (plain.SnowDepthMm!.Value, plain.WindMs!.Value, plain.HumidityPct, plain.SunMJ));
     }
 
     [Theory]
@@ -153,7 +162,7 @@ public sealed class WeatherFileTests
     {
         var text = new StringBuilder("date,tmin,tmax\n");
         for (int i = 0; i < 100_000; i++)
-            text.Append(new LocalDate(1760, 1, 1).PlusDays(i).ToString("uuuu-MM-dd", null)).Append(",5,12\n");
+            text.Append(new LocalDate(1760, 1, 1).PlusDays(i).ToString("uuuu-MM-dd", null)).Append($",{i % 7},12\n");
         Assert.Equal(100_000, Read(text.ToString()).Days.Count);
     }
 
@@ -180,10 +189,10 @@ public sealed class WeatherFileTests
         return Assert.Throws<InvalidInputException>(() => WeatherFile.Read(stream)).Message;
     }
 
-    private static WeatherFileContents Read(string text, WeatherUnits units = WeatherUnits.Metric)
+    private static WeatherFileContents Read(string text, WeatherUnits units = WeatherUnits.Metric, bool leaveOut = false)
     {
         using var stream = new MemoryStream(Encoding.UTF8.GetBytes(text));
-        return WeatherFile.Read(stream, units);
+        return WeatherFile.Read(stream, units, leaveOutRefused: leaveOut);
     }
 
     private static string Dly(string element, params (int Tenths, char QualityFlag)[] days)

@@ -1,161 +1,120 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
-using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Exchange.Weather;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Climate;
 
-/// <summary>Frost as odds, the hardiness zone, monthly means; brings a station's record in.</summary>
-public sealed class IndexModel(PageFrame frame, WeatherStore weather) : PageModel
+/// <summary>The air: frost as odds, the hardiness zone, heat, and all years with one on top.</summary>
+public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet sheet) : PageModel
 {
-    /// <summary>28 °F, a killing freeze, in °C.</summary>
-    public const double HardFreezeC = (28.0 - 32) * 5 / 9;
+    [BindProperty(SupportsGet = true)]
+    public string? Weather { get; set; }
 
-    [BindProperty]
-    public IFormFile? Upload { get; set; }
-
-    [BindProperty]
-    public string? StationId { get; set; }
-
-    [BindProperty]
-    public string? StationName { get; set; }
-
-    [BindProperty]
-    public string? Latitude { get; set; }
-
-    [BindProperty]
-    public string? Longitude { get; set; }
-
-    [BindProperty]
-    public string? Elevation { get; set; }
-
-    [BindProperty]
-    public string? FileUnits { get; set; } = nameof(WeatherUnits.Metric);
-
-    [BindProperty]
-    public string? Location { get; set; }
+    /// <summary>A day of which the odds are asked, as typed.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Out { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
-    public IReadOnlyList<StationSummary> Stations { get; private set; } = [];
-
     public WeatherRecord? Record => Now.Record is { YearsUsed.Count: > 0 } ? Now.Record : null;
 
-    public (FrostOdds Spring, FrostOdds Fall) Light { get; private set; }
+    public IReadOnlyList<(double ThresholdF, FrostOdds Spring, FrostOdds Fall, SeasonLength Season)> Frost { get; private set; } = [];
 
-    public (FrostOdds Spring, FrostOdds Fall) Hard { get; private set; }
+    public FrostOdds Spring => Frost[1].Spring;
 
-    public HardinessZone? Zone { get; private set; }
+    public FrostOdds Fall => Frost[1].Fall;
+
+    public HardinessZone Zone { get; private set; } = null!;
+
+    public HeatSpells Heat { get; private set; } = null!;
+
+    public ClimateRemarks Remarks { get; private set; } = null!;
+
+    public NotableYears Notable { get; private set; } = null!;
 
     public IReadOnlyList<MonthMeans> Months { get; private set; } = [];
 
-    public YearScale Scale { get; private set; } = null!;
+    public LocalDate? OutDay { get; private set; }
+
+    public LiveReading? Live { get; private set; }
+
+    public LocalDate Today => frame.Today;
+
+    public string OnTopName { get; private set; } = string.Empty;
+
+    private YearOnTop? OnTop { get; set; }
 
     public async Task OnGetAsync() => await Fill();
 
-    public async Task<IActionResult> OnPostAsync()
+    public async Task<IActionResult> OnGetCsvAsync()
     {
-        Now = await frame.Now();
-        return await frame.Saving(this, Field, async () =>
-        {
-            if (Upload is null)
-                throw new InvalidInputException("file", "choose a file first");
-            await using Stream stream = Upload.OpenReadStream();
-            WeatherFileContents contents = WeatherFile.Read(
-                stream,
-                FileUnits == nameof(WeatherUnits.UsCustomary) ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
-                string.IsNullOrWhiteSpace(Location) ? null : Location.Trim());
-            Station station = StationOf(contents);
-            int added = await weather.Merge(station, contents.Days, frame.Instant);
-            frame.Forget();
-            TempData["Said"] = Said(station, contents, added);
-            return Redirect("/climate");
-        }, Fill);
+        await Fill();
+        return Record is null ? NotFound() : File(ClimateSheets.Frost(Frost.SelectMany(f => new[] { f.Spring, f.Fall })), "text/csv", "frost-odds.csv");
     }
 
-    public async Task<IActionResult> OnPostChooseAsync()
+    public async Task<IActionResult> OnGetMonthsAsync()
     {
-        Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await weather.Choose(StationId ?? string.Empty);
-            return Redirect("/climate");
-        }, Fill);
+        await Fill();
+        return Record is null ? NotFound() : File(ClimateSheets.Months(Months), "text/csv", "months.csv");
     }
 
-    private static string Said(Station station, WeatherFileContents contents, int added)
+    public async Task<IActionResult> OnGetAirAsync()
     {
-        string said = $"{station.Name}: {contents.Days.Count:#,0} days read, {added:#,0} of them new.";
-        if (contents.FlaggedValues > 0)
-            said += $" {contents.FlaggedValues:#,0} values left out because the source flags them.";
-        if (contents.RefusedCount > 0)
-            said += $" {contents.RefusedCount:#,0} lines refused: " + string.Join("; ", contents.Refused.Take(5).Select(r => $"line {r.Line} {r.Why}")) + (contents.RefusedCount > 5 ? "; …" : ".");
-        if (contents.Locations.Count > 1)
-            said += $" The file holds {string.Join(", ", contents.Locations)}; {contents.Locations[0]} was read.";
-        return said;
+        await Fill();
+        return Record is not { } record
+            ? NotFound()
+            : File(ClimateSheets.Band(DailyBand.From(i => (record.MinC[i] + record.MaxC[i]) / 2, record), OnTop is null ? null : [.. OnTop.Low.Zip(OnTop.High, (a, b) => (a + b) / 2)], record.Station.IsSouthern), "text/csv", "air-means.csv");
     }
 
-    private static string? Field(string fault) => fault switch
+    public async Task<IActionResult> OnGetSvgAsync()
     {
-        "file" => "Upload",
-        "id" => "StationId",
-        "name" => "StationName",
-        "latitudeDeg" => "Latitude",
-        "longitudeDeg" => "Longitude",
-        "elevationM" => "Elevation",
-        "location" => "Location",
-        _ => null,
-    };
-
-    private Station StationOf(WeatherFileContents contents)
-    {
-        var faults = new FaultList();
-        string id = Text(StationId) ?? contents.Station?.Id ?? contents.StationId ?? (Text(StationName) is { } name ? Ids.From(name, _ => false) : string.Empty);
-        StationSummary? known = Stations.FirstOrDefault(s => s.Id == id);
-        double? Number(string? text, string field, double? otherwise)
-        {
-            if (Text(text) is not { } given)
-            {
-                if (otherwise is null)
-                    faults.Add(field, "is needed: the file does not tell it");
-                return otherwise;
-            }
-            if (double.TryParse(given.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v))
-                return v;
-            faults.Add(field, "must be a number");
-            return null;
-        }
-        if (id.Length == 0)
-            faults.Add("id", "is needed: the file names no station");
-        var station = new Station(
-            id,
-            Text(StationName) ?? known?.Name ?? contents.Station?.Name ?? id,
-            Number(Latitude, "latitudeDeg", known?.LatitudeDeg ?? contents.Station?.LatitudeDeg) ?? 0,
-            Number(Longitude, "longitudeDeg", known?.LongitudeDeg ?? contents.Station?.LongitudeDeg) ?? 0,
-            Number(Elevation, "elevationM", known?.ElevationM ?? contents.Station?.ElevationM ?? 0) ?? 0);
-        faults.AddAll(string.Empty, station.Faults());
-        faults.ThrowIfAny();
-        return station;
+        await Fill();
+        return Record is null ? NotFound() : File(sheet.Standalone(Figure()), "image/svg+xml", "climate-air.svg");
     }
 
-    private static string? Text(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
+    /// <summary>The drawing.</summary>
+    public System.Xml.Linq.XElement Figure()
+    {
+        WeatherRecord record = Record!;
+        bool southern = record.Station.IsSouthern;
+        return ClimateFigure.Air(
+            (Spring, Fall), (Frost[2].Spring, Frost[2].Fall), DailyBand.From(i => record.MinC[i], record), DailyBand.From(i => record.MaxC[i], record), OnTop,
+            YearScale.Of(BulbCalendar.CommonStart(southern)), southern, PageFrame.Units(Now));
+    }
+
+    /// <summary>The odds of the day asked, in words.</summary>
+    public string OutSentence()
+    {
+        LocalDate day = OutDay!.Value;
+        bool towardsSummer = (day.Month < 7) != Record!.Station.IsSouthern;
+        return towardsSummer
+            ? $"Planted out on {day.ToString("d MMMM", null)}, a freeze follows {Words.InTen(Spring.OddsOn(day))}."
+            : $"By {day.ToString("d MMMM", null)} a freeze has come {Words.InTen(Fall.OddsOn(day))}.";
+    }
 
     private async Task Fill()
     {
         Now = await frame.Now();
-        Stations = await weather.Stations();
+        (Live, IReadOnlyList<LiveDay> days) = await live.Load();
         if (Record is not { } record)
             return;
-        Light = (FrostOdds.From(record, FrostEnd.LastSpring, 0), FrostOdds.From(record, FrostEnd.FirstFall, 0));
-        Hard = (FrostOdds.From(record, FrostEnd.LastSpring, HardFreezeC), FrostOdds.From(record, FrostEnd.FirstFall, HardFreezeC));
+        Frost = [.. FrostOdds.ThresholdsF.Select(f => (f, FrostOdds.CelsiusOf(f))).Select(t => (
+            t.f, FrostOdds.From(record, FrostEnd.LastSpring, t.Item2), FrostOdds.From(record, FrostEnd.FirstFall, t.Item2), SeasonLength.From(record, t.Item2)))];
         Zone = HardinessZone.From(record);
+        Heat = HeatSpells.From(record);
+        Remarks = ClimateRemarks.From(record);
         Months = MonthMeans.From(record);
-        Scale = YearScale.Of(new LocalDate(2001, record.Station.IsSouthern ? 7 : 1, 1));
+        Notable = NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(ThermalClass.Of).Distinct()]);
+        OutDay = Words.ReadDay(Out) ?? Spring.DateAt(0.1).Date;
+        var years = new ClimateYears(record, Live?.IsNear(record.Station) == true ? days : []);
+        if (new ClimateQuestion { Weather = Weather }.Shown(record, Notable, years.YearOf(frame.Today)) is { } shown)
+            OnTop = years.Air(shown.Year, shown.Name);
+        OnTopName = OnTop?.Name ?? string.Empty;
     }
 }

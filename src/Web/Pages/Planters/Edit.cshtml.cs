@@ -68,7 +68,7 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
         {
             Area? area = NewArea();
             string id = IsNew ? Ids.From(Input.Name ?? string.Empty, x => x == "new" || Now.Plan.FindPlanter(x) is not null) : Id;
-            Planter planter = Input.Read(id, area?.Id ?? Input.AreaId ?? string.Empty, units);
+            Planter planter = Input.Read(id, area?.Id ?? Input.AreaId ?? string.Empty, units) with { Skyline = Now.Plan.FindPlanter(id)?.Skyline };
             var faults = new FaultList();
             if (area is not null)
                 faults.AddAll("area", area.Faults());

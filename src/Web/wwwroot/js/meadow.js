@@ -7,6 +7,7 @@ import { attach as moreRows } from './more-rows.js';
 import { attach as sendOnce } from './send-once.js';
 import { attach as fileSize } from './file-size.js';
 import { attach as print } from './print.js';
+import { attach as skyline } from './skyline.js';
 import { attach as working } from './working.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, working]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working]) attach(document);

@@ -1,0 +1,121 @@
+using System.Globalization;
+using System.Text;
+using BenchmarkDotNet.Attributes;
+using BenchmarkDotNet.Configs;
+using BenchmarkDotNet.Jobs;
+using BenchmarkDotNet.Reports;
+using BenchmarkDotNet.Running;
+using BenchmarkDotNet.Toolchains.InProcess.Emit;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Exchange.Weather;
+using UnrulyMeadow.Store;
+
+namespace UnrulyMeadow.Bench;
+
+/// <summary>Measures the core's main computations; ./meadow bench runs it. Figures go to docs/performance.md.</summary>
+public static class Program
+{
+    public static void Main()
+    {
+        IConfig config = ManualConfig.CreateEmpty()
+            .AddJob(Job.ShortRun.WithToolchain(InProcessEmitToolchain.Instance))
+            .AddColumnProvider(BenchmarkDotNet.Columns.DefaultColumnProviders.Instance)
+            .AddDiagnoser(BenchmarkDotNet.Diagnosers.MemoryDiagnoser.Default)
+            .WithOptions(ConfigOptions.DisableLogFile | ConfigOptions.DisableOptimizationsValidator);
+        Summary summary = BenchmarkRunner.Run<ClimateFigures>(config);
+        Console.WriteLine($"{"what",-34}{"mean ms",10}{"± ms",9}{"kB allocated",15}");
+        foreach (BenchmarkReport report in summary.Reports)
+        {
+            var s = report.ResultStatistics;
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{report.BenchmarkCase.Descriptor.WorkloadMethod.Name,-34}{s?.Mean / 1e6,10:0.00}{s?.StandardError / 1e6,9:0.00}{report.GcStats.GetBytesAllocatedPerOperation(report.BenchmarkCase) / 1024.0,15:0}"));
+        }
+    }
+}
+
+/// <summary>Weather, ground and frost at the sizes that a site has.</summary>
+public class ClimateFigures
+{
+    private WeatherRecord _thirty = null!;
+    private WeatherRecord _ten = null!;
+    private WeatherRecord _hundred = null!;
+    private GroundForcing _forcing = null!;
+    private GroundForcing _short = null!;
+    private byte[] _fiftyYears = [];
+    private string? _connection;
+
+    [GlobalSetup]
+    public void SetUp()
+    {
+        var station = new Station("BENCH", "bench", 43, 0, 5);
+        DailyNormals normals = new MonthlyNormals(
+            [-6, -5, -1, 5, 11, 16, 19, 18, 13, 7, 2, -4], [2, 4, 9, 15, 21, 26, 29, 28, 23, 17, 10, 4], [80, 70, 85, 85, 90, 90, 95, 90, 85, 80, 80, 80], "continental").At(station);
+        _thirty = WeatherGenerator.Generate(normals, 1, 1991, 30);
+        _ten = WeatherGenerator.Generate(normals, 1, 1991, 10);
+        _hundred = WeatherGenerator.Generate(normals, 1, 1901, 100);
+        _forcing = GroundForcing.From(_thirty);
+        _short = GroundForcing.From(_ten);
+        _fiftyYears = Dly(WeatherGenerator.Generate(normals, 2, 1971, 50));
+        _connection = Environment.GetEnvironmentVariable("MEADOW_DB");
+    }
+
+    [Benchmark]
+    public GroundTemperatures PotThirtyYears() => GroundModel.Run(ThermalClass.Pot(40, 36, WallMaterial.Terracotta), _forcing);
+
+    [Benchmark]
+    public GroundTemperatures PotTenYears() => GroundModel.Run(ThermalClass.Pot(40, 36, WallMaterial.Terracotta), _short);
+
+    [Benchmark]
+    public GroundTemperatures BedThirtyYears() => GroundModel.Run(ThermalClass.Bed(SurfaceCover.Litter), _forcing);
+
+    [Benchmark]
+    public GroundTemperatures[] FortyPotsThirtyYears() =>
+        [.. Enumerable.Range(0, 40).AsParallel().Select(i => GroundModel.Run(ThermalClass.Pot(25 + (2 * i), 30 + i, WallMaterial.Terracotta), _forcing))];
+
+    [Benchmark]
+    public double FrostOddsHundredYears() =>
+        FrostOdds.From(_hundred, FrostEnd.LastSpring, 0).DateAt(0.1).StandardErrorDays + FrostOdds.From(_hundred, FrostEnd.FirstFall, 0).DateAt(0.1).StandardErrorDays;
+
+    [Benchmark]
+    public WeatherRecord GenerateThirtyYears() => WeatherGenerator.Generate(_thirty.GeneratedFrom!, 5, 1991, 30);
+
+    [Benchmark]
+    public int ParseFiftyYears() => Parse().Days.Count;
+
+    [Benchmark]
+    public async Task<int> ParseAndStoreFiftyYears()
+    {
+        if (_connection is null)
+            return 0;
+        await using var database = new MeadowDatabase(_connection);
+        return await new WeatherStore(database).Merge(new Station($"B{Guid.NewGuid():N}"[..20], "bench", 43, 0, 5), Parse().Days, Instant.FromUtc(2026, 1, 1, 0, 0));
+    }
+
+    private WeatherFileContents Parse()
+    {
+        using var stream = new MemoryStream(_fiftyYears);
+        return WeatherFile.Read(stream);
+    }
+
+    private static byte[] Dly(WeatherRecord record)
+    {
+        var text = new StringBuilder();
+        for (LocalDate month = record.FirstDay; month <= record.LastDay; month = month.PlusMonths(1))
+        {
+            foreach ((string element, double[] values) in new[] { ("TMAX", record.MaxC), ("TMIN", record.MinC), ("PRCP", record.PrecipitationMm) })
+            {
+                text.Append(CultureInfo.InvariantCulture, $"BENCH000001{month.Year:0000}{month.Month:00}{element}");
+                for (int d = 1; d <= 31; d++)
+                {
+                    int i = d <= month.Calendar.GetDaysInMonth(month.Year, month.Month) ? record.IndexOf(new LocalDate(month.Year, month.Month, d)) : -1;
+                    text.Append(CultureInfo.InvariantCulture, $"{(i < 0 ? -9999 : (int)Math.Round(values[i] * 10)),5}   ");
+                }
+                text.Append('\n');
+            }
+        }
+        return Encoding.UTF8.GetBytes(text.ToString());
+    }
+}

@@ -1,0 +1,131 @@
+namespace UnrulyMeadow.Core.Climate;
+
+/// <summary>
+/// How days spread about their normals in a kind of climate, where only monthly normals are known. Handbook knowledge
+/// from memory; the planner picks the kind.
+/// </summary>
+/// <param name="Id">Short name.</param>
+/// <param name="Name">For people.</param>
+/// <param name="MinDeviationC">Standard deviation of a day's lowest in the coldest and in the warmest month, K.</param>
+/// <param name="MaxDeviationC">Of a day's highest, likewise.</param>
+/// <param name="Lag">Correlation with the day before.</param>
+/// <param name="WetShare">Share of wet days where the normals do not tell.</param>
+public sealed record DefaultClimate(
+    string Id,
+    string Name,
+    (double Winter, double Summer) MinDeviationC,
+    (double Winter, double Summer) MaxDeviationC,
+    double Lag,
+    double WetShare)
+{
+    /// <summary>The kinds known.</summary>
+    public static IReadOnlyList<DefaultClimate> All { get; } =
+    [
+        new("continental", "continental, humid", (5.2, 2.3), (5.4, 3.0), 0.63, 0.32),
+        new("maritime", "maritime, mild", (3.3, 1.8), (3.2, 4.0), 0.63, 0.45),
+        new("dry-summer", "dry-summer (mediterranean)", (3.0, 2.0), (3.0, 3.8), 0.65, 0.2),
+        new("subtropical", "subtropical, humid", (5.2, 1.3), (5.0, 2.2), 0.62, 0.3),
+        new("dry", "dry interior", (4.5, 2.8), (5.5, 3.6), 0.64, 0.15),
+        new("tropical", "tropical", (1.5, 1.0), (1.5, 1.3), 0.5, 0.4),
+    ];
+
+    /// <summary>Both deviations in a few words.</summary>
+    public string Describe() =>
+        $"lowest ± {MinDeviationC.Winter:0.0} K in winter, ± {MinDeviationC.Summer:0.0} in summer; highest ± {MaxDeviationC.Winter:0.0} and ± {MaxDeviationC.Summer:0.0}; {Lag:0.00} of a day's warmth carried to the next";
+
+    /// <summary>The kind of an id, or null.</summary>
+    public static DefaultClimate? Find(string? id) => All.FirstOrDefault(c => c.Id == id);
+}
+
+/// <summary>Twelve monthly normals as handbooks print them.</summary>
+/// <param name="MeanMinC">Mean daily lowest, January to December, °C.</param>
+/// <param name="MeanMaxC">Mean daily highest, °C.</param>
+/// <param name="PrecipitationMm">Mean monthly precipitation, mm; null when not known.</param>
+/// <param name="ClimateId">The default climate that lends its daily spread.</param>
+public sealed record MonthlyNormals(
+    IReadOnlyList<double> MeanMinC,
+    IReadOnlyList<double> MeanMaxC,
+    IReadOnlyList<double>? PrecipitationMm = null,
+    string ClimateId = "continental")
+{
+    /// <summary>Years of knowledge that handbook normals are taken for when odds get their standard errors: few, because the spread is borrowed.</summary>
+    public const int WorthYears = 5;
+
+    /// <summary>How much whole years differ, K; widens the odds (from memory).</summary>
+    public const double YearSpreadC = 0.8;
+
+    /// <summary>Every fault of the figures.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        Twelve(faults, "meanMinC", MeanMinC, -70, 40, "°C");
+        Twelve(faults, "meanMaxC", MeanMaxC, -70, 50, "°C");
+        if (PrecipitationMm is not null)
+            Twelve(faults, "precipitationMm", PrecipitationMm, 0, 3000, "mm");
+        if (MeanMinC.Count == 12 && MeanMaxC.Count == 12)
+        {
+            for (int m = 0; m < 12; m++)
+            {
+                if (MeanMaxC[m] < MeanMinC[m] + 0.5)
+                    faults.Add($"meanMaxC[{m}]", "must lie above the month's lowest");
+            }
+        }
+        if (DefaultClimate.Find(ClimateId) is null)
+            faults.Add("climateId", $"must be one of {string.Join(", ", DefaultClimate.All.Select(c => c.Id))}");
+        return faults.Faults;
+    }
+
+    /// <summary>Daily normals with the spread of the picked climate.</summary>
+    /// <exception cref="InvalidInputException">A figure is missing or out of range.</exception>
+    public DailyNormals At(Station station)
+    {
+        IReadOnlyList<Fault> wrong = Faults();
+        if (wrong.Count > 0)
+            throw new InvalidInputException(wrong);
+        DefaultClimate climate = DefaultClimate.Find(ClimateId)!;
+        double[] mean = [.. MeanMinC.Zip(MeanMaxC, (a, b) => (a + b) / 2)];
+        double coldest = mean.Min();
+        double range = Math.Max(1e-6, mean.Max() - coldest);
+        // The spread swings between its winter and its summer value as the month's mean does.
+        Harmonic Spread((double Winter, double Summer) deviation) => Harmonic.ThroughMonths([.. mean.Select(m =>
+        {
+            double sd = deviation.Winter + ((deviation.Summer - deviation.Winter) * (m - coldest) / range);
+            return sd * sd;
+        })]);
+        Harmonic minSpread = Spread(climate.MinDeviationC);
+        Harmonic maxSpread = Spread(climate.MaxDeviationC);
+        Harmonic min = Harmonic.ThroughMonths(MeanMinC);
+        Harmonic max = Harmonic.ThroughMonths(MeanMaxC);
+        // Wet days are cooler by day and milder by night: ±1 K, held to the given means (from memory).
+        double wet = PrecipitationMm is null ? 0 : climate.WetShare;
+        double lag = climate.Lag;
+        return new DailyNormals
+        {
+            Station = station,
+            Dry = new DayKind(min.Plus(-wet), max.Plus(wet), minSpread, maxSpread),
+            Wet = new DayKind(min.Plus(1 - wet), max.Plus(wet - 1), minSpread, maxSpread),
+            Rain = PrecipitationMm is null ? [] : [.. PrecipitationMm.Select((mm, m) => RainOf(mm, climate.WetShare, m))],
+            SameDay = 0.7,
+            DayBefore = (lag, lag * 0.85, lag * 0.75, lag),
+            YearSpreadC = YearSpreadC,
+            KnownYears = WorthYears,
+            Origin = $"twelve monthly normals, daily spread of a {climate.Name} climate",
+        };
+    }
+
+    private static MonthRain RainOf(double mm, double wetShare, int month)
+    {
+        double days = DateTime.DaysInMonth(2001, month + 1) * wetShare;
+        double afterDry = 0.75 * wetShare;
+        double afterWet = 0.25 + afterDry;
+        return new MonthRain(mm <= 0 ? 0 : afterDry, mm <= 0 ? 0 : afterWet, 0.8, Math.Max(0.05, mm / days / 0.8));
+    }
+
+    private static void Twelve(FaultList faults, string field, IReadOnlyList<double> values, double low, double high, string unit)
+    {
+        if (values.Count != 12)
+            faults.Add(field, $"must hold twelve months (it holds {values.Count})");
+        for (int m = 0; m < values.Count; m++)
+            faults.Range($"{field}[{m}]", values[m], low, high, unit);
+    }
+}

@@ -1,0 +1,82 @@
+using UnrulyMeadow.Core.Climate;
+
+namespace UnrulyMeadow.Core.Ground;
+
+/// <summary>
+/// When the medium freezes and thaws at a depth: frozen from the first of five days with means at or below −0.5 °C, and
+/// until the last such spell of the winter is over.
+/// </summary>
+/// <param name="DepthCm">The depth.</param>
+/// <param name="Freezes">First frozen day of each winter.</param>
+/// <param name="Thaws">First day after the winter's last frozen one.</param>
+/// <param name="MeanFrozenDays">Frozen days of a winter, mean.</param>
+public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws, double MeanFrozenDays)
+{
+    /// <summary>Daily mean at or below which medium counts as frozen, °C.</summary>
+    public const double FrozenC = -0.5;
+
+    /// <summary>Days in a row that make it frozen.</summary>
+    public const int FrozenDays = 5;
+
+    /// <summary>Looks through a record's winters.</summary>
+    /// <param name="ground">What the class felt.</param>
+    /// <param name="record">The weather behind it.</param>
+    /// <param name="depthCm">The depth.</param>
+    public static GroundFreeze From(GroundTemperatures ground, WeatherRecord record, double depthCm)
+    {
+        float[] soil = ground.AtDepth(depthCm);
+        var freezes = new List<YearDay>();
+        var thaws = new List<YearDay>();
+        int frozenDays = 0;
+        IReadOnlyList<BulbYear> years = BulbYear.Of(record);
+        foreach (BulbYear year in years)
+        {
+            (int first, int last, int days) = Frozen(soil, year.From, year.From + year.Days);
+            frozenDays += days;
+            freezes.Add(new YearDay(year.Year, first < 0 ? null : record.FirstDay.PlusDays(first)));
+            thaws.Add(new YearDay(year.Year, first < 0 ? null : record.FirstDay.PlusDays(last + 1)));
+        }
+        bool southern = record.Station.IsSouthern;
+        return new GroundFreeze(
+            depthCm,
+            new DayOdds(freezes, southern, record.KnownYears),
+            new DayOdds(thaws, southern, record.KnownYears),
+            years.Count == 0 ? double.NaN : (double)frozenDays / years.Count);
+    }
+
+    /// <summary>First and last index of spells of frozen medium, and how many days they hold; −1 when there is none.</summary>
+    /// <param name="soil">Daily means, °C.</param>
+    /// <param name="from">First index looked at.</param>
+    /// <param name="to">First index not looked at.</param>
+    public static (int First, int Last, int Days) Frozen(float[] soil, int from, int to)
+    {
+        int first = -1;
+        int last = -1;
+        int days = 0;
+        int run = 0;
+        for (int i = from; i < to; i++)
+        {
+            run = soil[i] <= FrozenC ? run + 1 : 0;
+            if (run < FrozenDays)
+                continue;
+            if (first < 0)
+                first = i - FrozenDays + 1;
+            days += run == FrozenDays ? FrozenDays : 1;
+            last = i;
+        }
+        return (first, last, days);
+    }
+
+    /// <summary>The arithmetic behind the dates.</summary>
+    public Working Explain(ThermalClass what) => new(
+        $"The medium freezes at {DepthCm:0} cm",
+        Freezes.ShareWithout >= 0.5 ? $"not in {Freezes.ShareWithout:P0} of winters" : Freezes.By(0.5)?.ToString("d MMM", null) ?? "rarely",
+        [
+            new("where", what.Describe()),
+            new("winters", $"{Freezes.Years.Count}"),
+            new("first frozen day by winter", string.Join(", ", Freezes.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "none"))),
+        ],
+        "Frozen from the first of five days with means at or below −0.5 °C; ranks of the winters, those without frost last",
+        "Heat conduction with freezing (enthalpy method); the rule of five days is a house rule",
+        [$"Frozen on {MeanFrozenDays:0} days of a winter; without frost at this depth in {Freezes.ShareWithout:P0} of winters."]);
+}

@@ -1,0 +1,81 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using UnrulyMeadow.Core.Climate;
+
+namespace UnrulyMeadow.Store;
+
+/// <summary>What a live station said last.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="LatitudeDeg">Where it stands, degrees north.</param>
+/// <param name="LongitudeDeg">Degrees east.</param>
+/// <param name="HeardAt">When it was heard.</param>
+/// <param name="AirC">Air then, °C.</param>
+/// <param name="HumidityPct">Humidity then, %.</param>
+/// <param name="WindMs">Wind then, m/s.</param>
+public sealed record LiveReading(string Name, double LatitudeDeg, double LongitudeDeg, Instant HeardAt, double AirC, double HumidityPct, double WindMs)
+{
+    /// <summary>Farther from a record's station than this, its days say nothing about that record, km.</summary>
+    public const double FarthestKm = 150;
+
+    /// <summary>True where its days may lie over a station's record.</summary>
+    public bool IsNear(Station station) => station.DistanceKm(LatitudeDeg, LongitudeDeg) <= FarthestKm;
+}
+
+/// <summary>A day that a live station saw or expects.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Forecast">True while it lies ahead.</param>
+/// <param name="MinC">Lowest, °C.</param>
+/// <param name="MaxC">Highest, °C.</param>
+/// <param name="PrecipitationMm">Rain, mm.</param>
+public sealed record LiveDay(LocalDate Day, bool Forecast, double MinC, double MaxC, double PrecipitationMm);
+
+/// <summary>Keeps the latest word of a live station. It is shown over the record and never enters its odds.</summary>
+/// <param name="database">The database.</param>
+public sealed class LiveStore(MeadowDatabase database)
+{
+    /// <summary>The latest word, or null when none was ever heard, and its days in order.</summary>
+    public async Task<(LiveReading? Reading, IReadOnlyList<LiveDay> Days)> Load()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        LiveReading? reading = await connection.QuerySingleOrDefaultAsync<LiveReading>("select name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms from live_station");
+        return reading is null
+            ? (null, [])
+            : (reading, [.. await connection.QueryAsync<LiveDay>("select day, forecast, min_c, max_c, precipitation_mm from live_day order by day")]);
+    }
+
+    /// <summary>Takes a new word in the place of the last, whole or not at all; days seen before and not told again are kept.</summary>
+    public async Task Save(LiveReading reading, IReadOnlyList<LiveDay> days)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        bool moved = await connection.QuerySingleOrDefaultAsync<bool>(
+            "select latitude_deg <> @LatitudeDeg or longitude_deg <> @LongitudeDeg from live_station", new { reading.LatitudeDeg, reading.LongitudeDeg }, transaction);
+        await connection.ExecuteAsync(
+            """
+            insert into live_station (name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms)
+            values (@Name, @LatitudeDeg, @LongitudeDeg, @HeardAt, @AirC, @HumidityPct, @WindMs)
+            on conflict (id) do update
+            set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg, heard_at = excluded.heard_at, air_c = excluded.air_c, humidity_pct = excluded.humidity_pct, wind_ms = excluded.wind_ms;
+
+            -- Another place has another past.
+            delete from live_day where forecast or @moved;
+            """,
+            new { reading.Name, reading.LatitudeDeg, reading.LongitudeDeg, reading.HeardAt, reading.AirC, reading.HumidityPct, reading.WindMs, moved },
+            transaction);
+        await connection.ExecuteAsync(
+            """
+            insert into live_day (day, forecast, min_c, max_c, precipitation_mm)
+            values (@Day, @Forecast, @MinC, @MaxC, @PrecipitationMm)
+            on conflict (day) do update
+            set forecast = excluded.forecast, min_c = excluded.min_c, max_c = excluded.max_c, precipitation_mm = excluded.precipitation_mm
+            """,
+            days,
+            transaction);
+        await transaction.CommitAsync();
+    }
+
+    /// <summary>The days as weather, for what is computed from them.</summary>
+    public static IEnumerable<WeatherDay> AsWeather(IEnumerable<LiveDay> days) =>
+        days.Select(d => new WeatherDay(d.Day, d.MinC, d.MaxC, d.PrecipitationMm));
+}

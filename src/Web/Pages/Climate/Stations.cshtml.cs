@@ -1,0 +1,204 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Exchange.Weather;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Climate;
+
+/// <summary>The stations: brings records in, takes monthly normals, and says which one the site computes with.</summary>
+public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveStore live) : PageModel
+{
+    [BindProperty]
+    public IFormFile? Upload { get; set; }
+
+    [BindProperty]
+    public string? StationId { get; set; }
+
+    [BindProperty]
+    public string? StationName { get; set; }
+
+    [BindProperty]
+    public string? Latitude { get; set; }
+
+    [BindProperty]
+    public string? Longitude { get; set; }
+
+    [BindProperty]
+    public string? Elevation { get; set; }
+
+    [BindProperty]
+    public string? FileUnits { get; set; } = nameof(WeatherUnits.Metric);
+
+    [BindProperty]
+    public string? Location { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public IReadOnlyList<StationSummary> Stations { get; private set; } = [];
+
+    [BindProperty]
+    public bool LeaveOut { get; set; }
+
+    [BindProperty]
+    public NormalsInput Normals { get; set; } = new();
+
+    /// <summary>Most years given as a file at once.</summary>
+    public const int MostGeneratedYears = 300;
+
+    /// <summary>The normals behind a record: its own, or those it was generated from.</summary>
+    public static DailyNormals NormalsOf(WeatherRecord record) => record.GeneratedFrom ?? DailyNormals.From(record);
+
+    /// <summary>True while the station was chosen by hand; otherwise the nearest is followed.</summary>
+    public bool IsChosen { get; private set; }
+
+    public LiveReading? Live { get; private set; }
+
+    public Instant Instant => frame.Instant;
+
+    /// <summary>Distance from the site, km; null where the site's place is not known.</summary>
+    public double? DistanceKm(StationSummary station) =>
+        Now.Plan.Site.Place is { } place ? station.Station.DistanceKm(place.LatitudeDeg, place.LongitudeDeg) : null;
+
+    public async Task OnGetAsync() => await Fill();
+
+    public async Task<IActionResult> OnPostAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, Field, async () =>
+        {
+            if (Upload is null)
+                throw new InvalidInputException("file", "choose a file first");
+            await using Stream stream = Upload.OpenReadStream();
+            WeatherFileContents contents = WeatherFile.Read(
+                stream,
+                FileUnits == nameof(WeatherUnits.UsCustomary) ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
+                string.IsNullOrWhiteSpace(Location) ? null : Location.Trim(),
+                LeaveOut);
+            Station station = StationOf(contents);
+            int added = await weather.Merge(station, contents.Days, frame.Instant);
+            frame.Forget();
+            TempData["Said"] = Said(station, contents, added);
+            return Redirect("/climate/ground");
+        }, Fill);
+    }
+
+    /// <summary>Years generated from the normals of the record in use, as a file that any reader of weather takes.</summary>
+    public async Task<IActionResult> OnGetGenerateAsync(int years, int seed)
+    {
+        await Fill();
+        if (Now.Record is not { YearsUsed.Count: > 0 } record)
+            return NotFound();
+        if (years is < 1 or > MostGeneratedYears)
+            return BadRequest();
+        return File(ClimateSheets.Weather(WeatherGenerator.Generate(NormalsOf(record), seed, 1901, years)), "text/csv", $"generated-{years}-years-seed-{seed}.csv");
+    }
+
+    public async Task<IActionResult> OnPostNearestAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (Now.Plan.Site.Place is null)
+                throw new InvalidInputException(string.Empty, "Say on the Site page where the site lies, and the nearest station can be followed.");
+            await weather.ChooseNearest();
+            return Redirect("/climate/stations");
+        }, Fill);
+    }
+
+    public async Task<IActionResult> OnPostNormalsAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, NormalsInput.Field, async () =>
+        {
+            (Station station, MonthlyNormals normals) = Normals.Read(PageFrame.Units(Now), Now.Plan.Site.Place);
+            await weather.SaveNormals(station, normals, frame.Instant);
+            frame.Forget();
+            TempData["Said"] = $"{station.Name}: {WeatherStore.GeneratedYears} years are generated from its normals. Odds read from them are rougher than from a record.";
+            return Redirect("/climate/ground");
+        }, Fill);
+    }
+
+    public async Task<IActionResult> OnPostChooseAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            await weather.Choose(StationId ?? string.Empty);
+            return Redirect("/climate/stations");
+        }, Fill);
+    }
+
+    private static string Said(Station station, WeatherFileContents contents, int added)
+    {
+        string said = $"{station.Name}: {contents.Days.Count:#,0} days read, {added:#,0} of them new.";
+        if (contents.FlaggedValues > 0)
+            said += $" {contents.FlaggedValues:#,0} values left out because the source flags them.";
+        if (contents.RefusedCount > 0)
+            said += $" {contents.RefusedCount:#,0} lines refused: " + string.Join("; ", contents.Refused.Take(5).Select(r => $"line {r.Line} {r.Why}")) + (contents.RefusedCount > 5 ? "; …" : ".");
+        foreach (string note in contents.Notes.Take(5))
+            said += $" Note: {note}.";
+        if (contents.Locations.Count > 1)
+            said += $" The file holds {string.Join(", ", contents.Locations)}; {contents.Locations[0]} was read.";
+        return said;
+    }
+
+    private static string? Field(string fault) => fault switch
+    {
+        "file" => "Upload",
+        "id" => "StationId",
+        "name" => "StationName",
+        "latitudeDeg" => "Latitude",
+        "longitudeDeg" => "Longitude",
+        "elevationM" => "Elevation",
+        "location" => "Location",
+        "climateId" => "ClimateId",
+        _ => null,
+    };
+
+    private Station StationOf(WeatherFileContents contents)
+    {
+        var faults = new FaultList();
+        string id = Text(StationId) ?? contents.Station?.Id ?? contents.StationId ?? (Text(StationName) is { } name ? Ids.From(name, _ => false) : string.Empty);
+        StationSummary? known = Stations.FirstOrDefault(s => s.Id == id);
+        double? Number(string? text, string field, double? otherwise)
+        {
+            if (Text(text) is not { } given)
+            {
+                if (otherwise is null)
+                    faults.Add(field, "is needed: the file does not tell it");
+                return otherwise;
+            }
+            if (double.TryParse(given.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v))
+                return v;
+            faults.Add(field, "must be a number");
+            return null;
+        }
+        if (id.Length == 0)
+            faults.Add("id", "is needed: the file names no station");
+        var station = new Station(
+            id,
+            Text(StationName) ?? known?.Name ?? contents.Station?.Name ?? id,
+            Number(Latitude, "latitudeDeg", known?.LatitudeDeg ?? contents.Station?.LatitudeDeg) ?? 0,
+            Number(Longitude, "longitudeDeg", known?.LongitudeDeg ?? contents.Station?.LongitudeDeg) ?? 0,
+            Number(Elevation, "elevationM", known?.ElevationM ?? contents.Station?.ElevationM ?? 0) ?? 0);
+        faults.AddAll(string.Empty, station.Faults());
+        faults.ThrowIfAny();
+        return station;
+    }
+
+    private static string? Text(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
+
+    private async Task Fill()
+    {
+        Now = await frame.Now();
+        Stations = await weather.Stations();
+        IsChosen = await weather.IsChosen();
+        (Live, _) = await live.Load();
+    }
+}

@@ -1,0 +1,164 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Planters;
+
+/// <summary>"How much sun has it?": the skyline of a planter, dragged or typed, and the direct sun that follows.</summary>
+public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingSheet sheet) : PageModel
+{
+    private static readonly int[] Ahead = [1, 2, 3, 4, 5];
+
+    [FromRoute]
+    public string Id { get; set; } = string.Empty;
+
+    [BindProperty]
+    public string?[] Walls { get; set; } = [];
+
+    [BindProperty]
+    public string?[] Trees { get; set; } = [];
+
+    [BindProperty]
+    public string? Growth { get; set; }
+
+    [BindProperty]
+    public string? Surveyed { get; set; }
+
+    [BindProperty]
+    public string? LeafOn { get; set; }
+
+    [BindProperty]
+    public string? LeafOff { get; set; }
+
+    [BindProperty]
+    public int Version { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public Planter Planter { get; private set; } = null!;
+
+    /// <summary>Where the site lies, or the station where nobody has said; null for neither.</summary>
+    public double? LatitudeDeg => Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg;
+
+    /// <summary>The skyline as typed; null while it holds a fault.</summary>
+    public Skyline? Skyline { get; private set; }
+
+    public SunYear? Sun { get; private set; }
+
+    /// <summary>Years ahead in which the class changes because trees grow.</summary>
+    public IReadOnlyList<(int Year, Exposure Class)> Changes { get; private set; } = [];
+
+    public int Year => frame.Today.Year;
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        Take(Planter.Skyline ?? Skyline.Open with { SurveyedIn = Year });
+        Reckon();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnGetSvgAsync()
+    {
+        if (!await Find() || LatitudeDeg is not { } latitude)
+            return NotFound();
+        return File(sheet.Standalone(SkyDome.Draw(Planter.Skyline ?? Skyline.Open, latitude, Year)), "image/svg+xml", $"sun-{Id}.svg");
+    }
+
+    public async Task<IActionResult> OnPostPreviewAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        ModelState.Clear();
+        Skyline typed = Read();
+        Skyline = typed.Faults().Count == 0 ? typed : null;
+        Reckon();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            Skyline typed = Read();
+            var faults = new FaultList();
+            faults.AddAll(string.Empty, typed.Faults());
+            faults.ThrowIfAny();
+            Skyline = typed;
+            Reckon();
+            Exposure exposure = Sun?.GrowingSeason ?? Planter.Exposure;
+            await planters.Save(Planter with { Skyline = typed, Exposure = exposure }, Version);
+            TempData["Said"] = exposure == Planter.Exposure
+                ? $"{Planter.Name}: skyline saved; it has {Words.Of(exposure)}, as before."
+                : $"{Planter.Name}: skyline saved; it has {Words.Of(exposure)}, and no longer {Words.Of(Planter.Exposure)}.";
+            return Redirect($"/planters/{Id}");
+        }, () =>
+        {
+            Skyline typed = Read();
+            Skyline = typed.Faults().Count == 0 ? typed : null;
+            Reckon();
+            return Task.CompletedTask;
+        });
+    }
+
+    private async Task<bool> Find()
+    {
+        Now = await frame.Now();
+        if (Now.Plan.FindPlanter(Id) is not { } planter || await planters.Version(Id) is not { } version)
+            return false;
+        Planter = planter;
+        if (Version == 0)
+            Version = version;
+        return true;
+    }
+
+    private void Take(Skyline skyline)
+    {
+        string Text(double v) => v.ToString("0.##", CultureInfo.InvariantCulture);
+        Skyline = skyline;
+        Walls = [.. skyline.WallDeg.Select(Text)];
+        Trees = [.. skyline.TreeDeg.Select(Text)];
+        Growth = Text(skyline.TreeGrowthDeg);
+        Surveyed = $"{skyline.SurveyedIn}";
+        LeafOn = Text(skyline.LeafOnShare * 100);
+        LeafOff = Text(skyline.LeafOffShare * 100);
+    }
+
+    private Skyline Read() => new(
+        [.. Walls.Take(Skyline.Sectors).Select(Number)],
+        [.. Trees.Take(Skyline.Sectors).Select(Number)],
+        Number(Surveyed) is var y && double.IsFinite(y) ? (int)y : 0,
+        Number(Growth),
+        Number(LeafOn) / 100,
+        Number(LeafOff) / 100);
+
+    private void Reckon()
+    {
+        if (Skyline is null || LatitudeDeg is not { } latitude)
+            return;
+        Sun = SunYear.Of(Skyline, latitude, Year);
+        Exposure last = Sun.GrowingSeason;
+        var changes = new List<(int, Exposure)>();
+        foreach (int ahead in Ahead)
+        {
+            Exposure then = SunYear.Of(Skyline, latitude, Year + ahead).GrowingSeason;
+            if (then != last)
+                changes.Add((Year + ahead, then));
+            last = then;
+        }
+        Changes = changes;
+    }
+
+    private static double Number(string? text) => string.IsNullOrWhiteSpace(text)
+        ? 0
+        : double.TryParse(text.Trim().Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
+}
