@@ -59,6 +59,15 @@ public sealed class LogStore(MeadowDatabase database)
             new { planterId, most })).Select(r => r.ToObservation())];
     }
 
+    /// <summary>The latest observations of a plant, wherever it stood, latest first.</summary>
+    public async Task<IReadOnlyList<Observation>> OfPlant(string plantId, int most)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return [.. (await connection.QueryAsync<Row>(
+            $"select {Columns} from observation where plant_id = @plantId order by day desc, recorded_at desc, id limit @most",
+            new { plantId, most })).Select(r => r.ToObservation())];
+    }
+
     /// <summary>The observations of a span of days, earliest first.</summary>
     public async Task<IReadOnlyList<Observation>> Between(LocalDate first, LocalDate last)
     {

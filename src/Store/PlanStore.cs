@@ -1,8 +1,10 @@
+using System.Collections.Concurrent;
 using System.Text.Json;
 using Dapper;
 using NodaTime;
 using Npgsql;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -23,8 +25,12 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 {
     private const string PlanterColumns = """
         id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm,
-        depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::text
+        depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text, is_retired
         """;
+
+    private const int MostKnown = 50_000;
+
+    private readonly ConcurrentDictionary<string, Plant> _known = new(StringComparer.Ordinal);
 
     /// <summary>Where plan and weather stand now.</summary>
     public async Task<PlanMark> Mark()
@@ -44,7 +50,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
         await using SqlMapper.GridReader rows = await connection.QueryMultipleAsync($"""
             select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
-                   bulb_depth, wall_gap_cm, bulb_gap_cm, latitude_deg, longitude_deg, elevation_m, at_elevation
+                   bulb_depth, wall_gap_cm, bulb_gap_cm, one_person_kg, latitude_deg, longitude_deg, elevation_m, at_elevation
             from site;
 
             select id, name, frost_pocket_c from area order by ordinal, id;
@@ -60,14 +66,20 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             select display_id, plant_id, count, depth_cm from display_item order by display_id, ordinal;
 
             select id, name, first_day, last_day from turn order by first_day, id;
+
+            select details::text from map_feature order by id collate "C";
+
+            select id, plant_id, count, state, place, since, condition, from_planter_id, note from lot order by id collate "C";
             """, transaction: transaction);
         SiteRow site = await rows.ReadSingleAsync<SiteRow>();
         List<Area> areas = [.. await rows.ReadAsync<Area>()];
         List<Planter> planters = [.. (await rows.ReadAsync<PlanterRow>()).Select(r => r.ToPlanter(json))];
-        List<Plant> palette = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<Plant>(t, json)!)];
+        List<Plant> palette = [.. (await rows.ReadAsync<string>()).Select(Known)];
         List<DisplayRow> displays = [.. await rows.ReadAsync<DisplayRow>()];
         var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
         List<Turn> turns = [.. await rows.ReadAsync<Turn>()];
+        List<MapFeature> map = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<MapFeature>(t, json)!)];
+        List<Lot> lots = [.. (await rows.ReadAsync<LotRow>()).Select(r => r.ToLot())];
         return new Plan(
             site.ToSite(),
             areas,
@@ -80,7 +92,17 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 d.Install,
                 d.Lift,
                 [.. items[d.Id].Select(i => new DisplayItem(i.PlantId, i.Count, i.DepthCm))]))],
-            turns);
+            turns,
+            map,
+            lots);
+    }
+
+    // A plant whose figures did not change stays the same object, with all that was computed for it.
+    private Plant Known(string details)
+    {
+        if (_known.Count > MostKnown)
+            _known.Clear();
+        return _known.GetOrAdd(details, t => JsonSerializer.Deserialize<Plant>(t, json)!);
     }
 
     /// <summary>Puts a plan in the place of the present one, whole or not at all. The log and the weather stay.</summary>
@@ -90,6 +112,8 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("""
             delete from turn;
+            delete from lot;
+            delete from map_feature;
             delete from display;
             delete from planter;
             delete from area;
@@ -111,7 +135,8 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             from jsonb_to_recordset(@rows::jsonb) as r (
               ordinal int, id text, area_id text, name text, shape text, top_length_cm double precision, top_width_cm double precision,
               bottom_length_cm double precision, bottom_width_cm double precision, depth_cm double precision, rim_gap_cm double precision,
-              exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text)
+              exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text,
+              outline text, survey text, place text, is_retired boolean)
             """,
             new { rows = Json(plan.Planters.Select((p, i) => PlanterRow.From(p, i, json))) },
             transaction);
@@ -150,6 +175,15 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             """,
             new { rows = Json(plan.Turns.Select(t => new { t.Id, t.Name, first_day = Iso(t.FirstDay), last_day = Iso(t.LastDay) })) },
             transaction);
+        await connection.ExecuteAsync(
+            """
+            insert into map_feature (id, details)
+            select r.details ->> 'id', r.details
+            from jsonb_array_elements(@rows::jsonb) as r (details)
+            """,
+            new { rows = JsonSerializer.Serialize(plan.Map, json) },
+            transaction);
+        await connection.ExecuteAsync(LotStore.Insert, plan.Lots.Select(LotRow.From), transaction);
         await WeatherStore.FollowNearest(connection, transaction);
         await transaction.CommitAsync();
     }
@@ -185,28 +219,13 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             area));
     }
 
-    /// <summary>Adds plants to the palette; one whose id is there already is left as it is.</summary>
-    /// <returns>How many were added.</returns>
-    public async Task<int> AddPlants(IReadOnlyList<Plant> plants)
-    {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.ExecuteAsync(
-            """
-            insert into plant (id, details)
-            select r.details ->> 'id', r.details
-            from jsonb_array_elements(@rows::jsonb) as r (details)
-            on conflict (id) do nothing
-            """,
-            new { rows = JsonSerializer.Serialize(plants, json) });
-    }
-
     private static Task<int> WriteSite(NpgsqlConnection connection, NpgsqlTransaction? transaction, Site site, int? version) =>
         connection.ExecuteAsync(
             """
             update site
             set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
                 fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
-                bulb_depth = @bulbDepth, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm,
+                bulb_depth = @bulbDepth, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg,
                 latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
                 version = version + 1, revision = revision + 1
             where @version::int is null or version = @version
@@ -224,6 +243,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 bulbDepth = site.BulbDepth.ToString(),
                 site.WallGapCm,
                 site.BulbGapCm,
+                site.OnePersonKg,
                 latitude = site.Place?.LatitudeDeg,
                 longitude = site.Place?.LongitudeDeg,
                 elevation = site.Place?.ElevationM,
@@ -241,13 +261,14 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 
     private sealed record SiteRow(
         string Name, string Units, string Money, double CoverThreshold, double SpareShare, double FreshMediumCm,
-        double MediumBagLitres, decimal MediumBagPrice, string BulbDepth, double WallGapCm, double BulbGapCm,
+        double MediumBagLitres, decimal MediumBagPrice, string BulbDepth, double WallGapCm, double BulbGapCm, double OnePersonKg,
         double? LatitudeDeg, double? LongitudeDeg, double? ElevationM, bool AtElevation)
     {
         public Site ToSite() => new(
             Name, Enum.Parse<SiteUnits>(Units), Money, CoverThreshold, SpareShare, FreshMediumCm, MediumBagLitres, MediumBagPrice,
             Enum.Parse<BulbDepthSchool>(BulbDepth), WallGapCm, BulbGapCm)
         {
+            OnePersonKg = OnePersonKg,
             Place = LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
                 ? new SitePlace(latitude, longitude, elevation, AtElevation)
                 : null,

@@ -7,9 +7,9 @@ using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Store;
 
-/// <summary>Adds and changes planters.</summary>
+/// <summary>Adds, changes and removes planters.</summary>
 /// <param name="database">The database.</param>
-/// <param name="json">How a skyline is written as JSON.</param>
+/// <param name="json">How skylines, surveys and outlines are written as JSON.</param>
 public sealed class PlanterStore(MeadowDatabase database, JsonSerializerOptions json)
 {
     /// <summary>The version of a planter, or null when there is none.</summary>
@@ -19,22 +19,30 @@ public sealed class PlanterStore(MeadowDatabase database, JsonSerializerOptions 
         return await connection.QuerySingleOrDefaultAsync<int?>("select version from planter where id = @id", new { id });
     }
 
-    /// <summary>Adds a planter after the others.</summary>
-    /// <exception cref="InvalidInputException">A figure is out of range, its name is taken, or its area is gone.</exception>
-    public async Task Add(Planter planter)
+    /// <summary>Adds planters after the others, all or none.</summary>
+    /// <exception cref="InvalidInputException">A figure is out of range, a name is taken, or an area is gone.</exception>
+    public async Task Add(params IReadOnlyList<Planter> planters)
     {
-        Check(planter);
+        foreach (Planter planter in planters)
+            Check(planter);
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        await SqlFaults.Naming(() => connection.ExecuteAsync(
-            """
-            insert into planter (
-              id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-              exposure, watering, viewed_from, wall, wall_colour, note, skyline)
-            values (
-              @Id, (select coalesce(max(ordinal), 0) + 1 from planter), @AreaId, @Name, @Shape, @TopLengthCm, @TopWidthCm, @BottomLengthCm,
-              @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note, @Skyline::jsonb)
-            """,
-            PlanterRow.From(planter, 0, json)));
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        foreach (Planter planter in planters)
+        {
+            await SqlFaults.Naming(() => connection.ExecuteAsync(
+                """
+                insert into planter (
+                  id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
+                  exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired)
+                values (
+                  @Id, (select coalesce(max(ordinal), 0) + 1 from planter), @AreaId, @Name, @Shape, @TopLengthCm, @TopWidthCm, @BottomLengthCm,
+                  @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note, @Skyline::jsonb,
+                  @Outline::jsonb, @Survey::jsonb, @Place::jsonb, @IsRetired)
+                """,
+                PlanterRow.From(planter, 0, json),
+                transaction));
+        }
+        await transaction.CommitAsync();
     }
 
     /// <summary>Changes a planter.</summary>
@@ -46,39 +54,43 @@ public sealed class PlanterStore(MeadowDatabase database, JsonSerializerOptions 
     {
         Check(planter);
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        PlanterRow row = PlanterRow.From(planter, 0, json);
+        PlanterRow row = PlanterRow.From(planter, 0, json) with { Version = version };
         int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
             """
             update planter
             set area_id = @AreaId, name = @Name, shape = @Shape, top_length_cm = @TopLengthCm, top_width_cm = @TopWidthCm,
                 bottom_length_cm = @BottomLengthCm, bottom_width_cm = @BottomWidthCm, depth_cm = @DepthCm, rim_gap_cm = @RimGapCm,
                 exposure = @Exposure, watering = @Watering, viewed_from = @ViewedFrom, wall = @Wall, wall_colour = @WallColour,
-                note = @Note, skyline = @Skyline::jsonb, version = version + 1
-            where id = @Id and version = @version
+                note = @Note, skyline = @Skyline::jsonb, outline = @Outline::jsonb, survey = @Survey::jsonb, place = @Place::jsonb,
+                is_retired = @IsRetired, version = version + 1
+            where id = @Id and version = @Version
             """,
-            new
-            {
-                row.Id,
-                row.AreaId,
-                row.Name,
-                row.Shape,
-                row.TopLengthCm,
-                row.TopWidthCm,
-                row.BottomLengthCm,
-                row.BottomWidthCm,
-                row.DepthCm,
-                row.RimGapCm,
-                row.Exposure,
-                row.Watering,
-                row.ViewedFrom,
-                row.Wall,
-                row.WallColour,
-                row.Note,
-                row.Skyline,
-                version,
-            }));
+            row));
         if (changed == 0)
             throw new LostUpdateException($"The planter {planter.Name}");
+    }
+
+    /// <summary>Removes a planter that nothing was ever planned for.</summary>
+    /// <exception cref="InvalidInputException">Displays or lots name it; they are named, and retirement is offered.</exception>
+    /// <exception cref="LostUpdateException">Someone saved in between.</exception>
+    public async Task Remove(string id, int version)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        var uses = (await connection.QueryAsync<string>(
+            """
+            select 'display ' || id from display where planter_id = @id
+            union all
+            select 'lot ' || id from lot where from_planter_id = @id
+            order by 1
+            """,
+            new { id },
+            transaction)).ToList();
+        if (uses.Count > 0)
+            throw new InvalidInputException(string.Empty, $"It is in use by {PaletteStore.Some(uses)}. Retire it instead: its history stays, and nothing new is planned for it.");
+        if (await connection.ExecuteAsync("delete from planter where id = @id and version = @version", new { id, version }, transaction) == 0)
+            throw new LostUpdateException("The planter");
+        await transaction.CommitAsync();
     }
 
     private static void Check(Planter planter)
@@ -128,6 +140,16 @@ internal sealed record PlanterRow
 
     public string? Skyline { get; init; }
 
+    public string? Outline { get; init; }
+
+    public string? Survey { get; init; }
+
+    public string? Place { get; init; }
+
+    public bool IsRetired { get; init; }
+
+    public int Version { get; init; }
+
     public static PlanterRow From(Planter p, int ordinal, JsonSerializerOptions json) => new()
     {
         Ordinal = ordinal,
@@ -148,6 +170,10 @@ internal sealed record PlanterRow
         WallColour = p.WallColour,
         Note = p.Note,
         Skyline = p.Skyline is null ? null : JsonSerializer.Serialize(p.Skyline, json),
+        Outline = p.Form.Outline is null ? null : JsonSerializer.Serialize(p.Form.Outline, json),
+        Survey = p.Survey == PlanterSurvey.Unseen ? null : JsonSerializer.Serialize(p.Survey, json),
+        Place = p.Place is null ? null : JsonSerializer.Serialize(p.Place, json),
+        IsRetired = p.IsRetired,
     };
 
     public Planter ToPlanter(JsonSerializerOptions json) => new()
@@ -155,13 +181,22 @@ internal sealed record PlanterRow
         Id = Id,
         AreaId = AreaId,
         Name = Name,
-        Form = new PlanterForm(Enum.Parse<PlanterShape>(Shape), TopLengthCm, TopWidthCm, BottomLengthCm, BottomWidthCm, DepthCm, RimGapCm),
+        Form = new PlanterForm(Enum.Parse<PlanterShape>(Shape), TopLengthCm, TopWidthCm, BottomLengthCm, BottomWidthCm, DepthCm, RimGapCm)
+        {
+            Outline = Read<BedOutline>(Outline, json),
+        },
         Exposure = Enum.Parse<Exposure>(Exposure),
         Watering = Enum.Parse<Watering>(Watering),
         ViewedFrom = Enum.Parse<ViewedFrom>(ViewedFrom),
         Wall = Enum.Parse<WallMaterial>(Wall),
         WallColour = WallColour,
         Note = Note,
-        Skyline = Skyline is null ? null : JsonSerializer.Deserialize<Skyline>(Skyline, json),
+        Skyline = Read<Skyline>(Skyline, json),
+        Survey = Read<PlanterSurvey>(Survey, json) ?? PlanterSurvey.Unseen,
+        Place = Read<MapPlace>(Place, json),
+        IsRetired = IsRetired,
     };
+
+    private static T? Read<T>(string? text, JsonSerializerOptions json)
+        where T : class => text is null ? null : JsonSerializer.Deserialize<T>(text, json);
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
@@ -15,7 +16,7 @@ namespace UnrulyMeadow.Web;
 /// </summary>
 public static class Errands
 {
-    private static readonly string[] Known = ["bring-plan", "bring-weather", "bring-log", "write-plan", "write-schema", "is-empty"];
+    private static readonly string[] Known = ["bring-plan", "bring-weather", "bring-log", "write-plan", "write-palette", "write-schema", "is-empty"];
 
     /// <summary>True for a word that is an errand.</summary>
     public static bool Knows(string word) => Known.Contains(word, StringComparer.Ordinal);
@@ -49,6 +50,9 @@ public static class Errands
                     return 0;
                 case "write-plan":
                     await File.WriteAllBytesAsync(Word(args, 1, "FILE"), PlanFile.Write(await plans.Load()));
+                    return 0;
+                case "write-palette":
+                    await File.WriteAllBytesAsync(Word(args, 1, "FILE"), PaletteSheet.Write((await plans.Load()).Palette));
                     return 0;
                 case "bring-log":
                     await using (FileStream file = Open(args))

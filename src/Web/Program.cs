@@ -2,6 +2,8 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.Features;
 using NodaTime;
 using Serilog;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web;
@@ -35,6 +37,11 @@ builder.Services.AddSingleton(_ => new MeadowDatabase(connection));
 builder.Services.AddSingleton<JsonSerializerOptions>(PlanFile.Options);
 builder.Services.AddSingleton<PlanStore>();
 builder.Services.AddSingleton<PlanterStore>();
+builder.Services.AddSingleton<PaletteStore>();
+builder.Services.AddSingleton<LotStore>();
+builder.Services.AddSingleton<PhotoStore>();
+builder.Services.AddSingleton<MapStore>();
+builder.Services.AddSingleton<DraftStore>();
 builder.Services.AddSingleton<DisplayStore>();
 builder.Services.AddSingleton<WeatherStore>();
 builder.Services.AddSingleton<LogStore>();
@@ -47,6 +54,7 @@ builder.Services.AddScoped<PageFrame>();
 builder.Services.AddRazorPages(o =>
 {
     o.Conventions.AddPageRoute("/Planters/Edit", "/planters/new");
+    o.Conventions.AddPageRoute("/Palette/Edit", "/palette/new");
     o.Conventions.ConfigureFilter(new NothingToTake());
 });
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
@@ -87,6 +95,9 @@ app.Lifetime.ApplicationStarted.Register(() => _ = Task.Run(async () =>
         YearView view = YearView.From(null, await frame.Now(), frame.Today);
         await frame.State.Year(view.Start, null);
         await frame.State.Remarks(view.Start);
+        SiteFlowering flowering = await frame.State.Flowering(view.Start);
+        foreach (Plant plant in (await frame.Now()).Plan.Palette)
+            flowering.Usual(plant);
     }
     catch (Exception e)
     {

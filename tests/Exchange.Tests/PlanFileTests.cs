@@ -46,24 +46,6 @@ public sealed class PlanFileTests
             found.Select(r => r.DisplayId).Distinct().Order(StringComparer.Ordinal));
     }
 
-    [Fact]
-    public void The_plants_of_the_palette_are_physically_plausible()
-    {
-        foreach (Plant p in Demo().Palette)
-        {
-            Assert.True(p.SpreadAtPurchaseCm <= p.MatureSpreadCm, p.Id);
-            Assert.True(p.LifeForm != LifeForm.TenderAnnual || p.IsTender, $"{p.Id} is tender by kind but not by its figures");
-            Assert.True(p.LifeForm is LifeForm.TenderAnnual || !p.IsTender, $"{p.Id} is hardy by kind but not by its figures");
-            Assert.Contains("memory", p.Source, StringComparison.Ordinal);
-            Assert.All(p.Packs, k => Assert.True(k.Price > 0));
-            if (p.Bulb is { } bulb)
-            {
-                Assert.True(bulb.HeightCm > bulb.DiameterCm * 0.7, p.Id);
-                Assert.True(bulb.SpacingCm >= 2 * bulb.DiameterCm, p.Id);
-            }
-        }
-    }
-
     [Theory]
     [InlineData("version", "2", "version", "this program reads version 1; the file says 2")]
     [InlineData("version", "\"one\"", "version", "the file says \"one\"")]

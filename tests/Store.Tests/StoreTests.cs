@@ -18,6 +18,8 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
 
     private PlanterStore Planters => new(test.Database, PlanFile.Options);
 
+    private PaletteStore Palette => new(test.Database, PlanFile.Options);
+
     private DisplayStore Displays => new(test.Database);
 
     private WeatherStore Weather => new(test.Database);
@@ -218,9 +220,9 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     public async Task Plants_added_to_the_palette_leave_those_of_the_same_id_alone()
     {
         Plan demo = Demo();
-        Assert.Equal(0, await Plans.AddPlants([demo.Palette[0] with { CommonName = "changed" }]));
+        Assert.Equal(0, await Palette.AddNew([demo.Palette[0] with { CommonName = "changed" }]));
         Assert.Equal(demo.Palette[0].CommonName, (await Plans.Load()).Plant(demo.Palette[0].Id).CommonName);
-        Assert.Equal(1, await Plans.AddPlants([demo.Palette[0] with { Id = "newcomer" }]));
+        Assert.Equal(1, await Palette.AddNew([demo.Palette[0] with { Id = "newcomer" }]));
     }
 
     private static Observation Seen(string planter) =>

@@ -65,6 +65,9 @@ public sealed record ThermalClass(
     /// <summary>Roots are looked for this far inside a container's wall, m; most roots run there.</summary>
     public const double RootsInsideWallM = 0.02;
 
+    /// <summary>Less mulch than this counts as litter, cm.</summary>
+    public const double LeastMulchCm = 3;
+
     /// <summary>Roots in a bed are looked for at this depth, m.</summary>
     public const double BedRootDepthM = 0.15;
 
@@ -89,13 +92,15 @@ public sealed record ThermalClass(
     /// planters of one family share a class.
     /// </summary>
     public static ThermalClass Of(Planter planter) =>
-        Of(planter.Form, planter.Wall, planter.WallColour, planter.Exposure);
+        Of(planter.Form, planter.Wall, planter.WallColour, planter.Exposure, planter.Survey);
 
     /// <summary>The class of a form with a wall; see <see cref="Of(Planter)"/>.</summary>
-    public static ThermalClass Of(PlanterForm form, WallMaterial wall, string wallColour, Exposure sun)
+    public static ThermalClass Of(PlanterForm form, WallMaterial wall, string wallColour, Exposure sun, PlanterSurvey? survey = null)
     {
+        survey ??= PlanterSurvey.Unseen;
+        SurfaceCover cover = survey.MulchCm >= LeastMulchCm ? SurfaceCover.Mulch : SurfaceCover.Litter;
         if (form.IsBed)
-            return Bed(SurfaceCover.Litter, sun);
+            return Bed(cover, sun);
         (double length, double width) = form.InsideAt(form.PlantableDepthCm / 2);
         length = Rounded(length) / 100;
         width = Rounded(width) / 100;
@@ -108,12 +113,12 @@ public sealed record ThermalClass(
             area,
             perimeter,
             Math.Min(length, width) / 2,
-            Rounded(form.Shape == PlanterShape.Basket ? form.PlantableDepthCm * 2 / 3 : form.PlantableDepthCm) / 100,
-            Walls.Resistance(wall),
+            Rounded(form.Shape is PlanterShape.Basket or PlanterShape.Bowl ? form.PlantableDepthCm * 2 / 3 : form.PlantableDepthCm) / 100,
+            survey.WallThicknessCm is null ? Walls.Resistance(wall) : Math.Round(Walls.Resistance(wall, survey.WallThicknessCm), 3),
             Math.Round(Walls.Absorptance(wallColour) * 4) / 4,
             sun,
-            true,
-            SurfaceCover.Litter,
+            survey.OnFeet,
+            cover,
             WinterShelter.Open,
             Medium.Potting);
     }

@@ -25,10 +25,12 @@ public static class Walls
     };
 
     /// <summary>Resistance, m²K/W: thickness over conductivity; terracotta 0.025.</summary>
-    public static double Resistance(WallMaterial wall)
+    /// <param name="wall">The material.</param>
+    /// <param name="thicknessCm">Its thickness, cm; null for the usual one.</param>
+    public static double Resistance(WallMaterial wall, double? thicknessCm = null)
     {
         (double thickness, double conductivity) = Of(wall);
-        return thickness / conductivity;
+        return (thicknessCm / 100 ?? thickness) / conductivity;
     }
 
     /// <summary>Share of sunlight that a colour turns to heat, from its relative luminance: 0.3 for white to 0.95 for black.</summary>

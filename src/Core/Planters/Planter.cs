@@ -104,6 +104,15 @@ public sealed record Planter
     /// <summary>What stands between it and the sun; null when nobody has looked.</summary>
     public Skyline? Skyline { get; init; }
 
+    /// <summary>What the crew saw at it.</summary>
+    public PlanterSurvey Survey { get; init; } = PlanterSurvey.Unseen;
+
+    /// <summary>Where it stands on the site's map; null when nobody has placed it.</summary>
+    public MapPlace? Place { get; init; }
+
+    /// <summary>True when it is no longer planted; its history stays.</summary>
+    public bool IsRetired { get; init; }
+
     /// <summary>Anything else the crew should know.</summary>
     public string Note { get; init; } = string.Empty;
 
@@ -126,6 +135,9 @@ public sealed record Planter
             faults.Add("note", "must be at most 2,000 characters");
         if (Skyline is not null)
             faults.AddAll("skyline", Skyline.Faults());
+        faults.AddAll("survey", Survey.Faults(Form.IsBed));
+        if (Place is not null)
+            faults.AddAll("place", Place.Faults());
         if (Form.IsBed != (Wall == WallMaterial.None))
             faults.Add("wall", Form.IsBed ? "must be none for a bed" : "must be given for a container");
         return faults.Faults;

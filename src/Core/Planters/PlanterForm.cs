@@ -9,7 +9,7 @@ public enum PlanterShape
     /// <summary>Square or rectangular trough, straight or tapered.</summary>
     Trough,
 
-    /// <summary>Hanging basket or bowl: half an ellipsoid.</summary>
+    /// <summary>Hanging basket: half an ellipsoid.</summary>
     Basket,
 
     /// <summary>Rectangular bed.</summary>
@@ -17,6 +17,18 @@ public enum PlanterShape
 
     /// <summary>Oval bed.</summary>
     OvalBed,
+
+    /// <summary>Oval pot, straight or tapered.</summary>
+    Oval,
+
+    /// <summary>Bowl: curved like an ellipse down to a flat floor.</summary>
+    Bowl,
+
+    /// <summary>Half a barrel: staves bent like a parabola, widest at the rim.</summary>
+    HalfBarrel,
+
+    /// <summary>Bed of any outline.</summary>
+    OutlinedBed,
 }
 
 /// <summary>
@@ -39,6 +51,19 @@ public sealed record PlanterForm(
     double DepthCm,
     double RimGapCm)
 {
+    /// <summary>The corners of an outlined bed, about the middle of its box; null for every other shape.</summary>
+    public BedOutline? Outline { get; init; }
+
+    /// <summary>A bed of any outline.</summary>
+    /// <param name="outline">Its corners.</param>
+    /// <param name="depthCm">Worked soil, cm.</param>
+    public static PlanterForm Bed(BedOutline outline, double depthCm)
+    {
+        BedOutline centred = outline.Centred();
+        (double length, double width) = (Math.Round(centred.LengthCm, 2), Math.Round(centred.WidthCm, 2));
+        return new(PlanterShape.OutlinedBed, length, width, length, width, depthCm, 0) { Outline = centred };
+    }
+
     /// <summary>A round pot.</summary>
     public static PlanterForm Round(double topCm, double bottomCm, double depthCm, double rimGapCm = 2.5) =>
         new(PlanterShape.Round, topCm, topCm, bottomCm, bottomCm, depthCm, rimGapCm);
@@ -48,10 +73,16 @@ public sealed record PlanterForm(
         new(PlanterShape.Trough, lengthCm, widthCm, bottomLengthCm, bottomWidthCm, depthCm, rimGapCm);
 
     /// <summary>True for beds in the ground, which have no wall.</summary>
-    public bool IsBed => Shape is PlanterShape.RectangularBed or PlanterShape.OvalBed;
+    public bool IsBed => Shape is PlanterShape.RectangularBed or PlanterShape.OvalBed or PlanterShape.OutlinedBed;
 
     /// <summary>True where the outline is a circle or an ellipse.</summary>
-    public bool IsRoundish => Shape is PlanterShape.Round or PlanterShape.Basket or PlanterShape.OvalBed;
+    public bool IsRoundish => IsCircular || Shape is PlanterShape.OvalBed or PlanterShape.Oval;
+
+    /// <summary>True where length and width are one diameter.</summary>
+    public bool IsCircular => Shape is PlanterShape.Round or PlanterShape.Basket or PlanterShape.Bowl or PlanterShape.HalfBarrel;
+
+    /// <summary>True where the sides curve, so that no straight taper tells the width half-way.</summary>
+    public bool IsCurved => Shape is PlanterShape.Basket or PlanterShape.Bowl or PlanterShape.HalfBarrel;
 
     /// <summary>Finished surface to floor, cm.</summary>
     public double PlantableDepthCm => DepthCm - RimGapCm;
@@ -70,24 +101,28 @@ public sealed record PlanterForm(
     public (double LengthCm, double WidthCm) InsideAt(double depthCm)
     {
         double t = Math.Clamp((depthCm + RimGapCm) / DepthCm, 0, 1);
-        if (Shape == PlanterShape.Basket)
+        // Share of the way from the rim's width to the floor's.
+        t = Shape switch
         {
-            double k = Math.Sqrt(1 - (t * t));
-            return (TopLengthCm * k, TopWidthCm * k);
-        }
+            PlanterShape.Basket or PlanterShape.Bowl => 1 - Math.Sqrt(1 - (t * t)),
+            PlanterShape.HalfBarrel => t * t,
+            _ => t,
+        };
         return (TopLengthCm + ((BottomLengthCm - TopLengthCm) * t), TopWidthCm + ((BottomWidthCm - TopWidthCm) * t));
     }
 
     /// <summary>Inside area at a depth below the finished surface, cm².</summary>
     public double AreaAt(double depthCm)
     {
+        if (Outline is not null)
+            return Outline.AreaCm2;
         (double length, double width) = InsideAt(depthCm);
         return length * width * (IsRoundish ? Math.PI / 4 : 1);
     }
 
     /// <summary>
-    /// Volume between two depths, litres, by Simpson's rule, which is exact here because every shape's area is
-    /// quadratic in depth.
+    /// Volume between two depths, litres. Simpson's rule is exact where the area is quadratic in depth; the bowl and the
+    /// barrel are integrated by their own formulas.
     /// </summary>
     public double LitresBetween(double upperCm, double lowerCm)
     {
@@ -95,7 +130,16 @@ public sealed record PlanterForm(
         double lower = Math.Min(lowerCm, PlantableDepthCm);
         if (lower <= upper)
             return 0;
+        if (Shape is PlanterShape.Basket or PlanterShape.Bowl)
+            return (EllipticLitres(lower) - EllipticLitres(upper)) / 1000;
         double middle = (upper + lower) / 2;
+        if (Shape == PlanterShape.HalfBarrel)
+        {
+            // Three Gauss points are exact up to the fifth power; a barrel's area is of the fourth.
+            double reach = (lower - upper) / 2;
+            double off = reach * Math.Sqrt(0.6);
+            return reach / 9 * ((5 * AreaAt(middle - off)) + (8 * AreaAt(middle)) + (5 * AreaAt(middle + off))) / 1000;
+        }
         return (lower - upper) / 6 * (AreaAt(upper) + (4 * AreaAt(middle)) + AreaAt(lower)) / 1000;
     }
 
@@ -113,11 +157,19 @@ public sealed record PlanterForm(
             faults.Range("bottomLengthCm", BottomLengthCm, 5, longest, "cm");
             faults.Range("bottomWidthCm", BottomWidthCm, 5, longest, "cm");
         }
+        if (Shape is PlanterShape.Bowl or PlanterShape.HalfBarrel && BottomLengthCm > TopLengthCm)
+            faults.Add("bottomLengthCm", "must not be wider than the rim");
+        if ((Shape == PlanterShape.OutlinedBed) != (Outline is not null))
+            faults.Add("outline", "must be given for an outlined bed, and only for one");
+        if (Outline is not null)
+            faults.AddAll("outline", Outline.Faults());
+        if (faults.IsEmpty && Outline is not null && (Math.Abs(Outline.LengthCm - TopLengthCm) > 1 || Math.Abs(Outline.WidthCm - TopWidthCm) > 1))
+            faults.Add("topLengthCm", $"must be the outline's own length, {Outline.LengthCm:0.#} cm, and width, {Outline.WidthCm:0.#} cm");
         if (IsBed)
             faults.Range("rimGapCm", RimGapCm, 0, 0, "cm in a bed");
         else
             faults.Range("rimGapCm", RimGapCm, 0, Math.Max(0, Math.Min(20, DepthCm / 2)), "cm, at most half the depth");
-        if (Shape is PlanterShape.Round or PlanterShape.Basket && Math.Abs(TopLengthCm - TopWidthCm) > 0.01)
+        if (IsCircular && (Math.Abs(TopLengthCm - TopWidthCm) > 0.01 || Math.Abs(BottomLengthCm - BottomWidthCm) > 0.01))
             faults.Add("topWidthCm", "must equal the diameter in a round planter");
         return faults.Faults;
     }
@@ -142,12 +194,25 @@ public sealed record PlanterForm(
             {
                 PlanterShape.Round => "Frustum of a cone, V = πh(R² + Rr + r²)/3",
                 PlanterShape.Basket => "Half an ellipsoid, cut at the surface",
+                PlanterShape.Bowl => "Elliptic sides down to a flat floor: V = hπ[b²s + b(a−b)(φ + sc) + (a−b)²(s − s³/3)], s = sin φ = depth/h",
+                PlanterShape.HalfBarrel => "Half a barrel with parabolic staves, V = πh(8D² + 4Dd + 3d²)/60",
+                PlanterShape.OutlinedBed => "Area of the outline less its holes, times depth",
                 _ => "Prismatoid, V = h/6 (A₀ + 4A½ + A₁)",
             },
-            "Solid geometry; Simpson's rule is exact for these shapes",
+            Shape == PlanterShape.OutlinedBed ? "Shoelace formula" : "Solid geometry",
             [
                 $"Area at the surface {AreaAt(0):0} cm², half-way {AreaAt(half):0} cm², at the floor {AreaAt(PlantableDepthCm):0} cm².",
                 $"To the rim it holds {FullLitres:0.0} L.",
             ]);
+    }
+
+    // From the rim down to a depth below the finished surface, cm³, for sides curved like an ellipse.
+    private double EllipticLitres(double depthCm)
+    {
+        double s = Math.Clamp((depthCm + RimGapCm) / DepthCm, 0, 1);
+        double angle = Math.Asin(s);
+        double b = BottomLengthCm / 2;
+        double d = (TopLengthCm - BottomLengthCm) / 2;
+        return Math.PI * DepthCm * ((b * b * s) + (b * d * (angle + (s * Math.Cos(angle)))) + (d * d * (s - (s * s * s / 3))));
     }
 }

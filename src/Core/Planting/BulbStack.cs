@@ -167,11 +167,15 @@ public sealed class BulbStack
     {
         BulbFigures bulb = layer.Plant.Bulb!;
         bool bed = Planter.Form.IsBed;
-        double wall = bed ? BedSetbackCm : Site.WallGapCm;
+        double wall = SetbackOf(Planter.Form, Site);
         double pitch = bed ? bulb.SpacingCm : bulb.DiameterCm + Site.BulbGapCm;
         double gap = pitch - bulb.DiameterCm;
         var steps = new List<string> { layer.Reason, $"Cover over the tip: {layer.DepthCm:0.#} − {bulb.HeightCm:0.#} = {layer.CoverCm:0.#} cm." };
-        if (Planter.Form.IsRoundish && Math.Abs(layer.LengthCm - layer.WidthCm) < 1e-6)
+        if (Planter.Form.Outline is { } outline)
+        {
+            steps.Add($"Discs of {pitch:0.#} cm with centres at least {wall + (bulb.DiameterCm / 2):0.#} cm inside an outline of {outline.AreaCm2 / 10_000:0.##} m²: {layer.Fits} fit, the best lattice tried.");
+        }
+        else if (Planter.Form.IsRoundish && Math.Abs(layer.LengthCm - layer.WidthCm) < 1e-6)
         {
             double circle = (layer.LengthCm / 2) - wall + (gap / 2);
             steps.Add($"Discs of {pitch:0.#} cm in a circle of radius {layer.LengthCm / 2:0.#} − {wall:0.#} + {gap / 2:0.#} = {circle:0.#} cm: ratio {circle / (pitch / 2):0.00}, so {layer.Fits} fit.");
@@ -193,6 +197,9 @@ public sealed class BulbStack
             "Common practice for depth and gaps; best-known packings of discs in a circle up to 13 (Graham, Lubachevsky, Nurmela & Östergård 1998)",
             steps);
     }
+
+    // How far bulbs keep from the edge: a bed's own setback where it has one.
+    private static double SetbackOf(PlanterForm form, Site site) => form.Outline?.SetbackCm ?? (form.IsBed ? BedSetbackCm : site.WallGapCm);
 
     private static double BulbCm3(BulbFigures bulb) => Math.PI / 6 * bulb.DiameterCm * bulb.DiameterCm * bulb.HeightCm;
 
@@ -253,13 +260,15 @@ public sealed class BulbStack
     {
         if (!form.IsBed && depth > form.PlantableDepthCm)
             return [];
-        double wall = form.IsBed ? BedSetbackCm : site.WallGapCm;
+        double wall = SetbackOf(form, site);
         double pitch = widened * (form.IsBed ? bulb.SpacingCm : bulb.DiameterCm + site.BulbGapCm);
         double gap = pitch - bulb.DiameterCm;
         double l = length - (2 * wall) + gap;
         double w = width - (2 * wall) + gap;
         if (l < pitch || w < pitch)
             return [];
+        if (form.Outline is { } outline)
+            return DiscPacking.InOutline(outline.Polygon, wall + (bulb.DiameterCm / 2), pitch / 2);
         return form.IsRoundish ? DiscPacking.InEllipse(l, w, pitch / 2) : DiscPacking.InRectangle(l, w, pitch / 2);
     }
 

@@ -1,3 +1,6 @@
+using NetTopologySuite.Algorithm.Locate;
+using NetTopologySuite.Geometries;
+
 namespace UnrulyMeadow.Core.Planting;
 
 /// <summary>A place on a plane, cm from the outline's centre.</summary>
@@ -63,6 +66,34 @@ public static class DiscPacking
             Array.TrueForAll(edge, e => e.DistanceTo(p) >= discRadiusCm - Tolerance));
     }
 
+    /// <summary>Places for discs in any outline: the best offset and turn of a staggered lattice.</summary>
+    /// <param name="outline">The outline, cm; its own origin is kept.</param>
+    /// <param name="insetCm">Centres keep this far from every edge, cm.</param>
+    /// <param name="discRadiusCm">Half the pitch, cm.</param>
+    public static IReadOnlyList<PlanePoint> InOutline(Geometry outline, double insetCm, double discRadiusCm)
+    {
+        Geometry room = insetCm > 0 ? outline.Buffer(-insetCm) : outline;
+        if (room.IsEmpty)
+            return [];
+        Refuse(room.Area / (2 * Math.Sqrt(3) * discRadiusCm * discRadiusCm));
+        var prepared = new IndexedPointInAreaLocator(room);
+        Coordinate middle = room.EnvelopeInternal.Centre;
+        double reach = Math.Sqrt((room.EnvelopeInternal.Width * room.EnvelopeInternal.Width) + (room.EnvelopeInternal.Height * room.EnvelopeInternal.Height)) / 2;
+        List<PlanePoint> best = [];
+        // Rows along the longest edge often fit best; a few other turns are tried beside it.
+        foreach (double turn in Turns(outline))
+        {
+            (double sin, double cos) = Math.SinCos(turn);
+            List<PlanePoint> laid = BestLattice(reach, reach, discRadiusCm, 3, p => prepared.Locate(Turned(p)) != Location.Exterior);
+            if (laid.Count > best.Count)
+                best = [.. laid.Select(p => new PlanePoint(Turned(p).X, Turned(p).Y))];
+            Coordinate Turned(PlanePoint p) => new(middle.X + (p.XCm * cos) - (p.YCm * sin), middle.Y + (p.XCm * sin) + (p.YCm * cos));
+        }
+        if (best.Count == 0)
+            best = [new PlanePoint(room.InteriorPoint.X, room.InteriorPoint.Y)];
+        return best;
+    }
+
     /// <summary>Plants per square foot at a spacing, square or triangular.</summary>
     /// <param name="spacingCm">Centre to centre, cm.</param>
     /// <param name="triangular">True for rows staggered by half a spacing.</param>
@@ -70,6 +101,20 @@ public static class DiscPacking
     {
         double perCm2 = 1 / (spacingCm * spacingCm) * (triangular ? 2 / Math.Sqrt(3) : 1);
         return perCm2 * 30.48 * 30.48;
+    }
+
+    private static IEnumerable<double> Turns(Geometry outline)
+    {
+        Coordinate[] ring = outline.Coordinates;
+        double longest = 0;
+        double along = 0;
+        for (int i = 1; i < ring.Length; i++)
+        {
+            double length = ring[i].Distance(ring[i - 1]);
+            if (length > longest)
+                (longest, along) = (length, Math.Atan2(ring[i].Y - ring[i - 1].Y, ring[i].X - ring[i - 1].X));
+        }
+        return [along, along + (Math.PI / 6), 0];
     }
 
     private static int KnownCount(double ratio)

@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Plants;
 
@@ -66,6 +67,9 @@ public sealed record Site(
     double WallGapCm,
     double BulbGapCm)
 {
+    /// <summary>What the crew lets one person lift, kg (default 20, common practice).</summary>
+    public double OnePersonKg { get; init; } = 20;
+
     /// <summary>Where it lies; null when nobody has said.</summary>
     public SitePlace? Place { get; init; }
 
@@ -85,6 +89,7 @@ public sealed record Site(
         faults.Range("mediumBagPrice", (double)MediumBagPrice, 0, 100_000, string.Empty);
         faults.Range("wallGapCm", WallGapCm, 0, 10, "cm");
         faults.Range("bulbGapCm", BulbGapCm, 0, 20, "cm");
+        faults.Range("onePersonKg", OnePersonKg, 1, 60, "kg");
         if (Place is not null)
             faults.AddAll("place", Place.Faults());
         return faults.Faults;
@@ -107,7 +112,9 @@ public sealed class Plan
         IReadOnlyList<Planter> planters,
         IReadOnlyList<Plant> palette,
         IReadOnlyList<Display> displays,
-        IReadOnlyList<Turn> turns)
+        IReadOnlyList<Turn> turns,
+        IReadOnlyList<MapFeature>? map = null,
+        IReadOnlyList<Lot>? lots = null)
     {
         var faults = new FaultList();
         faults.AddAll("site", site.Faults());
@@ -116,6 +123,10 @@ public sealed class Plan
         Check(faults, "planters", planters, p => p.Id, p => p.Faults());
         Check(faults, "displays", displays, d => d.Id, d => d.Faults());
         Check(faults, "turns", turns, t => t.Id, t => t.Faults());
+        Map = map ?? [];
+        Lots = lots ?? [];
+        Check(faults, "map", Map, f => f.Id, f => f.Faults());
+        Check(faults, "lots", Lots, l => l.Id, l => l.Faults());
         Twice(faults, "planters", planters, p => p.Name, "name");
         Twice(faults, "areas", areas, a => a.Name, "name");
         Site = site;
@@ -149,6 +160,12 @@ public sealed class Plan
 
     /// <summary>Turns in order of their days.</summary>
     public IReadOnlyList<Turn> Turns { get; }
+
+    /// <summary>The site's map.</summary>
+    public IReadOnlyList<MapFeature> Map { get; }
+
+    /// <summary>Plants at hand that stand in no display.</summary>
+    public IReadOnlyList<Lot> Lots { get; }
 
     /// <summary>The plant of an id.</summary>
     public Plant Plant(string id) => _plants[id];
@@ -207,6 +224,13 @@ public sealed class Plan
                 else if ((plant.Bulb is not null) != (Displays[i].Layer == DisplayLayer.Bulbs))
                     faults.Add($"displays[{i}].items[{k}].plantId", $"\"{item.PlantId}\" is {(plant.Bulb is null ? "no bulb and cannot" : "a bulb and must")} stand in the bulb layer");
             }
+        }
+        for (int i = 0; i < Lots.Count; i++)
+        {
+            if (!_plants.ContainsKey(Lots[i].PlantId))
+                faults.Add($"lots[{i}].plantId", $"there is no plant \"{Lots[i].PlantId}\" in the palette");
+            if (Lots[i].FromPlanterId is { } from && !_planters.ContainsKey(from))
+                faults.Add($"lots[{i}].fromPlanterId", $"there is no planter \"{from}\"");
         }
         foreach (var layer in Displays.Select((d, i) => (Display: d, Index: i)).GroupBy(x => (x.Display.PlanterId, x.Display.Layer)))
         {

@@ -25,6 +25,12 @@ public enum ColourPart
 /// <param name="Rule">When.</param>
 public sealed record ColourWindow(ColourPart Part, IReadOnlyList<string> Colours, double Share, ColourRule Rule)
 {
+    /// <summary>
+    /// Standard deviation of the rule's own date at a site where nobody has watched it yet, days: what weather years alone
+    /// do not show. Usual 6, from memory.
+    /// </summary>
+    public double SpreadDays { get; init; } = 6;
+
     /// <summary>Weight in "in colour": flowers 1, leaf, stem and berry 0.6 (common practice).</summary>
     public double Weight => Part == ColourPart.Flower ? 1 : 0.6;
 
@@ -33,6 +39,7 @@ public sealed record ColourWindow(ColourPart Part, IReadOnlyList<string> Colours
     {
         var faults = new FaultList();
         faults.Range("share", Share, 0, 1, string.Empty);
+        faults.Range("spreadDays", SpreadDays, 0, 40, "days");
         if (Colours is not { Count: > 0 })
             faults.Add("colours", "must hold at least one colour");
         for (int i = 0; i < (Colours?.Count ?? 0); i++)

@@ -84,7 +84,8 @@ public enum GreenLeaf
 /// <param name="Form">What one pack is, e.g. "6-pack" or "bag of 50".</param>
 /// <param name="Size">Plants or bulbs in it, 1 to 1,000.</param>
 /// <param name="Price">Guide price of one pack in the site's money.</param>
-public sealed record Pack(string Form, int Size, decimal Price);
+/// <param name="SpreadCm">Width of one plant in this form, cm; null for the plant's usual width as bought.</param>
+public sealed record Pack(string Form, int Size, decimal Price, double? SpreadCm = null);
 
 /// <summary>A bulb's own figures.</summary>
 /// <param name="HeightCm">Base to tip, cm.</param>
@@ -92,7 +93,11 @@ public sealed record Pack(string Form, int Size, decimal Price);
 /// <param name="SpacingCm">Centre to centre in a bed, cm.</param>
 /// <param name="ColdWeeksLow">Fewest weeks of cold for good flowers.</param>
 /// <param name="ColdWeeksHigh">Weeks of cold after which more does nothing.</param>
-public sealed record BulbFigures(double HeightCm, double DiameterCm, double SpacingCm, double ColdWeeksLow, double ColdWeeksHigh);
+public sealed record BulbFigures(double HeightCm, double DiameterCm, double SpacingCm, double ColdWeeksLow, double ColdWeeksHigh)
+{
+    /// <summary>Grades other than the usual one; may be empty.</summary>
+    public IReadOnlyList<BulbGrade> Grades { get; init; } = [];
+}
 
 /// <summary>One plant of the palette, by species, group or division and colour.</summary>
 public sealed record Plant
@@ -142,6 +147,39 @@ public sealed record Plant
     /// <summary>At or below this temperature its roots die, °C; null where nobody knows, and then it is estimated from the tops.</summary>
     public double? RootKillingC { get; init; }
 
+    /// <summary>Botanical family.</summary>
+    public string Family { get; init; } = string.Empty;
+
+    /// <summary>Texture of leaf and branch.</summary>
+    public Texture Texture { get; init; } = Texture.Medium;
+
+    /// <summary>How hard it pushes its neighbours.</summary>
+    public Vigour Vigour { get; init; } = Vigour.Moderate;
+
+    /// <summary>What its roots want.</summary>
+    public RootNeeds Roots { get; init; } = new();
+
+    /// <summary>What it bears, and what eats it.</summary>
+    public Resistance Resistance { get; init; } = new();
+
+    /// <summary>What it asks of the crew.</summary>
+    public Tending Tending { get; init; } = new();
+
+    /// <summary>Harm to people and animals.</summary>
+    public Harm Harm { get; init; } = new();
+
+    /// <summary>Worth to pollinators.</summary>
+    public Grade Pollinators { get; init; } = Grade.Low;
+
+    /// <summary>Share of its first show that is to be expected in its second, third and later years, 0 to 1.5; empty for what stands one season.</summary>
+    public IReadOnlyList<double> ReturnByYear { get; init; } = [];
+
+    /// <summary>A remark on invasive or protected status; the local list decides.</summary>
+    public string LocalStatus { get; init; } = string.Empty;
+
+    /// <summary>True when it is no longer planned with; what stands of it stays.</summary>
+    public bool IsRetired { get; init; }
+
     /// <summary>When it shows green leaf.</summary>
     public required GreenLeaf Green { get; init; }
 
@@ -164,7 +202,16 @@ public sealed record Plant
     public bool IsTender => TopDamageC > -1;
 
     /// <summary>True for what a killing frost ends for good rather than for the season.</summary>
-    public bool DiesWithFrost => LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial;
+    public bool DiesWithFrost => LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial || (LifeForm == LifeForm.Bulb && IsTender);
+
+    /// <summary>True where tops outlast a winter: wood, and evergreen leaf.</summary>
+    public bool HasLastingTops => LifeForm is LifeForm.Shrub or LifeForm.Tree || Green == GreenLeaf.Evergreen;
+
+    /// <summary>True for what stands for years.</summary>
+    public bool IsLasting => LifeForm is LifeForm.Perennial or LifeForm.Grass or LifeForm.Shrub or LifeForm.Tree;
+
+    /// <summary>Root-killing temperature, °C: the one given, or the estimate from the tops; and whether it is estimated.</summary>
+    public (double Celsius, bool Estimated) RootKilling => RootKillingC is { } known ? (known, false) : (Ground.RootSurvival.EstimateRootKillingC(TopDamageC), true);
 
     /// <summary>The colour by which lists know it: the first of its first window.</summary>
     public string LeadColour => Windows.Count > 0 ? Windows[0].Colours[0] : "#6b8f4e";
@@ -195,8 +242,10 @@ public sealed record Plant
         faults.Range("growthPerDegreeDay", GrowthPerDegreeDay, 0, 0.1, "per °C·d");
         faults.Range("growthBaseC", GrowthBaseC, -5, 20, "°C");
         faults.Range("topDamageC", TopDamageC, -60, 15, "°C");
+        // Herbs lose their tops to a light frost and live on; wood and evergreen leaf stand more than their roots do.
         if (RootKillingC is { } root)
-            faults.Range("rootKillingC", root, Math.Max(-40, TopDamageC), 15, "°C, never colder than the tops stand");
+            faults.Range("rootKillingC", root, HasLastingTops ? Math.Max(-40, TopDamageC) : -40, 15, HasLastingTops ? "°C, never colder than the tops stand" : "°C");
+        AddTraitFaults(faults);
         if (LightLow > LightHigh)
             faults.Add("lightLow", "must not be more light than lightHigh");
         if (Bulb is { } bulb)
@@ -216,9 +265,39 @@ public sealed record Plant
             faults.Text($"packs[{i}].form", Packs![i].Form, 40);
             faults.Range($"packs[{i}].size", Packs[i].Size, 1, 1000, "plants");
             faults.Range($"packs[{i}].price", (double)Packs[i].Price, 0, 100_000, string.Empty);
+            if (Packs[i].SpreadCm is { } spread)
+                faults.Range($"packs[{i}].spreadCm", spread, 0.5, 500, "cm");
         }
         for (int i = 0; i < (Windows?.Count ?? 0); i++)
             faults.AddAll($"windows[{i}]", Windows![i].Faults());
         return faults.Faults;
+    }
+
+    private void AddTraitFaults(FaultList faults)
+    {
+        if (Family.Length > 40)
+            faults.Add("family", "must be at most 40 characters");
+        if (LocalStatus.Length > 200)
+            faults.Add("localStatus", "must be at most 200 characters");
+        faults.Range("roots.phLow", Roots.PhLow, 3, 10, "pH");
+        faults.Range("roots.phHigh", Roots.PhHigh, Roots.PhLow, 10, "pH");
+        if (Roots.HeatCeilingC is { } ceiling)
+            faults.Range("roots.heatCeilingC", ceiling, 5, 45, "°C");
+        if (Tending.FlushAfterDays is { } after)
+            faults.Range("tending.flushAfterDays", after, 1, 200, "days");
+        if (Tending.FlushDays is { } flush)
+            faults.Range("tending.flushDays", flush, 1, 300, "days");
+        if ((Tending.FlushAfterDays is null) != (Tending.FlushDays is null))
+            faults.Add("tending.flushDays", "must be given together with the days from the cut");
+        if (ReturnByYear.Count > 10)
+            faults.Add("returnByYear", "must hold at most 10 years");
+        for (int i = 0; i < ReturnByYear.Count; i++)
+            faults.Range($"returnByYear[{i}]", ReturnByYear[i], 0, 3, string.Empty);
+        for (int i = 0; i < (Bulb?.Grades.Count ?? 0); i++)
+        {
+            faults.Text($"bulb.grades[{i}].name", Bulb!.Grades[i].Name, 30);
+            faults.Range($"bulb.grades[{i}].heightCm", Bulb.Grades[i].HeightCm, 0.5, 20, "cm");
+            faults.Range($"bulb.grades[{i}].diameterCm", Bulb.Grades[i].DiameterCm, 0.5, 25, "cm");
+        }
     }
 }

@@ -19,6 +19,12 @@ public enum ObservationKind
 
     /// <summary>Anything else, in words.</summary>
     Note,
+
+    /// <summary>The display or plant did well here.</summary>
+    DidWell,
+
+    /// <summary>It did poorly here.</summary>
+    DidPoorly,
 }
 
 /// <summary>One entry of the log: what happened, written once and never changed.</summary>

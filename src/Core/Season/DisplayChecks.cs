@@ -156,8 +156,7 @@ public sealed class DisplayChecks
         LocalDate winter = new(display.Install.Month > midwinter || (display.Install.Month == midwinter && display.Install.Day > 15) ? display.Install.Year + 1 : display.Install.Year, midwinter, 15);
         if (winter >= display.Lift)
             yield break;
-        bool estimated = plant.RootKillingC is null;
-        double kill = plant.RootKillingC ?? RootSurvival.EstimateRootKillingC(plant.TopDamageC);
+        (double kill, bool estimated) = plant.RootKilling;
         WeatherRecord odds = _record.ForOdds;
         RootSurvival survival = RootSurvival.From(odds.Ground.Of(ThermalClass.Of(planter)), odds);
         if (survival.Odds(kill) >= LeastRootOdds)

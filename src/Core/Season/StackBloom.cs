@@ -44,7 +44,16 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
     /// <summary>The arithmetic behind the dates.</summary>
     public Working Explain(BulbPlace place)
     {
-        var rule = (BulbForcing)Plant.Windows.First(w => w.Rule is BulbForcing).Rule;
+        if (Plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } rule)
+        {
+            return new Working(
+                $"{Plant.CommonName}: first colour",
+                First is { } day ? day.ToString("d MMM", null) : "does not flower",
+                [new("where", place.Describe()), new("weather years", $"{YearsAsked}")],
+                Plant.Windows.Count == 0 ? "It has no colour of its own" : Plant.Windows[0].Rule.Describe(),
+                Plant.Source,
+                [$"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + y.WeatherYear + ")"))}."]);
+        }
         return new Working(
             $"{Plant.CommonName}: first colour",
             First is { } f ? f.ToString("d MMM", null) : "does not flower",
@@ -135,24 +144,42 @@ public sealed class StackBloom
     public static BloomForecast Forecast(Plant plant, IReadOnlyList<GrowingSeason> seasons, LocalDate install, BulbPlace place)
     {
         var years = new List<BloomYear>();
-        var window = plant.Windows.First(w => w.Rule is BulbForcing);
-        var rule = (BulbForcing)window.Rule;
         foreach (GrowingSeason season in seasons)
         {
             LocalDate zero = season.Run.FirstDay;
             var growing = new Growing(season, plant, install, zero.PlusDays(season.Length), place, 0);
-            BulbBloom? bloom = rule.Blooms(growing).FirstOrDefault(b => b.MedianIndex > growing.InstallIndex);
-            if (bloom is null)
+            if (Show(plant, growing) is not { } show)
                 continue;
             LocalDate At(double index) => zero.PlusDays((int)Math.Floor(index));
             years.Add(new BloomYear(
                 season.Run.Year,
-                At(bloom.MedianIndex - ColourRule.PlantToPlantDays),
-                At(bloom.MedianIndex),
-                At(bloom.MedianIndex + rule.ShowDays + ColourRule.PlantToPlantDays),
-                bloom.ColdWeeks));
+                At(show.Median - ColourRule.PlantToPlantDays),
+                At(show.Median),
+                At(show.Over + ColourRule.PlantToPlantDays),
+                show.ColdWeeks));
         }
         return new BloomForecast(plant, years, seasons.Count);
+    }
+
+    // Half open and half over of the first show after planting, as days of the run; bulbs without a rule of cold are read off their curve.
+    private static (double Median, double Over, double ColdWeeks)? Show(Plant plant, Growing growing)
+    {
+        if (plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is { } rule)
+        {
+            BulbBloom? bloom = rule.Blooms(growing).FirstOrDefault(b => b.MedianIndex > growing.InstallIndex);
+            return bloom is null ? null : (bloom.MedianIndex, bloom.MedianIndex + rule.ShowDays, bloom.ColdWeeks);
+        }
+        if (plant.Windows.Count == 0)
+            return null;
+        var share = new double[growing.Season.Length];
+        plant.Windows[0].Rule.Fill(share, growing);
+        int open = Math.Max(0, growing.InstallIndex);
+        while (open < share.Length && share[open] < 0.5)
+            open++;
+        int over = open;
+        while (over < share.Length && share[over] >= 0.5)
+            over++;
+        return open == share.Length ? null : (open, over, plant.Bulb?.ColdWeeksHigh ?? 0);
     }
 
     private static StackBloom From(IReadOnlyList<BloomForecast> forecasts)

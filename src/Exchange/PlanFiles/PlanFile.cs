@@ -7,6 +7,7 @@ using System.Text.Json.Serialization;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -22,6 +23,8 @@ namespace UnrulyMeadow.Exchange.PlanFiles;
 /// <param name="Palette">Plants.</param>
 /// <param name="Displays">Displays.</param>
 /// <param name="Turns">Turns.</param>
+/// <param name="Map">The site's map; may be left out.</param>
+/// <param name="Lots">Plants at hand that stand in no display; may be left out.</param>
 public sealed record PlanDocument(
     string Format,
     int Version,
@@ -30,7 +33,9 @@ public sealed record PlanDocument(
     IReadOnlyList<Planter> Planters,
     IReadOnlyList<Plant> Palette,
     IReadOnlyList<Display> Displays,
-    IReadOnlyList<Turn> Turns);
+    IReadOnlyList<Turn> Turns,
+    IReadOnlyList<MapFeature>? Map = null,
+    IReadOnlyList<Lot>? Lots = null);
 
 /// <summary>Reads and writes plan files. What is written is in one fixed order, so that equal plans give equal bytes.</summary>
 public static class PlanFile
@@ -60,7 +65,9 @@ public static class PlanFile
             [.. plan.Planters.OrderBy(p => areaOrder[p.AreaId])],
             [.. plan.Palette.OrderBy(p => p.Id, StringComparer.Ordinal)],
             [.. plan.Displays.OrderBy(d => areaOrder[plan.FindPlanter(d.PlanterId)!.AreaId]).ThenBy(d => planterOrder[d.PlanterId]).ThenBy(d => d.Install).ThenBy(d => d.Layer).ThenBy(d => d.Id, StringComparer.Ordinal)],
-            [.. plan.Turns.OrderBy(t => t.FirstDay).ThenBy(t => t.Id, StringComparer.Ordinal)]);
+            [.. plan.Turns.OrderBy(t => t.FirstDay).ThenBy(t => t.Id, StringComparer.Ordinal)],
+            [.. plan.Map.OrderBy(f => f.Kind).ThenBy(f => f.Id, StringComparer.Ordinal)],
+            [.. plan.Lots.OrderBy(l => l.Id, StringComparer.Ordinal)]);
         return [.. JsonSerializer.SerializeToUtf8Bytes(document, Options), (byte)'\n'];
     }
 
@@ -79,7 +86,7 @@ public static class PlanFile
             bytes = bytes[Encoding.UTF8.Preamble.Length..];
         CheckHead(bytes);
         PlanDocument document = Deserialize(bytes);
-        return new Plan(document.Site, document.Areas, document.Planters, document.Palette, document.Displays, document.Turns);
+        return new Plan(document.Site, document.Areas, document.Planters, document.Palette, document.Displays, document.Turns, document.Map, document.Lots);
     }
 
     /// <summary>The published JSON Schema of the document.</summary>

@@ -104,7 +104,7 @@ public static class CsvSheets
     private static string? Empty(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 
     // What was escaped on the way out loses its mark on the way in.
-    private static string Unescape(string? text) =>
+    internal static string Unescape(string? text) =>
         text is ['\'', '=' or '+' or '-' or '@' or '\t' or '\r', ..] ? text[1..] : text ?? string.Empty;
 
     internal static byte[] Write(Action<CsvWriter> rows)

@@ -39,6 +39,22 @@ public sealed class PlanterInput
 
     public string? Note { get; set; }
 
+    public string? Sides { get; set; }
+
+    public string? Corners { get; set; }
+
+    public string? Setback { get; set; }
+
+    public string? HowMany { get; set; }
+
+    public string? East { get; set; }
+
+    public string? North { get; set; }
+
+    public string? Turn { get; set; }
+
+    public SurveyInput Survey { get; set; } = new();
+
     public int Version { get; set; }
 
     /// <summary>The form of a planter that is already there.</summary>
@@ -59,6 +75,12 @@ public sealed class PlanterInput
         Wall = p.Wall.ToString(),
         WallColour = p.WallColour,
         Note = p.Note,
+        Corners = p.Form.Outline is { } outline ? OutlineInput.Write(outline, units) : null,
+        Setback = p.Form.Outline is { } set ? units.LengthNumber(set.SetbackCm) : null,
+        East = p.Place is { } at ? Text(units.Metres(at.EastM)) : null,
+        North = p.Place is { } there ? Text(units.Metres(there.NorthM)) : null,
+        Turn = p.Place is { TurnDeg: not 0 } turned ? Text(turned.TurnDeg) : null,
+        Survey = SurveyInput.From(p.Survey, units),
         Version = version,
     };
 
@@ -66,8 +88,10 @@ public sealed class PlanterInput
     public PlanterForm ReadForm(UnitsText units)
     {
         PlanterShape shape = Enum.TryParse(Shape, out PlanterShape s) ? s : PlanterShape.Round;
+        if (shape == PlanterShape.OutlinedBed)
+            return ReadOutlined(units);
         bool bed = shape is PlanterShape.RectangularBed or PlanterShape.OvalBed;
-        bool round = shape is PlanterShape.Round or PlanterShape.Basket;
+        bool round = shape is PlanterShape.Round or PlanterShape.Basket or PlanterShape.Bowl or PlanterShape.HalfBarrel;
         double length = units.ReadLength(TopLength);
         double width = round ? length : units.ReadLength(TopWidth);
         double bottomLength = shape == PlanterShape.Basket ? 0 : bed || Blank(BottomLength) ? length : units.ReadLength(BottomLength);
@@ -79,9 +103,13 @@ public sealed class PlanterInput
     }
 
     /// <summary>The planter as typed.</summary>
+    /// <exception cref="InvalidInputException">Something cannot be read at all.</exception>
     public Planter Read(string id, string areaId, UnitsText units)
     {
         PlanterForm form = ReadForm(units);
+        var faults = new FaultList();
+        PlanterSurvey survey = Survey.Read(units, form.IsBed, faults);
+        faults.ThrowIfAny();
         return new Planter
         {
             Id = id,
@@ -94,12 +122,39 @@ public sealed class PlanterInput
             Wall = form.IsBed ? WallMaterial.None : Parse(Wall, WallMaterial.Terracotta),
             WallColour = (WallColour ?? string.Empty).ToLowerInvariant(),
             Note = Note?.Trim() ?? string.Empty,
+            Survey = survey,
+            Place = ReadPlace(units),
         };
     }
+
+    private PlanterForm ReadOutlined(UnitsText units)
+    {
+        double depth = units.ReadLength(Depth);
+        double setback = Blank(Setback) ? 10 : Math.Round(units.ReadLength(Setback), 2);
+        BedOutline outline = OutlineInput.Read(Sides, Corners, setback, units)
+            ?? throw new InvalidInputException("sides", "give the bed's sides, or its corners, or draw it on the map");
+        IReadOnlyList<Fault> faults = outline.Faults();
+        if (faults.Count > 0)
+            throw new InvalidInputException([.. faults.Select(f => new Fault(f.Field == "setbackCm" ? "form.outline.setbackCm" : Blank(Corners) ? "sides" : "corners", f.Field == "setbackCm" ? f.Message : $"the outline {f.Message}"))]);
+        return PlanterForm.Bed(outline, depth);
+    }
+
+    // Null while nobody has placed it; a half-given place is refused by its range.
+    private MapPlace? ReadPlace(UnitsText units) => Blank(East) && Blank(North)
+        ? null
+        : new MapPlace(Math.Round(units.ReadMetres(Plain(East)), 2), Math.Round(units.ReadMetres(Plain(North)), 2), Blank(Turn) ? 0 : Math.Round(Plain(Turn), 1));
 
     /// <summary>The form's field that a fault speaks of.</summary>
     public static string? Field(string fault) => fault switch
     {
+        "sides" => "Input.Sides",
+        "corners" => "Input.Corners",
+        "form.outline.setbackCm" => "Input.Setback",
+        "howMany" => "Input.HowMany",
+        "place.eastM" => "Input.East",
+        "place.northM" => "Input.North",
+        "place.turnDeg" => "Input.Turn",
+        _ when fault.StartsWith("survey.", StringComparison.Ordinal) => SurveyInput.Field(fault[7..]) is { } field ? $"Input.{field}" : null,
         "name" => "Input.Name",
         "areaId" => "Input.AreaId",
         "area.name" => "Input.NewArea",
@@ -114,6 +169,11 @@ public sealed class PlanterInput
         "note" => "Input.Note",
         _ => null,
     };
+
+    private static string Text(double value) => value.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
+
+    private static double Plain(string? text) =>
+        double.TryParse((text ?? string.Empty).Trim().Replace(',', '.'), System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
 
     private static bool Blank(string? text) => string.IsNullOrWhiteSpace(text);
 

@@ -68,6 +68,15 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         }
     }
 
+    /// <summary>When every plant shows at this site in a plan year.</summary>
+    public async Task<SiteFlowering> Flowering(LocalDate start)
+    {
+        Kept kept = await Fresh();
+        if (kept.Flowering.Count > 6)
+            kept.Flowering.Clear();
+        return kept.Flowering.GetOrAdd(start, _ => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, start))).Value;
+    }
+
     /// <inheritdoc />
     public void Dispose() => _loading.Dispose();
 
@@ -89,7 +98,11 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
             Plan plan = await plans.Load();
             SitePlace? place = plan.Site.Place;
             WeatherRecord? here = place is { AtElevation: true } ? Moved(record, place.ElevationM) : record;
-            return _kept = new Kept(new SiteNow(mark, plan, here), record);
+            var fresh = new Kept(new SiteNow(mark, plan, here), record);
+            // Flowering rests on the weather alone; plants that did not change are the same objects as before.
+            if (_kept is not null && ReferenceEquals(_kept.Now.Record, here))
+                fresh.Flowering = _kept.Flowering;
+            return _kept = fresh;
         }
         finally
         {
@@ -113,6 +126,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         public ConcurrentDictionary<(LocalDate Start, int? WeatherYear), Lazy<SiteYear>> Years { get; } = new();
 
         public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> BulbYears { get; } = new();
+
+        public ConcurrentDictionary<LocalDate, Lazy<SiteFlowering>> Flowering { get; set; } = new();
 
         public (LocalDate From, IReadOnlyList<Remark> Remarks)? Remarks { get; set; }
     }

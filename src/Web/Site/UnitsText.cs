@@ -63,6 +63,33 @@ public sealed partial class UnitsText(SiteUnits units)
             : double.NaN;
     }
 
+    /// <summary>Unit of distance on the site's map.</summary>
+    public string MapUnit => IsUs ? "ft" : "m";
+
+    /// <summary>A map distance as a number in the site's unit.</summary>
+    public double Metres(double m) => IsUs ? m / 0.3048 : m;
+
+    /// <summary>A map distance given in the site's unit, as metres.</summary>
+    public double ReadMetres(double value) => IsUs ? value * 0.3048 : value;
+
+    /// <summary>A map distance with its unit.</summary>
+    public string MapDistance(double m) => IsUs ? $"{m / 0.3048:#,0} ft" : $"{m:#,0} m";
+
+    /// <summary>An area with its unit.</summary>
+    public string Area(double m2) => IsUs ? $"{m2 / 0.09290304:0.#} ft²" : $"{m2:0.##} m²";
+
+    /// <summary>A weight with its unit.</summary>
+    public string Weight(double kg) => IsUs ? $"{kg / 0.45359237:#,0} lb" : $"{kg:#,0} kg";
+
+    /// <summary>Unit of a load.</summary>
+    public string LoadUnit => IsUs ? "lb/ft²" : "kg/m²";
+
+    /// <summary>A load as a number in the site's unit.</summary>
+    public double LoadNumber(double kgM2) => IsUs ? kgM2 * 0.204816 : kgM2;
+
+    /// <summary>A load given in the site's unit, kg/m².</summary>
+    public double ReadLoad(double value) => IsUs ? value / 0.204816 : value;
+
     /// <summary>A fault's sentence with its range in the site's units.</summary>
     public string Message(string message)
     {

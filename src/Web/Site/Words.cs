@@ -47,10 +47,14 @@ public static class Words
     public static string Of(PlanterShape shape) => shape switch
     {
         PlanterShape.Round => "round pot",
+        PlanterShape.Oval => "oval pot",
         PlanterShape.Trough => "square or trough",
-        PlanterShape.Basket => "basket or bowl",
+        PlanterShape.Bowl => "bowl",
+        PlanterShape.Basket => "hanging basket",
+        PlanterShape.HalfBarrel => "half-barrel",
         PlanterShape.RectangularBed => "bed, rectangular",
-        _ => "bed, oval",
+        PlanterShape.OvalBed => "bed, oval",
+        _ => "bed, any outline",
     };
 
     /// <summary>Sun.</summary>
@@ -90,6 +94,8 @@ public static class Words
         ObservationKind.Peak => "at its peak",
         ObservationKind.Over => "over",
         ObservationKind.Died => "died",
+        ObservationKind.DidWell => "did well",
+        ObservationKind.DidPoorly => "did poorly",
         _ => "note",
     };
 
@@ -100,6 +106,10 @@ public static class Words
         LifeForm.TenderAnnual => "tender annual",
         _ => form.ToString().ToLowerInvariant(),
     };
+
+    /// <summary>Any other word of an enumeration: "heeled in", "at times".</summary>
+    public static string Plain<T>(T value)
+        where T : struct, Enum => Exchange.Palette.PaletteColumns.Word(value).Replace('-', ' ');
 
     /// <summary>Water need.</summary>
     public static string Of(WaterNeed water) => water switch
@@ -114,6 +124,9 @@ public static class Words
     {
         PlanterShape.Round => $"round {units.Length(form.TopLengthCm)}",
         PlanterShape.Basket => $"basket {units.Length(form.TopLengthCm)}",
+        PlanterShape.Bowl => $"bowl {units.Length(form.TopLengthCm)}",
+        PlanterShape.HalfBarrel => $"half-barrel {units.Length(form.TopLengthCm)}",
+        PlanterShape.Oval => $"oval {units.LengthNumber(form.TopLengthCm)} × {units.Length(form.TopWidthCm)}",
         PlanterShape.Trough => $"trough {units.LengthNumber(form.TopLengthCm)} × {units.Length(form.TopWidthCm)}",
         _ => units.IsUs ? $"bed {form.SurfaceCm2 / 929.0304:0} ft²" : $"bed {form.SurfaceCm2 / 10_000:0.#} m²",
     };

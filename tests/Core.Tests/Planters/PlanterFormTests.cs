@@ -12,6 +12,9 @@ public sealed class PlanterFormTests
                 PlanterShape.Round => PlanterForm.Round(length, length * taper, depth),
                 PlanterShape.Trough => PlanterForm.Trough(length, width, length * taper, width * taper, depth),
                 PlanterShape.Basket => new PlanterForm(shape, length, length, 0, 0, depth, 2),
+                PlanterShape.Bowl or PlanterShape.HalfBarrel => new PlanterForm(shape, length, length, length * taper, length * taper, depth, 2),
+                PlanterShape.Oval => new PlanterForm(shape, length, width, length * taper, width * taper, depth, 2),
+                PlanterShape.OutlinedBed => PlanterForm.Bed(BedOutline.Of(5, (0, 0), (length * 4, 0), (length * 4, width), (0, width * 3)), depth),
                 _ => new PlanterForm(shape, length, width, length, width, depth, 0),
             });
 
@@ -31,6 +34,39 @@ public sealed class PlanterFormTests
     [Fact]
     public void Half_a_ball_holds_two_thirds_pi_r_cubed() =>
         Assert.Equal(2.0 / 3 * Math.PI * 20 * 20 * 20 / 1000, new PlanterForm(PlanterShape.Basket, 40, 40, 0, 0, 20, 0).PlantableLitres, 1e-9);
+
+    [Fact, Published("Solid of revolution of a parabola: whole barrel V = πh(8D² + 4Dd + 3d²)/60")]
+    public void Half_a_barrel_holds_half_of_what_the_barrel_formula_says()
+    {
+        const double Bilge = 60;
+        const double Head = 50;
+        var half = new PlanterForm(PlanterShape.HalfBarrel, Bilge, Bilge, Head, Head, 40, 0);
+        double whole = Math.PI * 80 * ((8 * Bilge * Bilge) + (4 * Bilge * Head) + (3 * Head * Head)) / 60 / 1000;
+        Assert.Equal(whole / 2, half.PlantableLitres, 1e-9);
+    }
+
+    [Fact]
+    public void A_bowl_with_a_point_for_a_floor_is_a_basket_and_one_as_wide_below_as_above_a_cylinder()
+    {
+        Assert.Equal(new PlanterForm(PlanterShape.Basket, 40, 40, 0, 0, 20, 2).PlantableLitres, new PlanterForm(PlanterShape.Bowl, 40, 40, 0, 0, 20, 2).PlantableLitres, 1e-9);
+        Assert.Equal(Math.PI * 20 * 20 * 30 / 1000, new PlanterForm(PlanterShape.Bowl, 40, 40, 40, 40, 30, 0).PlantableLitres, 1e-9);
+    }
+
+    [Fact]
+    public void A_curved_wall_summed_in_thin_slices_holds_what_its_formula_says()
+    {
+        foreach (PlanterShape shape in new[] { PlanterShape.Bowl, PlanterShape.Basket, PlanterShape.HalfBarrel })
+        {
+            double floor = shape == PlanterShape.Basket ? 0 : 30;
+            var form = new PlanterForm(shape, 50, 50, floor, floor, 30, 2);
+            double slices = Enumerable.Range(0, 28_000).Sum(i => form.AreaAt((i + 0.5) / 1000)) / 1e6;
+            Assert.Equal(slices, form.PlantableLitres, 0.001);
+        }
+    }
+
+    [Fact]
+    public void An_oval_pot_is_a_frustum_squeezed_on_one_side() =>
+        Assert.Equal(PlanterForm.Round(60, 40, 50).PlantableLitres / 2, new PlanterForm(PlanterShape.Oval, 60, 30, 40, 20, 50, 2.5).PlantableLitres, 1e-9);
 
     [Fact]
     public void A_straight_trough_holds_length_by_width_by_depth() =>

@@ -1,95 +1,153 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Plants;
-using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Palette;
 
-/// <summary>The plants that can be chosen; takes more from a plan file or from the palette that ships with the app.</summary>
-public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
+/// <summary>"What can stand here and give colour then?": the catalogue, found by words and by fit.</summary>
+public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageModel
 {
+    /// <summary>Rows drawn at once.</summary>
+    public const int MostRows = 150;
+
     [BindProperty(SupportsGet = true, Name = "q")]
     public string? Query { get; set; }
 
-    [BindProperty]
-    public IFormFile? Upload { get; set; }
+    [BindProperty(SupportsGet = true, Name = "kind")]
+    public string? Kind { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "planter")]
+    public string? PlanterId { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "from")]
+    public string? FromText { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "to")]
+    public string? ToText { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "only")]
+    public string? Only { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "all")]
+    public string? All { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "compare")]
+    public List<string> Compare { get; set; } = [];
 
     public SiteNow Now { get; private set; } = null!;
 
-    public IReadOnlyList<Plant> Found { get; private set; } = [];
+    public SiteFlowering Flowering { get; private set; } = null!;
+
+    public Planter? Planter { get; private set; }
+
+    /// <summary>The weeks asked; null when nobody asked.</summary>
+    public (LocalDate First, LocalDate Last)? Asked { get; private set; }
+
+    public IReadOnlyList<(Plant Plant, FloweringStrip Strip, PlantFit? Fit)> Found { get; private set; } = [];
+
+    public int FoundInAll { get; private set; }
+
+    public IReadOnlyDictionary<string, int> Uses { get; private set; } = new Dictionary<string, int>();
+
+    public string? Wrong { get; private set; }
+
+    public string Heading
+    {
+        get
+        {
+            string what = $"{FoundInAll} {(FoundInAll == 1 ? "plant" : "plants")}";
+            if (Planter is null || Asked is null)
+                return string.IsNullOrWhiteSpace(Query) ? $"{what} in the palette" : $"{what} for “{Query}”";
+            int fit = Found.Count(f => f.Fit!.Verdict == FitVerdict.Fits);
+            string weeks = $"{Words.Short(Asked.Value.First)} to {Words.Short(Asked.Value.Last)}";
+            return fit == 0
+                ? $"Nothing fits the {Planter.Name} and shows from {weeks} without a doubt"
+                : $"{fit} {(fit == 1 ? "plant fits" : "plants fit")} the {Planter.Name} and {(fit == 1 ? "shows" : "show")} from {weeks}";
+        }
+    }
 
     public async Task OnGetAsync() => await Fill();
 
+    /// <summary>The palette as a sheet.</summary>
+    public async Task<IActionResult> OnGetCsvAsync()
+    {
+        Now = await frame.Now();
+        return File(PaletteSheet.Write(Now.Plan.Palette), "text/csv", "palette.csv");
+    }
+
     public async Task<IActionResult> OnPostStarterAsync()
     {
-        await using FileStream file = System.IO.File.OpenRead(Path.Combine(AppContext.BaseDirectory, "starter", "kittiwake-quay.plan.json"));
-        return await Take(file);
-    }
-
-    public async Task<IActionResult> OnPostAsync()
-    {
-        if (Upload is null)
+        return await frame.Saving(this, _ => null, async () =>
         {
-            ModelState.Clear();
-            ModelState.AddModelError("Upload", "choose a file first");
-            await Fill();
-            return Page();
-        }
-        await using Stream stream = Upload.OpenReadStream();
-        return await Take(stream);
-    }
-
-    /// <summary>When a colour shows, in a few words.</summary>
-    public static string Brief(Plant plant, ColourWindow window) => window.Rule switch
-    {
-        BulbForcing b => $"{b.ShowDays:0} days in spring, after {plant.Bulb!.ColdWeeksLow:0}–{plant.Bulb.ColdWeeksHigh:0} weeks of cold",
-        AirHeat h => $"{h.ShowDays:0} days once the year has been warm enough",
-        FromInstall { ShowDays: { } days } => $"{days:0} days from install",
-        FromInstall => "from install until frost",
-        AllYear => "all the time it stands",
-        BareStem => "from leaf drop to leaf-out",
-        InLeaf { LastDays: not null } => "before leaf drop",
-        InLeaf => "in leaf",
-        _ => "as nights cool",
-    };
-
-    /// <summary>The rules behind a plant's colours.</summary>
-    public static Working Explain(Plant plant) => new(
-        plant.CommonName,
-        plant.BotanicalName,
-        [
-            new("height and spread", $"{plant.HeightCm:0} and {plant.MatureSpreadCm:0} cm, {plant.SpreadAtPurchaseCm:0} cm as bought"),
-            new("packs", string.Join(", ", plant.Packs.Select(k => k.Form))),
-        ],
-        "Colour by rule over the station's weather",
-        plant.Source,
-        [.. plant.Windows.Select(w => $"{w.Part}, {w.Share:P0} of the spread: {w.Rule.Describe()}.")]);
-
-    /// <summary>How many displays hold a plant.</summary>
-    public int Uses(Plant plant) => Now.Plan.Displays.Count(d => d.Items.Any(i => i.PlantId == plant.Id));
-
-    private async Task<IActionResult> Take(Stream stream)
-    {
-        return await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>
-        {
-            Plan plan = PlanFile.Read(stream);
-            int added = await plans.AddPlants(plan.Palette);
+            await using FileStream file = System.IO.File.OpenRead(Path.Combine(AppContext.BaseDirectory, "starter", "palette.csv"));
+            IReadOnlyList<Plant> plants = [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
+            int added = await palette.AddNew(plants);
             frame.Forget();
-            TempData["Said"] = $"{added} plants added to the palette; {plan.Palette.Count - added} were there already.";
+            TempData["Said"] = $"{added} plants added to the palette; {plants.Count - added} were there already.";
             return Redirect("/palette");
         }, Fill);
+    }
+
+    /// <summary>The address of this list with something changed.</summary>
+    public string With(string key, string? value)
+    {
+        var parts = new List<(string, string?)> { ("q", Query), ("kind", Kind), ("planter", PlanterId), ("from", FromText), ("to", ToText), ("only", Only), ("all", All) };
+        parts.RemoveAll(p => p.Item1 == key);
+        parts.Add((key, value));
+        return "/palette?" + string.Join('&', parts.Where(p => !string.IsNullOrEmpty(p.Item2)).Select(p => $"{p.Item1}={Uri.EscapeDataString(p.Item2!)}"));
     }
 
     private async Task Fill()
     {
         Now = await frame.Now();
+        Planter = Now.Plan.FindPlanter(PlanterId ?? string.Empty);
+        LocalDate? first = Words.ReadDay(FromText);
+        LocalDate? last = Words.ReadDay(ToText) ?? first?.PlusDays(20);
+        if (Planter is not null && first is null)
+        {
+            first = frame.Today;
+            last = first.Value.PlusDays(20);
+        }
+        if (first is { } f && last is { } l)
+        {
+            if (l < f || l > f.PlusDays(366))
+                Wrong = "The weeks must end after they begin, within a year; they are shown as three weeks.";
+            Asked = (f, l < f || l > f.PlusDays(366) ? f.PlusDays(20) : l);
+        }
+        LocalDate start = SiteYear.UsualStart(Asked?.First ?? frame.Today, Now.IsSouthern);
+        Flowering = await frame.State.Flowering(start);
         string[] words = (Query ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        Found = [.. Now.Plan.Palette
-            .Where(p => words.All(w => $"{p.CommonName} {p.BotanicalName} {Words.Of(p.LifeForm)}".Contains(w, StringComparison.OrdinalIgnoreCase)))
-            .OrderBy(p => p.LifeForm).ThenBy(p => p.CommonName)];
+        LifeForm? kind = Enum.TryParse(Kind, out LifeForm k) && Enum.IsDefined(k) ? k : null;
+        var matching = Now.Plan.Palette
+            .Where(p => (kind is null || p.LifeForm == kind) && words.All(w => Text(p).Contains(w, StringComparison.OrdinalIgnoreCase)))
+            .ToList();
+        List<(Plant, FloweringStrip, PlantFit?)> rows;
+        if (Planter is not null && Asked is { } asked)
+        {
+            var question = new FitQuestion(Flowering, Now.Plan.Site, Planter, Now.Plan.AreaOf(Planter), asked.First, asked.Last);
+            rows = [.. question.Ask(matching).Select(x => (x.Plant, x.Strip, (PlantFit?)x))];
+            if (Only == "fits")
+                rows.RemoveAll(r => r.Item3!.Verdict == FitVerdict.Fails);
+        }
+        else
+        {
+            var ordered = matching.OrderBy(p => p.IsRetired).ThenBy(p => p.LifeForm).ThenBy(p => p.CommonName, StringComparer.Ordinal);
+            rows = [.. (All == "yes" ? ordered : ordered.Take(MostRows)).Select(p => (p, Flowering.Usual(p), (PlantFit?)null))];
+            if (Asked is { } weeks)
+                rows = [.. matching.Where(p => !p.IsRetired).Select(p => (p, Flowering.Of(p, Flowering.UsualInstall(p, weeks.First)), (PlantFit?)null)).Where(r => r.Item2.OddsOver(weeks.First, weeks.Last) >= FitQuestion.LeastOdds).OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last))];
+        }
+        FoundInAll = Planter is null && Asked is null ? matching.Count : rows.Count;
+        Found = All == "yes" ? rows : [.. rows.Take(MostRows)];
+        Uses = Now.Plan.Displays.SelectMany(d => d.Items.Select(i => i.PlantId).Distinct()).GroupBy(x => x, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
+        Compare = [.. Compare.Where(c => Now.Plan.FindPlant(c) is not null).Distinct(StringComparer.Ordinal).Take(4)];
     }
+
+    private static string Text(Plant p) => $"{p.CommonName} {p.BotanicalName} {p.Family} {Words.Of(p.LifeForm)} {Words.Plain(p.Habit)}";
 }

@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Review;
@@ -11,8 +13,23 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>"Is this one right?": one planter on a day, its year, its displays, what is worth a look, and what happened.</summary>
-public sealed class ShowModel(PageFrame frame, LogStore log) : PageModel
+public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos) : PageModel
 {
+    [BindProperty]
+    public IFormFile? Photo { get; set; }
+
+    [BindProperty]
+    public string? Caption { get; set; }
+
+    public IReadOnlyList<PlanterPhoto> Photos { get; private set; } = [];
+
+    public int Version { get; private set; }
+
+    /// <summary>The planter's sun over the next years, as trees grow.</summary>
+    public ExposureForecast? Ahead { get; private set; }
+
+    public IReadOnlyList<string> OutOfLook { get; private set; } = [];
+
     [FromRoute]
     public string Id { get; set; } = string.Empty;
 
@@ -41,11 +58,70 @@ public sealed class ShowModel(PageFrame frame, LogStore log) : PageModel
 
     public Display? Bulbs { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync()
+    public async Task<IActionResult> OnGetAsync() => await Fill() ? Page() : NotFound();
+
+    public async Task<IActionResult> OnGetPhotoAsync(Guid photo, bool small)
+    {
+        if (await photos.Bytes(Id, photo, small) is not { } bytes)
+            return NotFound();
+        Response.Headers.CacheControl = "private,max-age=31536000,immutable";
+        return File(bytes, "image/jpeg");
+    }
+
+    public async Task<IActionResult> OnPostPhotoAsync() => await Save(async () =>
+    {
+        if (Photo is null || Photo.Length == 0)
+            throw new InvalidInputException("photo", "choose a picture first");
+        string caption = Caption?.Trim() ?? string.Empty;
+        if (caption.Length > 200)
+            throw new InvalidInputException("caption", "must be at most 200 characters");
+        using var buffer = new MemoryStream();
+        await Photo.CopyToAsync(buffer);
+        Photograph picture = Photograph.Read(buffer.ToArray());
+        await photos.Add(new PlanterPhoto(Guid.CreateVersion7(), Id, frame.Today, caption, picture.Width, picture.Height), picture.Jpeg, picture.Thumb);
+        return "Photograph added; nothing but the picture was kept of the file.";
+    });
+
+    public async Task<IActionResult> OnPostDropPhotoAsync(Guid photo) => await Save(async () =>
+    {
+        await photos.Remove(Id, photo);
+        return "Photograph removed.";
+    });
+
+    public async Task<IActionResult> OnPostRetireAsync(int version) => await Save(async () =>
+    {
+        Planter changed = Planter with { IsRetired = !Planter.IsRetired };
+        await planters.Save(changed, version);
+        return changed.IsRetired ? $"{changed.Name} is retired: its history stays, and nothing new is planned for it." : $"{changed.Name} is in use again.";
+    });
+
+    public async Task<IActionResult> OnPostRemoveAsync(int version) => await Save(async () =>
+    {
+        await planters.Remove(Id, version);
+        return $"{Planter.Name} removed.";
+    }, "/planters");
+
+    private async Task<IActionResult> Save(Func<Task<string>> work, string? to = null)
+    {
+        if (!await Fill())
+            return NotFound();
+        return await frame.Saving(this, f => f == "photo" ? "Photo" : f == "caption" ? "Caption" : null, async () =>
+        {
+            TempData["Said"] = await work();
+            return Redirect(to ?? $"/planters/{Id}");
+        });
+    }
+
+    private async Task<bool> Fill()
     {
         Now = await frame.Now();
-        if (Now.Plan.FindPlanter(Id) is not { } planter)
-            return NotFound();
+        if (Now.Plan.FindPlanter(Id) is not { } planter || await planters.Version(Id) is not { } version)
+            return false;
+        Version = version;
+        Photos = await photos.Of(Id);
+        OutOfLook = LookGroup.Differences(planter, Now.Plan.Planters);
+        if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
+            Ahead = ExposureForecast.Of(planter, Now.Plan.Map, latitude, frame.Today.Year);
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
@@ -58,7 +134,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log) : PageModel
         BulbStack? stack = Bulbs is { } b && b.StandsOn(View.Day) ? BulbStack.LayOut(planter, Now.Plan.Site, Now.Plan.BulbsOf(b)) : null;
         Bloom = stack is not null && Now.Record is { } record ? await frame.State.Bloom(stack, Springward(Bulbs!.Install)) : null;
         Drawing = new CutAway(planter, stack, Bloom, StandingPlant.On(Now.Plan, planter, Season, View.Day), View.Day, PageFrame.Units(Now));
-        return Page();
+        return true;
     }
 
     // Bulbs that stay for years flower anew each spring: the forecast is for the bulb year that holds the day.

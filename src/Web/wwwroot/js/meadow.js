@@ -9,5 +9,6 @@ import { attach as fileSize } from './file-size.js';
 import { attach as print } from './print.js';
 import { attach as skyline } from './skyline.js';
 import { attach as working } from './working.js';
+import { attach as find } from './find.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find]) attach(document);

@@ -1,0 +1,143 @@
+using UnrulyMeadow.Core.Ground;
+
+namespace UnrulyMeadow.Core.Planters;
+
+/// <summary>
+/// What a container weighs, empty, dry and saturated, and what follows for lifting and for what it stands on. The
+/// densities are handbook values from memory; the tool reminds and never certifies.
+/// </summary>
+public sealed class PlanterLoad
+{
+    /// <summary>Dry potting medium, kg per litre (from memory; peat or bark mixes 0.2 to 0.4).</summary>
+    public const double DryKgPerLitre = 0.30;
+
+    /// <summary>Water held by saturated potting medium, kg per litre of medium (from memory; 0.55 to 0.75).</summary>
+    public const double SaturatedWaterKgPerLitre = 0.65;
+
+    /// <summary>Plants and surface water on a full planter, kg per m² of surface (common practice).</summary>
+    public const double PlantsKgPerM2 = 15;
+
+    private PlanterLoad(Planter planter, double wallLitres, double density, double emptyKg)
+    {
+        Planter = planter;
+        WallLitres = wallLitres;
+        WallKgPerLitre = density;
+        EmptyKg = emptyKg;
+        double plants = planter.Form.SurfaceCm2 / 10_000 * PlantsKgPerM2;
+        DryKg = emptyKg + (planter.Form.PlantableLitres * DryKgPerLitre) + plants;
+        SaturatedKg = DryKg + (planter.Form.PlantableLitres * SaturatedWaterKgPerLitre);
+    }
+
+    /// <summary>The planter.</summary>
+    public Planter Planter { get; }
+
+    /// <summary>Volume of its wall and floor, litres.</summary>
+    public double WallLitres { get; }
+
+    /// <summary>Density of the wall, kg per litre.</summary>
+    public double WallKgPerLitre { get; }
+
+    /// <summary>The container alone, kg.</summary>
+    public double EmptyKg { get; }
+
+    /// <summary>Filled with dry medium and planted, kg.</summary>
+    public double DryKg { get; }
+
+    /// <summary>Planted and soaked, kg.</summary>
+    public double SaturatedKg { get; }
+
+    /// <summary>Area that it stands on, m².</summary>
+    public double FootM2
+    {
+        get
+        {
+            PlanterForm form = Planter.Form;
+            double length = Math.Max(10, form.Shape == PlanterShape.Basket ? form.TopLengthCm : form.BottomLengthCm) / 100;
+            double width = Math.Max(10, form.Shape == PlanterShape.Basket ? form.TopWidthCm : form.BottomWidthCm) / 100;
+            return length * width * (form.IsRoundish ? Math.PI / 4 : 1);
+        }
+    }
+
+    /// <summary>Saturated weight over the area it stands on, kg/m².</summary>
+    public double KgPerM2 => SaturatedKg / FootM2;
+
+    /// <summary>The load of a container; null for a bed, which nobody lifts.</summary>
+    public static PlanterLoad? Of(Planter planter)
+    {
+        PlanterForm form = planter.Form;
+        if (form.IsBed)
+            return null;
+        double thickness = planter.Survey.WallThicknessCm ?? (Walls.Of(planter.Wall).ThicknessM * 100);
+        // Wall area along the slope, in sixty steps; the floor is the inside area at the bottom.
+        double area = form.AreaAt(form.PlantableDepthCm);
+        const int Steps = 60;
+        for (int i = 0; i < Steps; i++)
+        {
+            double upper = (form.DepthCm * i / Steps) - form.RimGapCm;
+            double lower = (form.DepthCm * (i + 1) / Steps) - form.RimGapCm;
+            (double l0, double w0) = form.InsideAt(upper);
+            (double l1, double w1) = form.InsideAt(lower);
+            double slope = Math.Sqrt(Math.Pow(lower - upper, 2) + Math.Pow((((l0 - l1) + (w0 - w1)) / 4), 2));
+            area += slope * (Perimeter(form, l0 + thickness, w0 + thickness) + Perimeter(form, l1 + thickness, w1 + thickness)) / 2;
+        }
+        double litres = area * thickness / 1000;
+        double density = DensityOf(planter.Wall);
+        return new PlanterLoad(planter, litres, density, litres * density);
+    }
+
+    /// <summary>A caution for those who lift it: a second person, a trolley, or none.</summary>
+    /// <param name="onePersonKg">What the crew lets one person lift, kg.</param>
+    public string LiftingCaution(double onePersonKg) => SaturatedKg switch
+    {
+        var kg when kg <= onePersonKg => "One person can lift it, soaked as well.",
+        var kg when kg <= 2 * onePersonKg => $"Two people, soaked; one when dry only below {onePersonKg:0} kg.",
+        var kg when DryKg <= 2 * onePersonKg => $"Soaked it is too heavy for two ({kg:0} kg): let it dry, or use a trolley.",
+        _ => "A trolley or a lifting machine; never by hand.",
+    };
+
+    /// <summary>What is to be said of the deck under it; null on the ground.</summary>
+    public string? DeckCaution => (Planter.Survey.OnDeck, Planter.Survey.DeckLimitKgM2) switch
+    {
+        (false, _) => null,
+        (true, null) => $"It stands on a deck and brings {KgPerM2:0} kg/m² when soaked: ask a qualified person what the deck bears.",
+        (true, { } limit) when KgPerM2 > limit => $"Too heavy: {KgPerM2:0} kg/m² when soaked over a limit of {limit:0} kg/m². Move it, spread the load, or have the deck looked at by a qualified person.",
+        (true, { } limit) => $"{KgPerM2:0} kg/m² when soaked, under the limit of {limit:0} kg/m² that was given for this deck; neighbours and people count too.",
+    };
+
+    /// <summary>The arithmetic behind the weight.</summary>
+    public Working Explain() => new(
+        "Weight",
+        $"{SaturatedKg:0} kg soaked",
+        [
+            new("wall and floor", $"{WallLitres:0.0} L at {WallKgPerLitre:0.##} kg/L: {EmptyKg:0.0} kg"),
+            new("medium", $"{Planter.Form.PlantableLitres:0.0} L"),
+            new("dry medium", $"{DryKgPerLitre:0.00} kg/L"),
+            new("water when soaked", $"{SaturatedWaterKgPerLitre:0.00} kg/L"),
+            new("plants", $"{PlantsKgPerM2:0} kg/m²"),
+        ],
+        "Wall area × thickness × density + medium + water + plants",
+        "Densities from memory of handbooks; a reminder, never a certificate",
+        [$"Dry {DryKg:0} kg, empty {EmptyKg:0} kg.", $"On {FootM2:0.00} m²: {KgPerM2:0} kg/m² when soaked."]);
+
+    /// <summary>Density of a wall, kg per litre (from memory).</summary>
+    public static double DensityOf(WallMaterial wall) => wall switch
+    {
+        WallMaterial.Terracotta => 1.9,
+        WallMaterial.Glazed => 2.2,
+        WallMaterial.Timber => 0.65,
+        WallMaterial.Metal => 7.8,
+        WallMaterial.Plastic => 0.95,
+        WallMaterial.Concrete => 2.3,
+        _ => 0.15,
+    };
+
+    private static double Perimeter(PlanterForm form, double length, double width)
+    {
+        if (!form.IsRoundish)
+            return 2 * (length + width);
+        // Ramanujan's first approximation of an ellipse's way round; exact for a circle.
+        double a = length / 2;
+        double b = width / 2;
+        return Math.PI * ((3 * (a + b)) - Math.Sqrt(((3 * a) + b) * (a + (3 * b))));
+    }
+}

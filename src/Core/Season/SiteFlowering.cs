@@ -1,0 +1,187 @@
+using System.Collections.Concurrent;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Season;
+
+/// <summary>
+/// When every plant of a palette shows at one site, for one plan year. Strips are computed when first asked for and kept;
+/// several threads may ask.
+/// </summary>
+public sealed class SiteFlowering
+{
+    // Nights are taken to be safe for tender plants when a freeze follows in no more than one year of ten.
+    private const double SafeOdds = 0.1;
+
+    private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(new ByReference());
+    private readonly Lock _lock = new();
+    private readonly IReadOnlyList<GrowingSeason> _seasons;
+    private readonly FrostOdds? _lastFreeze;
+
+    /// <summary>Prepares a plan year.</summary>
+    /// <param name="record">The weather; null when the site has none, and then no strip shows anything.</param>
+    /// <param name="start">First day of the plan year, the first of a month.</param>
+    public SiteFlowering(WeatherRecord? record, LocalDate start)
+    {
+        Record = record;
+        Start = start;
+        IsSouthern = record?.Station.IsSouthern ?? false;
+        _seasons = record is null ? [] : [.. WeatherRun.For(record, start).Select(r => new GrowingSeason(r, IsSouthern))];
+        _lastFreeze = record is { YearsUsed.Count: > 0 } ? FrostOdds.From(record, FrostEnd.LastSpring, 0) : null;
+    }
+
+    /// <summary>The weather.</summary>
+    public WeatherRecord? Record { get; }
+
+    /// <summary>First day of the plan year.</summary>
+    public LocalDate Start { get; }
+
+    /// <summary>True south of the equator.</summary>
+    public bool IsSouthern { get; }
+
+    /// <summary>Weather years behind the strips.</summary>
+    public int Years => _seasons.Count;
+
+    /// <summary>The day after which a freeze follows in one year of ten, in the plan year's spring; 15 May where no weather is known.</summary>
+    public LocalDate AllClear
+    {
+        get
+        {
+            LocalDate day = _lastFreeze?.DateAt(SafeOdds).Date is { } d ? new LocalDate(2001, d.Month, Math.Min(d.Day, 28)) : new LocalDate(2001, IsSouthern ? 11 : 5, 15);
+            var inYear = new LocalDate(Start.Year, day.Month, day.Day);
+            return inYear < Start ? inYear.PlusYears(1) : inYear;
+        }
+    }
+
+    /// <summary>
+    /// The day a plant would usually go in so as to show in a span: bulbs in mid-fall, what lasts long before, annuals in
+    /// bud a little ahead, but cool-season ones not into frozen ground and tender ones not before the all-clear (common practice).
+    /// </summary>
+    public LocalDate UsualInstall(Plant plant, LocalDate first)
+    {
+        int shift = IsSouthern ? 6 : 0;
+        LocalDate fall = OnOrBefore(first, 9 + shift, 20);
+        switch (plant.LifeForm)
+        {
+            case LifeForm.Bulb when plant.IsTender:
+                return AllClear;
+            case LifeForm.Bulb:
+                // What flowers in fall goes in before it; the rest in mid-fall of the plan year.
+                return plant.Windows.All(w => w.Rule is BulbForcing) ? OnOrBefore(first, 10 + shift, 15) : Start.PlusYears(-2);
+            case LifeForm.TenderAnnual:
+                return Ahead(plant, first) is var ahead && ahead < AllClear && first < AllClear.PlusDays(120) ? AllClear : ahead;
+            case LifeForm.CoolSeasonAnnual:
+                LocalDate cool = Ahead(plant, first);
+                return IsFrozenSeason(cool, shift) ? fall : cool;
+            case LifeForm.Biennial:
+                return fall;
+            default:
+                return Start.PlusYears(-2);
+        }
+    }
+
+    /// <summary>A plant's strip.</summary>
+    /// <param name="plant">The plant; kept by reference.</param>
+    /// <param name="install">The day it goes in.</param>
+    /// <param name="place">Where a bulb lies; null for the usual bed.</param>
+    /// <param name="pocketC">Frost pocket, °C.</param>
+    public FloweringStrip Of(Plant plant, LocalDate install, BulbPlace? place = null, double pocketC = 0)
+    {
+        var key = (plant, install, plant.Bulb is null ? BulbPlace.UsualBed : place ?? BulbPlace.UsualBed, pocketC);
+        if (_strips.TryGetValue(key, out FloweringStrip? known))
+            return known;
+        lock (_lock)
+        {
+            return _strips.GetOrAdd(key, k => FloweringStrip.From(k.Plant, _seasons, Start, k.Install, k.Place, k.PocketC));
+        }
+    }
+
+    /// <summary>A plant's strip as it would usually be planted to show from its plan year's first day on.</summary>
+    public FloweringStrip Usual(Plant plant) => Of(plant, UsualInstall(plant, plant.LifeForm switch
+    {
+        LifeForm.TenderAnnual => AllClear.PlusDays(10),
+        LifeForm.CoolSeasonAnnual or LifeForm.Biennial => Start.PlusDays(40),
+        _ => Start.PlusDays(200),
+    }));
+
+    /// <summary>Share of years in which the air falls to a temperature between two days of the plan year.</summary>
+    public double OddsOfFrost(LocalDate first, LocalDate last, double atOrBelowC)
+    {
+        if (_seasons.Count == 0)
+            return 0;
+        int hit = 0;
+        foreach (GrowingSeason season in _seasons)
+        {
+            int from = Math.Max(0, season.Run.IndexOf(first));
+            int to = Math.Min(season.Length - 1, season.Run.IndexOf(last));
+            for (int d = from; d <= to; d++)
+            {
+                if (season.Run.MinC[d] <= atOrBelowC)
+                {
+                    hit++;
+                    break;
+                }
+            }
+        }
+        return (double)hit / _seasons.Count;
+    }
+
+    /// <summary>The lowest air between two days, one per weather year, sorted; and the highest week's mean, sorted.</summary>
+    public (double[] LowestC, double[] HottestWeekC) Extremes(LocalDate first, LocalDate last)
+    {
+        var low = new double[_seasons.Count];
+        var hot = new double[_seasons.Count];
+        lock (_lock)
+        {
+            for (int y = 0; y < _seasons.Count; y++)
+            {
+                GrowingSeason season = _seasons[y];
+                int from = Math.Max(0, season.Run.IndexOf(first));
+                int to = Math.Min(season.Length - 1, season.Run.IndexOf(last));
+                low[y] = double.PositiveInfinity;
+                hot[y] = double.NegativeInfinity;
+                for (int d = from; d <= to; d++)
+                {
+                    low[y] = Math.Min(low[y], season.Run.MinC[d]);
+                    hot[y] = Math.Max(hot[y], season.WeekMeanC[d]);
+                }
+            }
+        }
+        Array.Sort(low);
+        Array.Sort(hot);
+        return (low, hot);
+    }
+
+    private static LocalDate Ahead(Plant plant, LocalDate first)
+    {
+        double bud = plant.Windows.Select(w => w.Rule).OfType<FromInstall>().Select(r => r.BudDays).DefaultIfEmpty(10).Min();
+        LocalDate day = first.PlusDays(-(int)bud - 7);
+        // Whole weeks, so that neighbouring questions share a strip.
+        return day.PlusDays(-((int)day.DayOfWeek - 1));
+    }
+
+    private static bool IsFrozenSeason(LocalDate day, int shift)
+    {
+        int month = ((day.Month - 1 + 12 - shift) % 12) + 1;
+        return month is 12 or 1 or 2 || (month == 11 && day.Day > 10) || (month == 3 && day.Day < 15);
+    }
+
+    private static LocalDate OnOrBefore(LocalDate day, int month, int dayOfMonth)
+    {
+        int m = ((month - 1) % 12) + 1;
+        var inYear = new LocalDate(day.Year, m, dayOfMonth);
+        return inYear <= day ? inYear : inYear.PlusYears(-1);
+    }
+
+    // Plants are compared as the objects they are: comparing all their figures would cost more than the lookup saves.
+    private sealed class ByReference : IEqualityComparer<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC)>
+    {
+        public bool Equals((Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) x, (Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) y) =>
+            ReferenceEquals(x.Plant, y.Plant) && x.Install == y.Install && x.PocketC == y.PocketC && x.Place.DepthCm == y.Place.DepthCm && x.Place.Class == y.Place.Class;
+
+        public int GetHashCode((Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) key) =>
+            HashCode.Combine(System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(key.Plant), key.Install, key.Place.DepthCm, key.PocketC);
+    }
+}

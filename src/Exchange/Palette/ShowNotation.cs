@@ -1,0 +1,152 @@
+using System.Globalization;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Exchange.Palette;
+
+/// <summary>
+/// Colour windows, packs and grades as they stand in one cell of a sheet. A window reads
+/// <c>flower #7e57c2 #f0bf3f share=0.5 rule=from-install bud=0 ceiling=23</c>; several are parted by semicolons.
+/// </summary>
+public static class ShowNotation
+{
+    private static readonly Dictionary<string, string[]> RuleKeys = new(StringComparer.Ordinal)
+    {
+        ["bulb-forcing"] = ["base", "cold-start", "cold-span", "sum", "days"],
+        ["air-heat"] = ["base", "sum", "days"],
+        ["from-install"] = ["bud", "days", "ceiling"],
+        ["all-year"] = [],
+        ["in-leaf"] = ["base", "sum", "nights", "last"],
+        ["bare-stem"] = ["base", "sum", "nights"],
+        ["cool-nights"] = ["below", "nights"],
+        ["cooling"] = ["below", "days"],
+    };
+
+    /// <summary>Every rule with its keys, for the documentation.</summary>
+    public static IReadOnlyDictionary<string, string[]> Rules => RuleKeys;
+
+    /// <summary>Windows as text.</summary>
+    public static string Write(IEnumerable<ColourWindow> windows) => string.Join("; ", windows.Select(Write));
+
+    /// <summary>Windows from text.</summary>
+    /// <exception cref="FormatException">The text is not of that form; the message says what is wrong.</exception>
+    public static IReadOnlyList<ColourWindow> ReadWindows(string text) => [.. Pieces(text, ';').Select(ReadWindow)];
+
+    /// <summary>Packs as text: <c>6-pack: 6 @ 4.5; 10 cm pot: 1 @ 1.9 w 15</c>.</summary>
+    public static string Write(IEnumerable<Pack> packs) =>
+        string.Join("; ", packs.Select(p => $"{p.Form}: {p.Size} @ {p.Price.ToString("0.##", CultureInfo.InvariantCulture)}" + (p.SpreadCm is { } w ? $" w {Text(w)}" : string.Empty)));
+
+    /// <summary>Packs from text.</summary>
+    /// <exception cref="FormatException">The text is not of that form.</exception>
+    public static IReadOnlyList<Pack> ReadPacks(string text) => [.. Pieces(text, ';').Select(ReadPack)];
+
+    /// <summary>Grades as text: <c>12/+: 5.2 x 4.2</c>, height by width in cm.</summary>
+    public static string Write(IEnumerable<BulbGrade> grades) => string.Join("; ", grades.Select(g => $"{g.Name}: {Text(g.HeightCm)} x {Text(g.DiameterCm)}"));
+
+    /// <summary>Grades from text.</summary>
+    /// <exception cref="FormatException">The text is not of that form.</exception>
+    public static IReadOnlyList<BulbGrade> ReadGrades(string text) => [.. Pieces(text, ';').Select(g =>
+    {
+        (string name, string rest) = Named(g, "12/+: 5.2 x 4.2");
+        string[] sizes = rest.Split('x', StringSplitOptions.TrimEntries);
+        return sizes.Length == 2 ? new BulbGrade(name, Number(sizes[0]), Number(sizes[1])) : throw new FormatException($"\"{g}\" must read like \"12/+: 5.2 x 4.2\"");
+    })];
+
+    /// <summary>A number with a dot for its decimals.</summary>
+    /// <exception cref="FormatException">It is none; a decimal comma is named as such.</exception>
+    public static double Number(string text)
+    {
+        if (double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out double value) && double.IsFinite(value))
+            return value;
+        throw new FormatException(text.Contains(',', StringComparison.Ordinal) && double.TryParse(text.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out _)
+            ? $"\"{text}\" has a decimal comma; write {text.Replace(',', '.')}"
+            : $"\"{text}\" is no number");
+    }
+
+    internal static string Text(double value) => value.ToString("R", CultureInfo.InvariantCulture);
+
+    internal static IEnumerable<string> Pieces(string text, char by) => text.Split(by, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+
+    private static string Write(ColourWindow w)
+    {
+        var words = new List<string> { w.Part.ToString().ToLowerInvariant() };
+        words.AddRange(w.Colours);
+        words.Add($"share={Text(w.Share)}");
+        (string name, double?[] values) = w.Rule switch
+        {
+            BulbForcing r => ("bulb-forcing", [r.BaseC, r.ColdStartWeeks, r.ColdSpanWeeks, r.ThresholdCd, r.ShowDays]),
+            AirHeat r => ("air-heat", [r.BaseC, r.FirstCd, r.ShowDays]),
+            FromInstall r => ("from-install", [r.BudDays, r.ShowDays, r.HeatCeilingC]),
+            AllYear => ("all-year", []),
+            InLeaf r => ("in-leaf", [r.BaseC, r.LeafOutCd, r.DropNights, r.LastDays]),
+            BareStem r => ("bare-stem", [r.BaseC, r.LeafOutCd, r.DropNights]),
+            CoolNights r => ("cool-nights", [r.BelowC, r.FullNights]),
+            Cooling r => ("cooling", new double?[] { r.BelowC, r.ShowDays }),
+            _ => throw new InvalidOperationException($"No notation for {w.Rule.GetType().Name}."),
+        };
+        words.Add($"rule={name}");
+        words.AddRange(RuleKeys[name].Zip(values).Where(k => k.Second is not null).Select(k => $"{k.First}={Text(k.Second!.Value)}"));
+        words.Add($"spread={Text(w.SpreadDays)}");
+        return string.Join(' ', words);
+    }
+
+    private static ColourWindow ReadWindow(string text)
+    {
+        string[] words = [.. Pieces(text, ' ')];
+        if (words.Length == 0 || !Enum.TryParse(words[0], ignoreCase: true, out ColourPart part) || !Enum.IsDefined(part) || char.IsDigit(words[0][0]))
+            throw new FormatException($"\"{text}\" must begin with {string.Join(", ", Enum.GetNames<ColourPart>().Select(n => n.ToLowerInvariant()))}");
+        string[] colours = [.. words.Skip(1).TakeWhile(w => w[0] == '#').Select(c => c.ToLowerInvariant())];
+        foreach (string colour in colours.Where(c => !ColourWindow.IsColour(c)))
+            throw new FormatException($"\"{colour}\" is no colour; write six hexadecimal digits, #000000 to #ffffff");
+        var keys = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (string word in words.Skip(1 + colours.Length))
+        {
+            int equals = word.IndexOf('=', StringComparison.Ordinal);
+            if (equals <= 0 || !keys.TryAdd(word[..equals], word[(equals + 1)..]))
+                throw new FormatException($"\"{word}\" must be key=value, each key once");
+        }
+        if (!keys.Remove("rule", out string? rule) || !RuleKeys.TryGetValue(rule, out string[]? allowed))
+            throw new FormatException($"rule= must be one of {string.Join(", ", RuleKeys.Keys)}");
+        double share = keys.Remove("share", out string? s) ? Number(s) : throw new FormatException("share= is missing");
+        double spread = keys.Remove("spread", out string? d) ? Number(d) : 6;
+        if (keys.Keys.FirstOrDefault(k => !allowed.Contains(k, StringComparer.Ordinal)) is { } unknown)
+            throw new FormatException($"rule {rule} has no \"{unknown}\"; it knows {(allowed.Length == 0 ? "no figures" : string.Join(", ", allowed))}");
+        double Need(string key) => keys.TryGetValue(key, out string? v) ? Number(v) : throw new FormatException($"rule {rule} needs {key}=");
+        double? May(string key) => keys.TryGetValue(key, out string? v) ? Number(v) : null;
+        int Whole(string key)
+        {
+            double v = Need(key);
+            return v == Math.Floor(v) && Math.Abs(v) < 100_000 ? (int)v : throw new FormatException($"{key}= must be a whole number");
+        }
+        ColourRule made = rule switch
+        {
+            "bulb-forcing" => new BulbForcing(Need("base"), Need("cold-start"), Need("cold-span"), Need("sum"), Need("days")),
+            "air-heat" => new AirHeat(Need("base"), Need("sum"), Need("days")),
+            "from-install" => new FromInstall(Need("bud"), May("days"), May("ceiling")),
+            "in-leaf" => new InLeaf(Need("base"), Need("sum"), Whole("nights"), May("last")),
+            "bare-stem" => new BareStem(Need("base"), Need("sum"), Whole("nights")),
+            "cool-nights" => new CoolNights(Need("below"), Whole("nights")),
+            "cooling" => new Cooling(Need("below"), Need("days")),
+            _ => new AllYear(),
+        };
+        return new ColourWindow(part, colours, share, made) { SpreadDays = spread };
+    }
+
+    private static Pack ReadPack(string text)
+    {
+        const string Form = "6-pack: 6 @ 4.5";
+        (string name, string rest) = Named(text, Form);
+        string[] words = [.. Pieces(rest, ' ')];
+        bool wide = words.Length == 5 && words[3] == "w";
+        if (words.Length != 3 && !wide || words[1] != "@")
+            throw new FormatException($"\"{text}\" must read like \"{Form}\", with the width after w when it differs");
+        if (!int.TryParse(words[0], NumberStyles.None, CultureInfo.InvariantCulture, out int size))
+            throw new FormatException($"\"{words[0]}\" is no whole number of plants");
+        return new Pack(name, size, (decimal)Math.Clamp(Number(words[2]), -1e9, 1e9), wide ? Number(words[4]) : null);
+    }
+
+    private static (string Name, string Figures) Named(string text, string form)
+    {
+        int colon = text.LastIndexOf(':');
+        return colon > 0 ? (text[..colon].Trim(), text[(colon + 1)..].Trim()) : throw new FormatException($"\"{text}\" must read like \"{form}\"");
+    }
+}

@@ -1,0 +1,44 @@
+using Dapper;
+using Npgsql;
+
+namespace UnrulyMeadow.Store;
+
+/// <summary>Keeps a file that was looked at until someone says yes to it; every process of the app can take it up.</summary>
+/// <param name="database">The database.</param>
+public sealed class DraftStore(MeadowDatabase database)
+{
+    /// <summary>Keeps a file and drops those older than a day.</summary>
+    /// <param name="kind">What it is, "palette" or "map".</param>
+    /// <param name="name">Its name.</param>
+    /// <param name="content">Its bytes.</param>
+    public async Task<Guid> Keep(string kind, string name, byte[] content)
+    {
+        Guid id = Guid.CreateVersion7();
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync(
+            """
+            delete from upload_draft where added_at < now() - interval '1 day';
+
+            insert into upload_draft (id, kind, name, content) values (@id, @kind, @name, @content);
+            """,
+            new { id, kind, name = name.Length > 200 ? name[..200] : name, content });
+        return id;
+    }
+
+    /// <summary>A file that waits, or null when it was taken or dropped.</summary>
+    public async Task<(string Name, byte[] Content)?> Find(string kind, Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        Row? row = await connection.QuerySingleOrDefaultAsync<Row>("select name, content from upload_draft where id = @id and kind = @kind", new { id, kind });
+        return row is null ? null : (row.Name, row.Content);
+    }
+
+    /// <summary>Forgets a file.</summary>
+    public async Task Drop(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync("delete from upload_draft where id = @id", new { id });
+    }
+
+    private sealed record Row(string Name, byte[] Content);
+}

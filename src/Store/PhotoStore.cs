@@ -1,0 +1,63 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+
+namespace UnrulyMeadow.Store;
+
+/// <summary>A photograph of a planter, without its bytes.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="PlanterId">The planter.</param>
+/// <param name="TakenOn">The day.</param>
+/// <param name="Caption">Words; may be empty.</param>
+/// <param name="Width">Pixels.</param>
+/// <param name="Height">Pixels.</param>
+public sealed record PlanterPhoto(Guid Id, string PlanterId, LocalDate TakenOn, string Caption, int Width, int Height);
+
+/// <summary>Keeps photographs of planters.</summary>
+/// <param name="database">The database.</param>
+public sealed class PhotoStore(MeadowDatabase database)
+{
+    /// <summary>Most photographs of one planter.</summary>
+    public const int MostOfOne = 60;
+
+    /// <summary>A planter's photographs, latest first.</summary>
+    public async Task<IReadOnlyList<PlanterPhoto>> Of(string planterId)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return [.. await connection.QueryAsync<PlanterPhoto>(
+            "select id, planter_id, taken_on, caption, width, height from planter_photo where planter_id = @planterId order by taken_on desc, added_at desc",
+            new { planterId })];
+    }
+
+    /// <summary>A photograph's JPEG, or its small one; null when it is gone.</summary>
+    public async Task<byte[]?> Bytes(string planterId, Guid id, bool small)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.QuerySingleOrDefaultAsync<byte[]>(
+            small ? "select thumb from planter_photo where id = @id and planter_id = @planterId" : "select jpeg from planter_photo where id = @id and planter_id = @planterId",
+            new { id, planterId });
+    }
+
+    /// <summary>Adds a photograph.</summary>
+    /// <exception cref="Core.InvalidInputException">The planter has as many as it may have.</exception>
+    public async Task Add(PlanterPhoto photo, byte[] jpeg, byte[] thumb)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        int added = await SqlFaults.Naming(() => connection.ExecuteAsync(
+            """
+            insert into planter_photo (id, planter_id, taken_on, caption, width, height, jpeg, thumb)
+            select @Id, @PlanterId, @TakenOn, @Caption, @Width, @Height, @jpeg, @thumb
+            where (select count(*) from planter_photo where planter_id = @PlanterId) < @most
+            """,
+            new { photo.Id, photo.PlanterId, photo.TakenOn, photo.Caption, photo.Width, photo.Height, jpeg, thumb, most = MostOfOne }));
+        if (added == 0)
+            throw new Core.InvalidInputException("photo", $"this planter has {MostOfOne} photographs, the most it may have; remove one first");
+    }
+
+    /// <summary>Removes a photograph.</summary>
+    public async Task Remove(string planterId, Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync("delete from planter_photo where id = @id and planter_id = @planterId", new { id, planterId });
+    }
+}

@@ -1,0 +1,104 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Exchange.Palette;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Palette;
+
+/// <summary>Adds a plant or changes one: the same columns as a sheet, one field each.</summary>
+public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
+{
+    private static readonly (string Legend, string[] Columns)[] Groups =
+    [
+        ("What it is", ["common name", "botanical name", "family", "kind", "habit", "texture", "vigour"]),
+        ("Size", ["height cm", "spread bought cm", "spread grown cm", "growth per degree-day", "growth base C"]),
+        ("Needs", ["light low", "light high", "water", "medium", "pH low", "pH high", "tops spoiled C", "roots die C", "heat ceiling C", "dry summer rest"]),
+        ("When it shows", ["shows", "green leaf"]),
+        ("If it is a bulb", ["bulb height cm", "bulb width cm", "bulb spacing cm", "cold weeks low", "cold weeks high", "bulb grades", "returns"]),
+        ("Tending", ["cutting", "flush after days", "flush days", "hidden by", "partner"]),
+        ("Around it", ["deer", "rabbits", "slugs", "salt borne", "wind borne", "pollinators", "pests", "local status"]),
+        ("Care for people and animals", ["eaten by people", "eaten by animals", "on skin", "cautions"]),
+        ("Buying", ["packs", "source"]),
+    ];
+
+    [FromRoute]
+    public string Id { get; set; } = "new";
+
+    [BindProperty(SupportsGet = true, Name = "copy")]
+    public string? CopyOf { get; set; }
+
+    [BindProperty]
+    public Dictionary<string, string?> Cells { get; set; } = [];
+
+    [BindProperty]
+    public int Version { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public bool IsNew => Id == "new";
+
+    public string Heading { get; private set; } = "New plant";
+
+    /// <summary>The fields by group.</summary>
+    public IEnumerable<(string Legend, IEnumerable<FieldView> Fields)> Fields => Groups.Select(g => (g.Legend, g.Columns.Select(Field)));
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        Now = await frame.Now();
+        if (IsNew)
+        {
+            if (CopyOf is not null && Now.Plan.FindPlant(CopyOf) is { } original)
+                Take(original with { CommonName = original.CommonName + ", copy" });
+            else
+                Cells["source"] = "our own";
+            return Page();
+        }
+        if (Now.Plan.FindPlant(Id) is not { } plant || await palette.Version(Id) is not { } version)
+            return NotFound();
+        Heading = plant.CommonName;
+        Version = version;
+        Take(plant);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync()
+    {
+        Now = await frame.Now();
+        Plant? old = IsNew ? null : Now.Plan.FindPlant(Id);
+        if (!IsNew && old is null)
+            return NotFound();
+        Heading = old?.CommonName ?? Heading;
+        return await frame.Saving(this, Name, async () =>
+        {
+            Plant plant = PaletteSheet.FromCells(old, PaletteColumns.All.Where(c => c.Name is not ("id" or "retired")).Select(c => (c, (Cells.GetValueOrDefault(c.Name) ?? string.Empty).Trim())));
+            plant = plant with { Id = old?.Id ?? Ids.From(plant.CommonName, x => x is "new" or "import" or "compare" || Now.Plan.FindPlant(x) is not null) };
+            if (Now.Plan.Palette.Any(p => p.Id != plant.Id && p.CommonName.Equals(plant.CommonName, StringComparison.OrdinalIgnoreCase)))
+                throw new InvalidInputException("common name", "is already used; add its colour");
+            await palette.Save(plant, IsNew ? null : Version);
+            TempData["Said"] = $"{plant.CommonName} saved.";
+            return Redirect($"/palette/{plant.Id}");
+        });
+    }
+
+    private static string? Name(string fault) => PaletteColumns.All.Any(c => c.Name == fault) ? $"Cells[{fault}]" : null;
+
+    private void Take(Plant plant)
+    {
+        foreach (PaletteColumn column in PaletteColumns.All)
+            Cells[column.Name] = PaletteSheet.Text(column.Get(plant));
+    }
+
+    private FieldView Field(string name)
+    {
+        PaletteColumn column = PaletteColumns.All.First(c => c.Name == name);
+        string? value = Cells.GetValueOrDefault(name);
+        if (column.Choices.Count > 0)
+            return new FieldView($"Cells[{name}]", name, value ?? string.Empty, Options: [.. column.Choices.Select(c => (c, c.Replace('-', ' ')))]);
+        bool wide = name is "shows" or "packs" or "bulb grades" or "cautions" or "cutting" or "local status" or "pests" or "hidden by";
+        string label = char.ToUpperInvariant(name[0]) + name[1..] + (name is "shows" or "packs" or "bulb grades" or "returns" or "cautions" ? $" ({column.About.Split(';')[0]})" : string.Empty);
+        return new FieldView($"Cells[{name}]", label, value, Type: wide ? "textarea" : "text", Class: wide ? "whole" : string.Empty);
+    }
+}

@@ -1,0 +1,78 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Palette;
+
+/// <summary>One plant: what it is, when it shows here, where it stood and how it did.</summary>
+public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore log) : PageModel
+{
+    [FromRoute]
+    public string Id { get; set; } = string.Empty;
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public Plant Plant { get; private set; } = null!;
+
+    public FloweringStrip Strip { get; private set; } = null!;
+
+    public IReadOnlyList<Display> Displays { get; private set; } = [];
+
+    public IReadOnlyList<Observation> Seen { get; private set; } = [];
+
+    public IReadOnlyList<string> Doubts { get; private set; } = [];
+
+    /// <summary>How often it was said to do well, and poorly.</summary>
+    public (int Well, int Poorly) Rated => (Seen.Count(o => o.Kind is ObservationKind.DidWell), Seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
+
+    public int Version { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync() => await Fill() ? Page() : NotFound();
+
+    public async Task<IActionResult> OnPostRetireAsync(int version) => await Change(version, p => p with { IsRetired = !p.IsRetired }, p => p.IsRetired ? $"{p.CommonName} is retired: what stands stays, nothing new is planned with it." : $"{p.CommonName} is back in the palette.");
+
+    public async Task<IActionResult> OnPostRemoveAsync(int version)
+    {
+        if (!await Fill())
+            return NotFound();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            await palette.Remove(Id, version);
+            TempData["Said"] = $"{Plant.CommonName} removed from the palette.";
+            return Redirect("/palette");
+        });
+    }
+
+    private async Task<IActionResult> Change(int version, Func<Plant, Plant> change, Func<Plant, string> said)
+    {
+        if (!await Fill())
+            return NotFound();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            Plant changed = change(Plant);
+            await palette.Save(changed, version);
+            TempData["Said"] = said(changed);
+            return Redirect($"/palette/{Id}");
+        });
+    }
+
+    private async Task<bool> Fill()
+    {
+        Now = await frame.Now();
+        if (Now.Plan.FindPlant(Id) is not { } plant || await palette.Version(Id) is not { } version)
+            return false;
+        Plant = plant;
+        Version = version;
+        Strip = (await frame.State.Flowering(SiteYear.UsualStart(frame.Today, Now.IsSouthern))).Usual(plant);
+        Displays = [.. Now.Plan.Displays.Where(d => d.Items.Any(i => i.PlantId == Id)).OrderByDescending(d => d.Install)];
+        Seen = await log.OfPlant(Id, 200);
+        Doubts = [.. PaletteCheck.Of([plant]).Select(r => r.Message)];
+        return true;
+    }
+}
