@@ -178,5 +178,21 @@ const turns = [
   { id: 'spring-2027', name: 'Spring turn', firstDay: SPRING, lastDay: '2027-04-21' },
   { id: 'summer-2027', name: 'Summer turn', firstDay: SUMMER, lastDay: '2027-06-11' },
 ];
+import { map, places, outlines, surveys } from './grounds.mjs';
+for (const p of planters) {
+  if (places[p.id]) p.place = places[p.id];
+  if (surveys[p.id]) p.survey = surveys[p.id];
+  if (outlines[p.id]) {
+    const ring = outlines[p.id].map(([x, y]) => ({ xCm: x, yCm: y }));
+    const xs = ring.map((c) => c.xCm), ys = ring.map((c) => c.yCm);
+    const l = Math.max(...xs) - Math.min(...xs), w = Math.max(...ys) - Math.min(...ys);
+    p.form = { ...form('outlined-bed', l, w, l, w, p.form.depthCm, 0), outline: { ring, holes: [], setbackCm: 10 } };
+  }
+}
+const lots = [
+  { id: 'forced-daffodils', plantId: 'daffodil-early-yellow', count: 60, state: 'forced', place: 'Cold frame 2, nursery pots', since: '2026-10-12', condition: 'good', note: 'Six to a 14 cm pot, for gaps from March on.' },
+  { id: 'kept-silver-leaf', plantId: 'dusty-miller', count: 18, state: 'kept', place: 'Yard bench', since: '2026-10-01', condition: 'fair', fromPlanterId: 'shelter-pot-1', note: '' },
+  { id: 'geraniums-over-winter', plantId: 'zonal-geranium-red', count: 24, state: 'overwintering', place: 'Glasshouse, east bay', since: '2026-09-30', condition: 'good', fromPlanterId: 'band-pot-left', note: 'Cut back by half.' },
+];
 const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, bulbDepth: 'three-times-height', wallGapCm: 2.5, bulbGapCm: 2, place: { latitudeDeg: 43.1, longitudeDeg: -66.9, elevationM: 6, atElevation: false } };
-process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns }, null, 2) + '\n');
+process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns, map, lots }, null, 2) + '\n');

@@ -13,6 +13,7 @@ public static class Program
         ClimateTopics.Frost, ClimateTopics.Zone, ClimateTopics.Normals, ClimateTopics.Generate,
         SkyTopics.Sun, SkyTopics.Exposure, SkyTopics.Et0, SkyTopics.HeatIndex,
         GroundTopics.Ground, GroundTopics.PlantingWindow, GroundTopics.ColdWeeks, GroundTopics.RootSurvival,
+        PlanterTopics.Volume, PlanterTopics.Weight, PlanterTopics.Fit, PlanterTopics.PaletteCheck,
         PlantingTopics.Layer, PlantingTopics.Stack, PlantingTopics.Bloom, PlanTopics.Year, PlanTopics.Order,
     ];
 

@@ -32,7 +32,7 @@ public sealed partial class ReckonTests
         (_, string list, _) = Run(string.Empty, "--list");
         string[] topics = [.. list.Split('\n', StringSplitOptions.RemoveEmptyEntries).Skip(1).Select(l => l.Split(' ')[0])];
         Assert.Equal(
-            ["frost", "zone", "normals", "generate", "sun", "exposure", "et0", "heat-index", "ground", "planting-window", "cold-weeks", "root-survival", "layer", "stack", "bloom", "year", "order"],
+            ["frost", "zone", "normals", "generate", "sun", "exposure", "et0", "heat-index", "ground", "planting-window", "cold-weeks", "root-survival", "volume", "weight", "fit", "palette-check", "layer", "stack", "bloom", "year", "order"],
             topics);
         Assert.Equal(topics.Order(StringComparer.Ordinal), Examples().Select(e => e.Data.Item1).Order(StringComparer.Ordinal));
         foreach (string topic in topics)
@@ -78,6 +78,9 @@ public sealed partial class ReckonTests
     [InlineData("planting-window", """{ "weather": { "days": [] }, "depthCm": 0 }""", "depthCm: must be from 1 to 150 cm (it is 0)")]
     [InlineData("normals", """{ "monthly": { "meanMinC": [1], "meanMaxC": [2], "climateId": "moon" } }""", "monthly.meanMinC: must hold twelve months (it holds 1)")]
     [InlineData("generate", """{ "normals": { "weather": { "file": "tests/data/new-york-seattle-2012-2015.csv" } }, "years": 0 }""", "years: must be from 1 to 1000 years (it is 0)")]
+    [InlineData("volume", """{ "form": { "shape": "outlined-bed", "topLengthCm": 100, "topWidthCm": 100, "bottomLengthCm": 100, "bottomWidthCm": 100, "depthCm": 40, "rimGapCm": 0, "outline": { "ring": [{ "xCm": 0, "yCm": 0 }, { "xCm": 100, "yCm": 100 }, { "xCm": 100, "yCm": 0 }, { "xCm": 0, "yCm": 100 }], "holes": [] } } }""", "form.outline.ring: crosses itself")]
+    [InlineData("weight", """{ "planter": { "form": { "shape": "rectangular-bed", "topLengthCm": 100, "topWidthCm": 100, "bottomLengthCm": 100, "bottomWidthCm": 100, "depthCm": 40, "rimGapCm": 0 } } }""", "planter.form: must be a container")]
+    [InlineData("palette-check", """{ "palette": [{ "id": "x" }] }""", "line 1")]
     public void Bad_input_ends_with_2_a_line_per_fault_and_nothing_on_standard_output(string topic, string input, string fault)
     {
         (int exit, string output, string errors) = Run(input, topic);

@@ -1,4 +1,4 @@
-import { bulb, inColours, heat, cooling, installed, flower, shown, always, SHADE, PART, FULL } from './terms.mjs';
+import { bulb, inColours, heat, cooling, installed, flower, shown, SHADE, PART, FULL } from './terms.mjs';
 
 const LAST = [1, 1, 1.1, 1.1], SPREADS = [1.1, 1.3, 1.5, 1.6], FADES = [0.6, 0.35, 0.2];
 const small = { bees: 'high', returns: SPREADS, dry: true };

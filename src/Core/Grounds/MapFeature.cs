@@ -39,6 +39,16 @@ public sealed record MapFeature
 
     private Geometry? _shape;
 
+    /// <summary>An empty feature, to be filled.</summary>
+    public MapFeature()
+    {
+    }
+
+    // A copy with other points must not keep the shape of the first.
+    private MapFeature(MapFeature original) =>
+        (Id, Kind, Name, Points, HeightM, WidthM, RootM, GrowthM, SurveyedIn, IsEvergreen) =
+        (original.Id, original.Kind, original.Name, original.Points, original.HeightM, original.WidthM, original.RootM, original.GrowthM, original.SurveyedIn, original.IsEvergreen);
+
     /// <summary>Short name.</summary>
     public required string Id { get; init; }
 

@@ -22,6 +22,9 @@ public sealed record BedOutline(IReadOnlyList<Corner> Ring, IReadOnlyList<IReadO
     private Polygon? _polygon;
     private Geometry? _plantable;
 
+    // A copy with other corners must not keep the shapes of the first.
+    private BedOutline(BedOutline original) => (Ring, Holes, SetbackCm) = original;
+
     /// <summary>The outline as a polygon, cm.</summary>
     public Polygon Polygon => _polygon ??= Geometry.CreatePolygon(Close(Ring), [.. Holes.Select(Close)]);
 

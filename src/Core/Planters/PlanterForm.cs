@@ -169,6 +169,8 @@ public sealed record PlanterForm(
             faults.Range("rimGapCm", RimGapCm, 0, 0, "cm in a bed");
         else
             faults.Range("rimGapCm", RimGapCm, 0, Math.Max(0, Math.Min(20, DepthCm / 2)), "cm, at most half the depth");
+        if (faults.IsEmpty && Outline is not null && (Math.Abs(Outline.Middle.XCm) > 1 || Math.Abs(Outline.Middle.YCm) > 1))
+            faults.Add("outline.ring", "must be given about the middle of its box, which is the planter's place on the map");
         if (IsCircular && (Math.Abs(TopLengthCm - TopWidthCm) > 0.01 || Math.Abs(BottomLengthCm - BottomWidthCm) > 0.01))
             faults.Add("topWidthCm", "must equal the diameter in a round planter");
         return faults.Faults;

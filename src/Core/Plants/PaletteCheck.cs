@@ -15,6 +15,19 @@ public static class PaletteCheck
     public static IReadOnlyList<PaletteRemark> Of(IReadOnlyList<Plant> palette) =>
         [.. palette.SelectMany(p => Single(p).Select(m => new PaletteRemark(p.Id, m))), .. Twins(palette), .. Order(palette)];
 
+    /// <summary>The rules behind the remarks.</summary>
+    public static Working Explain(IReadOnlyList<Plant> palette)
+    {
+        int found = Of(palette).Count;
+        return new Working(
+            "Palette",
+            found == 0 ? "nothing to look at again" : $"{found} to look at again",
+            [new("plants", $"{palette.Count}")],
+            "Tender and hardy by kind and by figures; roots milder than lasting tops; growth, height and width that go together; bulbs of possible shape, 3 to 30 cm deep at three times their height; early, mid and late of a genus in order; larger packs no dearer each; cautions beside poison; names in the codes' form",
+            "Common practice; International Codes of Nomenclature for the form of names",
+            []);
+    }
+
     private static IEnumerable<string> Single(Plant p)
     {
         if (!BotanicalName.IsWellFormed(p.BotanicalName))

@@ -10,6 +10,8 @@ public sealed class FloweringStrip
     // It counts as showing from a third of its best on.
     private const double Shows = 1.0 / 3;
 
+    private const int ShortestGap = 7;
+
     private FloweringStrip(Plant plant, LocalDate start, LocalDate install, int days, int years)
     {
         Plant = plant;
@@ -45,6 +47,26 @@ public sealed class FloweringStrip
         {
             int first = Array.FindIndex(Odds, o => o >= 0.5f);
             return first < 0 ? null : (Start.PlusDays(first), Start.PlusDays(Array.FindLastIndex(Odds, o => o >= 0.5f)));
+        }
+    }
+
+    /// <summary>Spells in which at least half the years show colour, in order; gaps of a few days are passed over.</summary>
+    public IReadOnlyList<(LocalDate First, LocalDate Last)> Spells
+    {
+        get
+        {
+            var spells = new List<(LocalDate First, LocalDate Last)>();
+            for (int d = 0; d < Odds.Length; d++)
+            {
+                if (Odds[d] < 0.5f)
+                    continue;
+                LocalDate day = Start.PlusDays(d);
+                if (spells.Count > 0 && Period.DaysBetween(spells[^1].Last, day) <= ShortestGap)
+                    spells[^1] = (spells[^1].First, day);
+                else
+                    spells.Add((day, day));
+            }
+            return spells;
         }
     }
 
@@ -126,7 +148,7 @@ public sealed class FloweringStrip
     /// <summary>The arithmetic behind the strip.</summary>
     public Working Explain() => new(
         $"{Plant.CommonName}: days in colour",
-        Usual is { } u ? $"{DaysInColour}, {u.First.ToString("d MMM", null)} to {u.Last.ToString("d MMM", null)}" : "0",
+        Usual is null ? "0" : $"{DaysInColour}, {string.Join(" and ", Spells.Select(s => $"{s.First.ToString("d MMM", null)} to {s.Last.ToString("d MMM", null)}"))}",
         [
             new("goes in", Install < Start.PlusYears(-1) ? "established" : Install.ToString("d MMM uuuu", null)),
             new("weather years", $"{Years}"),

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
@@ -77,6 +78,18 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         return kept.Flowering.GetOrAdd(start, _ => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, start))).Value;
     }
 
+    /// <summary>Planters whose class of sun changes within five years as trees grow.</summary>
+    public async Task<IReadOnlyList<ExposureForecast>> SunAhead(double latitudeDeg, int year)
+    {
+        Kept kept = await Fresh();
+        if (kept.SunAhead is { } known && known.Year == year)
+            return known.Changing;
+        Plan plan = kept.Now.Plan;
+        IReadOnlyList<ExposureForecast> changing = [.. plan.Planters.Where(p => !p.IsRetired).AsParallel().AsOrdered().Select(p => ExposureForecast.Of(p, plan.Map, latitudeDeg, year)).OfType<ExposureForecast>().Where(f => f.Change is not null)];
+        kept.SunAhead = (year, changing);
+        return changing;
+    }
+
     /// <inheritdoc />
     public void Dispose() => _loading.Dispose();
 
@@ -126,6 +139,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         public ConcurrentDictionary<(LocalDate Start, int? WeatherYear), Lazy<SiteYear>> Years { get; } = new();
 
         public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> BulbYears { get; } = new();
+
+        public (int Year, IReadOnlyList<ExposureForecast> Changing)? SunAhead { get; set; }
 
         public ConcurrentDictionary<LocalDate, Lazy<SiteFlowering>> Flowering { get; set; } = new();
 

@@ -17,7 +17,7 @@ public sealed class CompareModel(PageFrame frame) : PageModel
         "pollinators", "eaten by people", "eaten by animals", "on skin", "local status", "packs",
     ];
 
-    [BindProperty(SupportsGet = true, Name = "compare")]
+    [BindProperty(SupportsGet = true, Name = "compare[]")]
     public List<string> Ids { get; set; } = [];
 
     public SiteNow Now { get; private set; } = null!;

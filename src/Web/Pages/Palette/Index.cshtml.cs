@@ -38,7 +38,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
     [BindProperty(SupportsGet = true, Name = "all")]
     public string? All { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "compare")]
+    [BindProperty(SupportsGet = true, Name = "compare[]")]
     public List<string> Compare { get; set; } = [];
 
     public SiteNow Now { get; private set; } = null!;

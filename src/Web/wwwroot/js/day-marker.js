@@ -98,6 +98,7 @@ class DayMarker {
       url.searchParams.set('day', toIso(day));
       link.href = url.pathname + url.search;
     }
+    document.dispatchEvent(new CustomEvent('meadow:moving', { detail: { index } }));
     if (settle) {
       history.replaceState(null, '', this.address(day));
       document.dispatchEvent(new CustomEvent('meadow:day', { detail: { day: toIso(day) } }));

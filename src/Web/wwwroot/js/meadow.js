@@ -10,5 +10,6 @@ import { attach as print } from './print.js';
 import { attach as skyline } from './skyline.js';
 import { attach as working } from './working.js';
 import { attach as find } from './find.js';
+import { attach as grounds } from './grounds.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds]) attach(document);

@@ -1,0 +1,136 @@
+using System.Globalization;
+using System.Text;
+using System.Xml.Linq;
+using NetTopologySuite.Geometries;
+using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Planters;
+using static UnrulyMeadow.Web.Drawing.Figure;
+
+namespace UnrulyMeadow.Web.Drawing;
+
+/// <summary>
+/// The site to scale, one unit a metre, north up: buildings, water, lawns, paths, trees, and each planter painted with
+/// what shows on the day.
+/// </summary>
+/// <param name="map">The map.</param>
+/// <param name="planters">Planters that have a place, with their looks on the day.</param>
+/// <param name="year">Year of the day, for the trees.</param>
+public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Planter Planter, PaintStretch Paint)> planters, int year)
+{
+    private const double MarginM = 6;
+
+    /// <summary>What the map covers, m.</summary>
+    public Envelope Extent
+    {
+        get
+        {
+            var box = new Envelope();
+            foreach (MapFeature f in map)
+            {
+                Envelope e = f.Shape.EnvelopeInternal.Copy();
+                e.ExpandBy(f.Kind == MapKind.Tree ? f.CrownIn(year) / 2 : f.WidthM / 2);
+                box.ExpandToInclude(e);
+            }
+            foreach ((Planter p, _) in planters)
+                box.ExpandToInclude(PlanterGround.Of(p).EnvelopeInternal);
+            if (box.IsNull)
+                box = new Envelope(-20, 20, -12, 12);
+            box.ExpandBy(Math.Max(MarginM, box.Width * 0.02));
+            return box;
+        }
+    }
+
+    /// <summary>The drawing.</summary>
+    public XElement Draw()
+    {
+        Envelope box = Extent;
+        // Wide enough to fill a page's width at three to one and a half.
+        double height = Math.Max(box.Height, box.Width * 0.46);
+        double top = ((box.MinY + box.MaxY) / 2) + (height / 2);
+        string label = $"Map of the site, north up: {planters.Count} planters";
+        XElement svg = El(
+            "svg", "class", "grounds-map", "viewBox", $"{N(box.MinX)} {N(-top)} {N(box.Width)} {N(height)}", "preserveAspectRatio", "xMidYMid meet",
+            "data-grounds-map", string.Empty, "tabindex", "0", "role", "group", "aria-label", label, "aria-describedby", "grounds-keys");
+        svg.Add(El(
+            "defs",
+            El("pattern", "id", "bare", "width", 0.24, "height", 0.24, "patternUnits", "userSpaceOnUse", "patternTransform", "rotate(45)", El("rect", "width", 0.24, "height", 0.24, "class", "bare-ground"), El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 0.24, "class", "bare-hatch")),
+            El("pattern", "id", "built", "width", 1.1, "height", 1.1, "patternUnits", "userSpaceOnUse", "patternTransform", "rotate(45)", El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 1.1, "class", "built-hatch"))));
+        foreach (MapKind kind in new[] { MapKind.Lawn, MapKind.Water, MapKind.Path, MapKind.Building, MapKind.Wall })
+        {
+            foreach (MapFeature f in map.Where(f => f.Kind == kind))
+                svg.Add(Ground(f));
+        }
+        foreach ((Planter p, PaintStretch paint) in planters)
+            svg.Add(Planter(p, paint));
+        foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
+            svg.Add(Tree(tree));
+        foreach (MapFeature f in map.Where(f => f.Name.Length > 0 && f.Kind is MapKind.Building or MapKind.Water or MapKind.Lawn && f.Shape.Area > 12))
+        {
+            Coordinate at = f.Shape.InteriorPoint.Coordinate;
+            XElement name = Text(at.X, -at.Y, "place-name", f.Name, "middle");
+            name.SetAttributeValue("data-map-text", string.Empty);
+            name.SetAttributeValue("font-size", N(box.Width / 90));
+            svg.Add(name);
+        }
+        return svg;
+    }
+
+    /// <summary>Path data of a ring or line, y turned so that north is up.</summary>
+    internal static string Data(Geometry shape)
+    {
+        var d = new StringBuilder();
+        IEnumerable<Coordinate[]> lines = shape is Polygon p ? p.InteriorRings.Prepend(p.ExteriorRing).Select(r => r.Coordinates) : [shape.Coordinates];
+        foreach (Coordinate[] line in lines)
+        {
+            for (int i = 0; i < line.Length; i++)
+                d.Append(CultureInfo.InvariantCulture, $"{(i == 0 ? 'M' : 'L')}{N(line[i].X)} {N(-line[i].Y)}");
+            if (shape is Polygon)
+                d.Append('Z');
+        }
+        return d.ToString();
+    }
+
+    private static XElement Ground(MapFeature f)
+    {
+        XElement path = El("path", "d", Data(f.Shape), "class", $"ground-{f.Kind.ToString().ToLowerInvariant()}");
+        if (f.Kind is MapKind.Path or MapKind.Wall)
+            path.SetAttributeValue("stroke-width", N(Math.Max(0.15, f.WidthM)));
+        if (f.Name.Length > 0)
+            path.Add(Title(f.Name));
+        return path;
+    }
+
+    private XElement Tree(MapFeature tree)
+    {
+        Coordinate at = tree.Shape.Coordinate;
+        double radius = tree.CrownIn(year) / 2;
+        return El(
+            "g", "class", "tree",
+            El("circle", "cx", at.X, "cy", -at.Y, "r", radius, "class", "crown"),
+            El("circle", "cx", at.X, "cy", -at.Y, "r", Math.Min(0.3, radius / 4), "class", "trunk"),
+            Title($"{(tree.Name.Length > 0 ? tree.Name : "Tree")}, crown {radius * 2:0.#} m, {tree.HeightIn(year):0.#} m high in {year}"));
+    }
+
+    private static XElement Planter(Planter p, PaintStretch paint)
+    {
+        PlanterForm form = p.Form;
+        string outline = string.Join('L', PlanterGround.Corners(form).Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"));
+        if (form.Outline is { } bed)
+            outline += string.Concat(bed.Holes.Select(h => "ZM" + string.Join('L', h.Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"))));
+        XElement body = El("g", "class", "body", El("path", "class", "soil", "d", $"M{outline}Z", "fill-rule", "evenodd", "stroke", form.IsBed ? "#8a7a63" : p.WallColour));
+        double left = 1;
+        for (int k = 0; k < 3; k++)
+        {
+            (string colour, double share) = k < paint.Colours.Count ? paint.Colours[k] : ("none", 0);
+            // Each colour lies inside the one before, so that the area of each ring is its share of the surface.
+            body.Add(El("path", "class", "tint", "d", $"M{outline}Z", "fill-rule", "evenodd", "fill", colour, "transform", $"scale({N(Math.Sqrt(Math.Max(0, left)))})", "display", share > 0 ? null : "none"));
+            left -= share;
+        }
+        MapPlace at = p.Place!;
+        string says = paint.Showing switch { Showing.Colour => "in colour", Showing.Green => "green only", _ => "bare" };
+        return El(
+            "a", "class", $"planter is-{paint.Showing.ToString().ToLowerInvariant()}", "href", $"/planters/{p.Id}", "data-planter", p.Id, "tabindex", "-1",
+            "data-size", Math.Max(form.TopLengthCm, form.TopWidthCm) / 100, "data-name", p.Name, "transform", $"translate({N(at.EastM)} {N(-at.NorthM)}) rotate({N(-at.TurnDeg)})",
+            body, Title($"{p.Name}: {says}"));
+    }
+}

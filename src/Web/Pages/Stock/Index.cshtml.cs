@@ -1,0 +1,138 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Stock;
+
+/// <summary>"What do we have?": plants at hand as lots, and what stands where since when.</summary>
+public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
+{
+    [BindProperty(SupportsGet = true, Name = "lot")]
+    public string? LotId { get; set; }
+
+    [BindProperty]
+    public LotInput Input { get; set; } = new();
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public IReadOnlyList<Lot> Lots { get; private set; } = [];
+
+    /// <summary>Plants that stand for years, with their planter and the day they went in, oldest first.</summary>
+    public IReadOnlyList<(string PlanterId, Plant Plant, int Count, LocalDate Since)> Standing { get; private set; } = [];
+
+    /// <summary>Today.</summary>
+    public LocalDate View => frame.Today;
+
+    public bool IsNew => string.IsNullOrEmpty(LotId);
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        await Fill();
+        if (IsNew)
+            return Page();
+        if (Now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) is not { } lot || await lots.Version(lot.Id) is not { } version)
+            return NotFound();
+        Input = LotInput.From(lot, version);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync() => await frame.Saving(this, f => f.Length == 0 ? null : $"Input.{char.ToUpperInvariant(f[0])}{f[1..]}", async () =>
+    {
+        Now = await frame.Now();
+        Lot lot = Input.Read(LotId, Now.Plan);
+        await lots.Save(lot, IsNew ? null : Input.Version);
+        TempData["Said"] = $"{lot.Count} {Now.Plan.Plant(lot.PlantId).CommonName}, {Words.Plain(lot.State)}: saved.";
+        return Redirect("/stock");
+    }, Fill);
+
+    public async Task<IActionResult> OnPostRemoveAsync() => await frame.Saving(this, _ => null, async () =>
+    {
+        await lots.Remove(LotId ?? string.Empty, Input.Version);
+        TempData["Said"] = "Lot removed.";
+        return Redirect("/stock");
+    }, Fill);
+
+    private async Task Fill()
+    {
+        Now = await frame.Now();
+        Lots = [.. Now.Plan.Lots.OrderBy(l => l.State).ThenBy(l => l.Since)];
+        LocalDate today = frame.Today;
+        Standing = [.. Now.Plan.Displays
+            .Where(d => d.StandsOn(today))
+            .SelectMany(d => d.Items.Select(i => (d.PlanterId, Plant: Now.Plan.Plant(i.PlantId), i.Count, Since: d.Install)))
+            .Where(s => s.Plant.IsLasting || s.Plant.ReturnByYear.Count > 0)
+            .OrderBy(s => s.Since).ThenBy(s => s.PlanterId, StringComparer.Ordinal)];
+    }
+}
+
+/// <summary>A lot as typed.</summary>
+public sealed class LotInput
+{
+    public string? PlantId { get; set; }
+
+    public string? Count { get; set; }
+
+    public string? State { get; set; } = nameof(LotState.Waiting);
+
+    public string? Place { get; set; }
+
+    public string? Since { get; set; }
+
+    public string? Condition { get; set; } = nameof(LotCondition.Good);
+
+    public string? FromPlanterId { get; set; }
+
+    public string? Note { get; set; }
+
+    public int Version { get; set; }
+
+    /// <summary>A lot as a form shows it.</summary>
+    public static LotInput From(Lot lot, int version) => new()
+    {
+        PlantId = lot.PlantId,
+        Count = $"{lot.Count}",
+        State = lot.State.ToString(),
+        Place = lot.Place,
+        Since = Words.Iso(lot.Since),
+        Condition = lot.Condition.ToString(),
+        FromPlanterId = lot.FromPlanterId,
+        Note = lot.Note,
+        Version = version,
+    };
+
+    /// <summary>The lot as typed.</summary>
+    /// <exception cref="InvalidInputException">Something cannot be read.</exception>
+    public Lot Read(string? id, Plan plan)
+    {
+        var faults = new FaultList();
+        Plant? plant = plan.FindPlant(PlantId ?? string.Empty);
+        if (plant is null)
+            faults.Add("plantId", "choose a plant");
+        if (!int.TryParse(Count, NumberStyles.AllowLeadingWhite | NumberStyles.AllowTrailingWhite, CultureInfo.InvariantCulture, out int count))
+            faults.Add("count", "must be a whole number");
+        if (Words.ReadDay(Since) is not { } since)
+        {
+            faults.Add("since", "must be a date");
+            since = new LocalDate(2000, 1, 1);
+        }
+        var lot = new Lot(
+            string.IsNullOrEmpty(id) ? Ids.From($"{PlantId}-{since.ToString("uuuu-MM", null)}", x => plan.Lots.Any(l => l.Id == x)) : id,
+            PlantId ?? string.Empty,
+            count,
+            Enum.TryParse(State, out LotState state) && Enum.IsDefined(state) ? state : LotState.Waiting,
+            Place?.Trim() ?? string.Empty,
+            since,
+            Enum.TryParse(Condition, out LotCondition condition) && Enum.IsDefined(condition) ? condition : LotCondition.Good,
+            string.IsNullOrEmpty(FromPlanterId) ? null : FromPlanterId,
+            Note?.Trim() ?? string.Empty);
+        faults.AddAll(string.Empty, lot.Faults());
+        faults.ThrowIfAny();
+        return lot;
+    }
+}
