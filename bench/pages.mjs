@@ -5,7 +5,7 @@ const rounds = 120;
 const warmUp = 40;
 const pages = [
   '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/stack/bollard-pot-north', '/displays/flag-pot-summer-2027', '/turns',
-  '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log', '/climate', '/climate/ground', '/climate/stations', '/planters/great-pot/sun', '/palette', '/site',
+  '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log', '/climate', '/climate/ground', '/climate/stations', '/planters/great-pot/sun', '/palette', '/palette?planter=great-pot&from=2027-02-15&to=2027-02-21', '/grounds?day=2027-04-14', '/grounds?handler=looks&start=2026-09-01', '/site',
 ];
 
 const ask = async (path) => {

@@ -27,6 +27,9 @@ internal static class SqlFaults
         (PostgresErrorCodes.ForeignKeyViolation, "planter_area_id_fkey") => new Fault("areaId", "there is no such area any more; choose another"),
         (PostgresErrorCodes.ForeignKeyViolation, "display_planter_id_fkey") => new Fault("planterId", "there is no such planter any more"),
         (PostgresErrorCodes.ForeignKeyViolation, "display_item_plant_id_fkey") => new Fault("items", "a plant is no longer in the palette; choose another"),
+        (PostgresErrorCodes.ForeignKeyViolation, "lot_plant_id_fkey") => new Fault("plantId", "this plant is no longer in the palette; choose another"),
+        (PostgresErrorCodes.ForeignKeyViolation, "lot_from_planter_id_fkey") => new Fault("fromPlanterId", "there is no such planter any more"),
+        (PostgresErrorCodes.ForeignKeyViolation, "planter_photo_planter_id_fkey") => new Fault("photo", "there is no such planter any more"),
         (PostgresErrorCodes.CheckViolation, _) => new Fault(string.Empty, $"a figure is out of its range ({e.ConstraintName})"),
         _ => null,
     };

@@ -13,7 +13,7 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [
         "/year", "/year?day=2027-04-14&weather=2012&sort=worst", "/planters", "/planters/new", "/planters/bollard-pot-north", "/planters/bollard-pot-north/edit",
         "/stack/bollard-pot-north", "/stack/kiosk-basket", "/displays/new?planter=flag-pot", "/displays/flag-pot-fall", "/turns", "/turns/new", "/turns/fall-2026",
-        "/supply", "/supply?turn=bulbs-2026", "/daysheet", "/daysheet?turn=bulbs-2026", "/log", "/log?planter=kiosk-basket", "/climate", "/climate?weather=hardest", "/climate?out=2027-10-20", "/climate/ground", "/climate/ground?where=planter-great-pot&weather=hottest&depth=10", "/climate/ground?where=pot&width=30&wall=Timber", "/climate/stations", "/planters/great-pot/sun", "/palette", "/palette?q=tulip", "/site",
+        "/supply", "/supply?turn=bulbs-2026", "/daysheet", "/daysheet?turn=bulbs-2026", "/log", "/log?planter=kiosk-basket", "/climate", "/climate?weather=hardest", "/climate?out=2027-10-20", "/climate/ground", "/climate/ground?where=planter-great-pot&weather=hottest&depth=10", "/climate/ground?where=pot&width=30&wall=Timber", "/climate/stations", "/planters/great-pot/sun", "/palette", "/palette?q=tulip", "/palette?planter=flag-pot&from=2027-02-15", "/palette/snowdrop", "/palette/snowdrop/edit", "/palette/new", "/palette/import", "/palette/compare?compare[]=snowdrop&compare[]=canna-red", "/grounds", "/grounds?day=2027-07-14&draw=bed", "/stock", "/site",
     ];
 
     [Theory]

@@ -5,7 +5,8 @@ import { demo, empty, expect, test } from './site.js';
 const views = [
   '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/planters/new', '/stack/bollard-pot-north', '/displays/flag-pot-summer-2027',
   '/turns', '/turns/summer-2027', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log?planter=kiosk-basket', '/climate', '/climate/ground?weather=past',
-  '/climate/stations', '/planters/great-pot/sun', '/palette', '/site', '/nowhere',
+  '/climate/stations', '/planters/great-pot/sun', '/palette', '/palette?planter=flag-pot&from=2027-02-15', '/palette/snowdrop', '/palette/snowdrop/edit', '/palette/import', '/palette/compare?compare[]=snowdrop&compare[]=canna-red',
+  '/grounds?day=2027-04-14', '/stock', '/site', '/nowhere',
 ];
 const validator = new HtmlValidate({
   extends: ['html-validate:recommended'],
@@ -34,7 +35,7 @@ for (const path of views) {
   });
 }
 
-for (const path of ['/year', '/planters', '/log', '/climate', '/climate/ground', '/climate/stations', '/site']) {
+for (const path of ['/year', '/grounds', '/palette', '/planters', '/log', '/climate', '/climate/ground', '/climate/stations', '/site']) {
   test(`${path} of an empty site has nothing that axe calls serious`, async ({ page }) => {
     await page.goto(empty + path);
     const { violations } = await new AxeBuilder({ page }).analyze();

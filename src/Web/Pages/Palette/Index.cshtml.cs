@@ -15,7 +15,7 @@ namespace UnrulyMeadow.Web.Pages.Palette;
 public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageModel
 {
     /// <summary>Rows drawn at once.</summary>
-    public const int MostRows = 150;
+    public const int MostRows = 80;
 
     [BindProperty(SupportsGet = true, Name = "q")]
     public string? Query { get; set; }
@@ -126,7 +126,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         string[] words = (Query ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         LifeForm? kind = Enum.TryParse(Kind, out LifeForm k) && Enum.IsDefined(k) ? k : null;
         var matching = Now.Plan.Palette
-            .Where(p => (kind is null || p.LifeForm == kind) && words.All(w => Text(p).Contains(w, StringComparison.OrdinalIgnoreCase)))
+            .Where(p => (kind is null || p.LifeForm == kind) && Text(p) is var text && words.All(w => BeginsAWord(text, w)))
             .ToList();
         List<(Plant, FloweringStrip, PlantFit?)> rows;
         if (Planter is not null && Asked is { } asked)
@@ -147,6 +147,17 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         Found = All == "yes" ? rows : [.. rows.Take(MostRows)];
         Uses = Now.Plan.Displays.SelectMany(d => d.Items.Select(i => i.PlantId).Distinct()).GroupBy(x => x, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
         Compare = [.. Compare.Where(c => Now.Plan.FindPlant(c) is not null).Distinct(StringComparer.Ordinal).Take(4)];
+    }
+
+    // "witch" finds witch hazel and not switch grass.
+    private static bool BeginsAWord(string text, string word)
+    {
+        for (int at = text.IndexOf(word, StringComparison.OrdinalIgnoreCase); at >= 0; at = text.IndexOf(word, at + 1, StringComparison.OrdinalIgnoreCase))
+        {
+            if (at == 0 || !char.IsLetterOrDigit(text[at - 1]))
+                return true;
+        }
+        return false;
     }
 
     private static string Text(Plant p) => $"{p.CommonName} {p.BotanicalName} {p.Family} {Words.Of(p.LifeForm)} {Words.Plain(p.Habit)}";

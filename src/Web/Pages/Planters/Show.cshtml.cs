@@ -16,7 +16,7 @@ namespace UnrulyMeadow.Web.Pages.Planters;
 public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos) : PageModel
 {
     [BindProperty]
-    public IFormFile? Photo { get; set; }
+    public IFormFile? Upload { get; set; }
 
     [BindProperty]
     public string? Caption { get; set; }
@@ -70,13 +70,13 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
 
     public async Task<IActionResult> OnPostPhotoAsync() => await Save(async () =>
     {
-        if (Photo is null || Photo.Length == 0)
+        if (Upload is null || Upload.Length == 0)
             throw new InvalidInputException("photo", "choose a picture first");
         string caption = Caption?.Trim() ?? string.Empty;
         if (caption.Length > 200)
             throw new InvalidInputException("caption", "must be at most 200 characters");
         using var buffer = new MemoryStream();
-        await Photo.CopyToAsync(buffer);
+        await Upload.CopyToAsync(buffer);
         Photograph picture = Photograph.Read(buffer.ToArray());
         await photos.Add(new PlanterPhoto(Guid.CreateVersion7(), Id, frame.Today, caption, picture.Width, picture.Height), picture.Jpeg, picture.Thumb);
         return "Photograph added; nothing but the picture was kept of the file.";
@@ -105,7 +105,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
     {
         if (!await Fill())
             return NotFound();
-        return await frame.Saving(this, f => f == "photo" ? "Photo" : f == "caption" ? "Caption" : null, async () =>
+        return await frame.Saving(this, f => f == "photo" ? "Upload" : f == "caption" ? "Caption" : null, async () =>
         {
             TempData["Said"] = await work();
             return Redirect(to ?? $"/planters/{Id}");
