@@ -10,6 +10,7 @@ port=$(free_port)
 bench_pid=$!
 trap 'kill -TERM $bench_pid 2>/dev/null; wait $bench_pid 2>/dev/null || true; stop_cluster "$data/pg-bench"' EXIT
 node bench/pages.mjs "http://127.0.0.1:$port"
+if [[ -d tests/browser/node_modules && -x /usr/bin/chromium ]]; then node bench/grounds.mjs "http://127.0.0.1:$port"; fi
 kill -TERM "$bench_pid" 2>/dev/null
 wait "$bench_pid" 2>/dev/null || true
 start_cluster "$data/pg-bench" bench_figures

@@ -20,19 +20,22 @@ unset MEADOW_DB
 end_tests() { stop_cluster "$data/pg-test"; }
 trap end_tests EXIT
 
-# Two sites for the browser: one with the demo, one empty, each on a new database and a free port.
+# Sites for the browser, each on a new database and a free port: the demo, which no test changes, and two empty ones to walk over.
 make_browser_sites() {
   local name
-  for name in demo empty; do
+  for name in demo empty walk; do
     start_cluster "$data/pg-test" "browser_$name"
     errand is-empty || true
     if [[ $name == demo ]]; then
       load_demo
       export MEADOW_DEMO_DB="$MEADOW_DB" MEADOW_DEMO_PORT
       MEADOW_DEMO_PORT=$(free_port)
-    else
+    elif [[ $name == empty ]]; then
       export MEADOW_EMPTY_DB="$MEADOW_DB" MEADOW_EMPTY_PORT
       MEADOW_EMPTY_PORT=$(free_port)
+    else
+      export MEADOW_WALK_DB="$MEADOW_DB" MEADOW_WALK_PORT
+      MEADOW_WALK_PORT=$(free_port)
     fi
   done
   unset MEADOW_DB

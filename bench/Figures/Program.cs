@@ -26,9 +26,8 @@ public static class Program
             .AddColumnProvider(BenchmarkDotNet.Columns.DefaultColumnProviders.Instance)
             .AddDiagnoser(BenchmarkDotNet.Diagnosers.MemoryDiagnoser.Default)
             .WithOptions(ConfigOptions.DisableLogFile | ConfigOptions.DisableOptimizationsValidator);
-        Summary summary = BenchmarkRunner.Run<ClimateFigures>(config);
         Console.WriteLine($"{"what",-34}{"mean ms",10}{"± ms",9}{"kB allocated",15}");
-        foreach (BenchmarkReport report in summary.Reports)
+        foreach (BenchmarkReport report in new[] { BenchmarkRunner.Run<PaletteFigures>(config), BenchmarkRunner.Run<ClimateFigures>(config) }.SelectMany(s => s.Reports))
         {
             var s = report.ResultStatistics;
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{report.BenchmarkCase.Descriptor.WorkloadMethod.Name,-34}{s?.Mean / 1e6,10:0.00}{s?.StandardError / 1e6,9:0.00}{report.GcStats.GetBytesAllocatedPerOperation(report.BenchmarkCase) / 1024.0,15:0}"));

@@ -1,7 +1,8 @@
-// The two sites that the browser tests walk through, and a page that fails the test on any console error.
+// The three sites that the browser tests walk through, and a page that fails the test on any console error.
 import { test as base, expect } from '@playwright/test';
 
 export const demo = `http://127.0.0.1:${process.env.MEADOW_DEMO_PORT}`;
+export const walk = `http://127.0.0.1:${process.env.MEADOW_WALK_PORT}`;
 export const empty = `http://127.0.0.1:${process.env.MEADOW_EMPTY_PORT}`;
 
 export const test = base.extend({

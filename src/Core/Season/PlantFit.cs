@@ -193,6 +193,8 @@ public sealed class FitQuestion
             return;
         }
         double narrow = Math.Min(form.TopLengthCm, form.TopWidthCm);
+        if (Planter.Survey.Tree is { } tree && Math.Min(1, tree.RootsIn(Last.Year) * tree.RootsIn(Last.Year) * Math.PI / 4 / form.SurfaceCm2) is > 0.7 and var filled)
+            reasons.Add(new("room", FitVerdict.Doubtful, $"Roots of the {tree.Name.ToLowerInvariant()} fill {filled:P0} of the planter by {Last.Year}."));
         double least = plant.Packs.Select(k => k.SpreadCm ?? plant.SpreadAtPurchaseCm).Min();
         if (!form.IsBed && least > narrow)
             reasons.Add(new("room", FitVerdict.Fails, $"It is {least:0} cm wide as bought; the planter is {narrow:0} cm."));

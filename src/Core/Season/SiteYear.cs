@@ -22,7 +22,7 @@ public sealed class SiteYear
     /// <summary>Last day.</summary>
     public LocalDate LastDay => Start.PlusMonths(12).PlusDays(-1);
 
-    /// <summary>One season per planter, in the plan's order.</summary>
+    /// <summary>One season per planter in use, in the plan's order.</summary>
     public IReadOnlyList<PlanterSeason> Planters { get; }
 
     /// <summary>Years of the record whose weather was laid over the plan.</summary>
@@ -68,7 +68,7 @@ public sealed class SiteYear
         var seasons = runs.Select(r => new GrowingSeason(r, record!.Station.IsSouthern)).ToList();
         return new SiteYear(
             start,
-            [.. plan.Planters.Select(p => PlanterSeason.From(plan, p, seasons, start))],
+            [.. plan.Planters.Where(p => !p.IsRetired).Select(p => PlanterSeason.From(plan, p, seasons, start))],
             [.. runs.Select(r => r.Year)]);
     }
 

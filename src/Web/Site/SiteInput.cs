@@ -29,6 +29,8 @@ public sealed class SiteInput
 
     public string? BulbGap { get; set; }
 
+    public string? OnePerson { get; set; }
+
     public string? Latitude { get; set; }
 
     public string? Longitude { get; set; }
@@ -53,6 +55,7 @@ public sealed class SiteInput
         BulbDepth = site.BulbDepth.ToString(),
         WallGap = units.LengthNumber(site.WallGapCm),
         BulbGap = units.LengthNumber(site.BulbGapCm),
+        OnePerson = Plain(Math.Round(units.WeightNumber(site.OnePersonKg), 1)),
         Latitude = Coordinate(site.Place?.LatitudeDeg),
         Longitude = Coordinate(site.Place?.LongitudeDeg),
         Elevation = Coordinate(site.Place?.ElevationM),
@@ -79,6 +82,7 @@ public sealed class SiteInput
             units.ReadLength(WallGap),
             units.ReadLength(BulbGap))
         {
+            OnePersonKg = Math.Round(units.ReadWeight(Number(OnePerson)), 2),
             Place = string.IsNullOrWhiteSpace(Latitude) && string.IsNullOrWhiteSpace(Longitude)
                 ? null
                 : new SitePlace(Number(Latitude?.Replace('−', '-')), Number(Longitude?.Replace('−', '-')), string.IsNullOrWhiteSpace(Elevation) ? 0 : Number(Elevation.Replace('−', '-')), AtElevation),
@@ -97,13 +101,14 @@ public sealed class SiteInput
         "mediumBagPrice" => "Input.BagPrice",
         "wallGapCm" => "Input.WallGap",
         "bulbGapCm" => "Input.BulbGap",
+        "onePersonKg" => "Input.OnePerson",
         "place.latitudeDeg" => "Input.Latitude",
         "place.longitudeDeg" => "Input.Longitude",
         "place.elevationM" => "Input.Elevation",
         _ => null,
     };
 
-    private static string? Coordinate(double? v) => v?.ToString("0.####", CultureInfo.InvariantCulture);
+    private static string? Coordinate(double? v) => v?.ToString("0.######", CultureInfo.InvariantCulture);
 
     private static string Plain(double v) => v.ToString("0.##", CultureInfo.InvariantCulture);
 

@@ -81,6 +81,15 @@ public sealed partial class UnitsText(SiteUnits units)
     /// <summary>A weight with its unit.</summary>
     public string Weight(double kg) => IsUs ? $"{kg / 0.45359237:#,0} lb" : $"{kg:#,0} kg";
 
+    /// <summary>Unit of weight.</summary>
+    public string WeightUnit => IsUs ? "lb" : "kg";
+
+    /// <summary>A weight as a number in the site's unit.</summary>
+    public double WeightNumber(double kg) => IsUs ? kg / 0.45359237 : kg;
+
+    /// <summary>A weight given in the site's unit, kg.</summary>
+    public double ReadWeight(double value) => IsUs ? value * 0.45359237 : value;
+
     /// <summary>Unit of a load.</summary>
     public string LoadUnit => IsUs ? "lb/ft²" : "kg/m²";
 

@@ -57,6 +57,7 @@ public sealed class PlantFitTests
         { "pH", new PlanterSurvey { Ph = 8 }, Petunia with { Roots = new RootNeeds(RootingMedium.Acid, 4.5, 6) } },
         { "height", new PlanterSurvey { SightlineCm = 60 }, Petunia with { HeightCm = 40 } },
         { "water", new PlanterSurvey { DrainHoles = 0 }, Petunia with { Water = WaterNeed.Low } },
+        { "room", new PlanterSurvey { Tree = new StandingTree("Hawthorn", 50, 200, 56, 4, 2026) }, Petunia },
         { "heat", new PlanterSurvey { Masonry = MasonryHeat.Court }, Petunia with { Roots = new RootNeeds(HeatCeilingC: 29) } },
     };
 

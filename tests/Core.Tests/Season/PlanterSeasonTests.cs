@@ -134,6 +134,14 @@ public sealed class PlanterSeasonTests
     private static Display Show(string id, LocalDate install, LocalDate lift, int count, string plant = "annual") =>
         A.Show(id, install, lift, DisplayLayer.Seasonal, new DisplayItem(plant, count));
 
+    [Fact]
+    public void A_retired_planter_has_no_year_and_is_never_called_bare()
+    {
+        Plan plan = A.Plan([A.Pot(), A.Pot(id: "old") with { IsRetired = true }], [A.Annual()], []);
+        SiteYear year = SiteYear.From(plan, A.Record(2001, 3, A.Mild), Start);
+        Assert.Equal("pot", Assert.Single(year.Planters).Planter.Id);
+    }
+
     private static PlanterSeason Season(WeatherRecord record, IReadOnlyList<Plant> palette, params Display[] displays) =>
         SiteYear.From(A.Plan(palette, displays), record, Start).Planters[0];
 }

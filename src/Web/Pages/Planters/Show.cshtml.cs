@@ -125,7 +125,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
-        Season = (await frame.State.Year(View.Start, null)).Planters.First(p => p.Planter.Id == Id);
+        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.From(Now.Plan, planter, [], View.Start);
         Displays = [.. Now.Plan.DisplaysOf(Id)];
         Remarks = [.. (await frame.State.Remarks(View.Start)).Where(r => r.PlanterId == Id)];
         History = await log.Latest(Id, 200);
