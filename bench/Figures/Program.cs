@@ -19,7 +19,8 @@ namespace UnrulyMeadow.Bench;
 /// <summary>Measures the core's main computations; ./meadow bench runs it. Figures go to docs/performance.md.</summary>
 public static class Program
 {
-    public static void Main()
+    /// <param name="args">"palette" or "climate" for one part; both otherwise.</param>
+    public static void Main(string[] args)
     {
         IConfig config = ManualConfig.CreateEmpty()
             .AddJob(Job.ShortRun.WithToolchain(InProcessEmitToolchain.Instance))
@@ -27,7 +28,8 @@ public static class Program
             .AddDiagnoser(BenchmarkDotNet.Diagnosers.MemoryDiagnoser.Default)
             .WithOptions(ConfigOptions.DisableLogFile | ConfigOptions.DisableOptimizationsValidator);
         Console.WriteLine($"{"what",-34}{"mean ms",10}{"± ms",9}{"kB allocated",15}");
-        foreach (BenchmarkReport report in new[] { BenchmarkRunner.Run<PaletteFigures>(config), BenchmarkRunner.Run<ClimateFigures>(config) }.SelectMany(s => s.Reports))
+        Type[] parts = [.. new[] { typeof(PaletteFigures), typeof(ClimateFigures) }.Where(t => args.Length == 0 || t.Name.StartsWith(args[0], StringComparison.OrdinalIgnoreCase))];
+        foreach (BenchmarkReport report in BenchmarkRunner.Run(parts, config).SelectMany(s => s.Reports))
         {
             var s = report.ResultStatistics;
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{report.BenchmarkCase.Descriptor.WorkloadMethod.Name,-34}{s?.Mean / 1e6,10:0.00}{s?.StandardError / 1e6,9:0.00}{report.GcStats.GetBytesAllocatedPerOperation(report.BenchmarkCase) / 1024.0,15:0}"));

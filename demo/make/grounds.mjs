@@ -47,7 +47,7 @@ export const surveys = {
   'bollard-pot-south': { wind: 'exposed', seaSpray: true, dogs: true, public: 'touching', lookGroup: 'Bollards' },
   'ticket-trough-east': { masonry: 'one-wall', sightlineCm: 140 },
   'ticket-trough-west': { masonry: 'one-wall', sightlineCm: 140 },
-  'great-pot': { tree: { name: 'Hawthorn', crownCm: 120, heightCm: 260, rootCm: 110, growthCm: 10, surveyedIn: 2026 }, stoodHere: 'The hawthorn since 2021; it flowers well and drops little.', stoodSince: '2021-04-12' },
+  'great-pot': { tree: { name: 'Hawthorn', crownCm: 120, heightCm: 260, rootCm: 70, growthCm: 6, surveyedIn: 2026 }, stoodHere: 'The hawthorn since 2021; it flowers well and drops little.', stoodSince: '2021-04-12' },
   'kiosk-basket': { wind: 'exposed', drainHoles: 6 },
   'shade-trough': { onFeet: false, stoodHere: 'Ferns, which dried out twice.', stoodSince: '2023-05-02' },
   'flag-pot': { wind: 'exposed', deicingSalt: true },

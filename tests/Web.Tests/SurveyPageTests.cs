@@ -75,6 +75,16 @@ public sealed class SurveyPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal("Great pot, hawthorn, copy", (await _browser.Open("/planters/new?copy=great-pot")).QuerySelector("[name='Input.Name']")!.GetAttribute("value"));
     }
 
+    [Theory]
+    [InlineData("/planters/new")]
+    [InlineData("/planters/great-pot/edit")]
+    [InlineData("/palette/new")]
+    [InlineData("/palette/snowdrop/edit")]
+    [InlineData("/stock")]
+    [InlineData("/grounds")]
+    public async Task A_form_that_is_only_opened_has_nothing_to_mend(string path) =>
+        Assert.Null((await _browser.Open(path)).QuerySelector(".faults"));
+
     [Fact]
     public async Task A_planter_in_use_is_retired_not_removed()
     {

@@ -60,10 +60,6 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
             foreach (MapFeature f in map.Where(f => f.Kind == kind))
                 svg.Add(Ground(f));
         }
-        foreach ((Planter p, PaintStretch paint) in planters)
-            svg.Add(Planter(p, paint));
-        foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
-            svg.Add(Tree(tree));
         foreach (MapFeature f in map.Where(f => f.Name.Length > 0 && f.Kind is MapKind.Building or MapKind.Water or MapKind.Lawn && f.Shape.Area > 12))
         {
             Coordinate at = f.Shape.InteriorPoint.Coordinate;
@@ -72,6 +68,10 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
             name.SetAttributeValue("font-size", N(box.Width / 90));
             svg.Add(name);
         }
+        foreach ((Planter p, PaintStretch paint) in planters)
+            svg.Add(Planter(p, paint));
+        foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
+            svg.Add(Tree(tree));
         return svg;
     }
 

@@ -48,6 +48,8 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
     public async Task<IActionResult> OnGetAsync()
     {
         Now = await frame.Now();
+        // A page that is only opened has nothing to mend yet.
+        ModelState.Clear();
         if (IsNew)
         {
             if (CopyOf is not null && Now.Plan.FindPlant(CopyOf) is { } original)

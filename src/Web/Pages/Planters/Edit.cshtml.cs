@@ -71,6 +71,8 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
     {
         Now = await frame.Now();
         UnitsText units = PageFrame.Units(Now);
+        // A page that is only opened has nothing to mend yet.
+        ModelState.Clear();
         if (IsNew && copy is not null && Now.Plan.FindPlanter(copy) is { } original)
         {
             Input = PlanterInput.From(original, 0, units);
