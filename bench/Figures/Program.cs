@@ -19,6 +19,7 @@ namespace UnrulyMeadow.Bench;
 /// <summary>Measures the core's main computations; ./meadow bench runs it. Figures go to docs/performance.md.</summary>
 public static class Program
 {
+    /// <summary>Measures and prints.</summary>
     /// <param name="args">"palette" or "climate" for one part; both otherwise.</param>
     public static void Main(string[] args)
     {

@@ -33,17 +33,25 @@ public static class PlanterPaint
     // Green covers that say more than bare earth.
     private const double LeastGreen = 0.15;
 
+    private const int MostColours = 3;
+
     /// <summary>The stretches of a planter's year; none without weather.</summary>
     public static IReadOnlyList<PaintStretch> Of(PlanterSeason season)
     {
         if (season.Years == 0)
             return [new PaintStretch(0, Showing.Bare, [])];
+        (string[] names, float[][] covers) = ByColour(season);
         var stretches = new List<PaintStretch>();
+        Span<int> before = stackalloc int[(2 * MostColours) + 1];
+        Span<int> today = stackalloc int[(2 * MostColours) + 1];
+        before.Fill(-2);
         for (int d = 0; d < season.Days; d++)
         {
-            PaintStretch today = On(season, d);
-            if (stretches.Count == 0 || stretches[^1].Showing != today.Showing || !stretches[^1].Colours.SequenceEqual(today.Colours))
-                stretches.Add(today);
+            Look(season, covers, d, today);
+            if (today.SequenceEqual(before))
+                continue;
+            today.CopyTo(before);
+            stretches.Add(Stretch(d, names, today));
         }
         return stretches;
     }
@@ -51,19 +59,58 @@ public static class PlanterPaint
     /// <summary>The looks on one day.</summary>
     public static PaintStretch On(PlanterSeason season, int day)
     {
-        var byColour = new Dictionary<string, double>(StringComparer.Ordinal);
-        foreach (ColourBand band in season.Bands)
+        (string[] names, float[][] covers) = ByColour(season);
+        Span<int> look = stackalloc int[(2 * MostColours) + 1];
+        Look(season, covers, day, look);
+        return Stretch(day, names, look);
+    }
+
+    // Covers of one colour together, colours in the order of their names so that equal ones keep their places.
+    private static (string[] Names, float[][] Covers) ByColour(PlanterSeason season)
+    {
+        var groups = season.Bands.GroupBy(b => b.Window.Colours[0]).OrderBy(g => g.Key, StringComparer.Ordinal).ToList();
+        return ([.. groups.Select(g => g.Key)], [.. groups.Select(Together)]);
+
+        float[] Together(IGrouping<string, ColourBand> bands)
         {
-            double cover = band.MeanCover[day];
-            if (cover > Step / 2)
-                byColour[band.Window.Colours[0]] = byColour.GetValueOrDefault(band.Window.Colours[0]) + cover;
+            if (bands.Count() == 1)
+                return bands.First().MeanCover;
+            var sum = new float[season.Days];
+            foreach (ColourBand band in bands)
+            {
+                for (int d = 0; d < sum.Length; d++)
+                    sum[d] += band.MeanCover[d];
+            }
+            return sum;
         }
-        List<(string Colour, double Share)> colours = [.. byColour
-            .Select(c => (Colour: c.Key, Share: Math.Min(1, Math.Round(c.Value / Step) * Step)))
-            .Where(c => c.Share > 0)
-            .OrderByDescending(c => c.Share).ThenBy(c => c.Colour, StringComparer.Ordinal)
-            .Take(3)];
-        Showing showing = season.ShareInColour[day] >= 0.5f ? Showing.Colour : season.Green[day] >= LeastGreen ? Showing.Green : Showing.Bare;
-        return new PaintStretch(day, showing, colours);
+    }
+
+    // How it looks, then up to three colours as number and steps of cover, the largest first; −1 for none.
+    private static void Look(PlanterSeason season, float[][] covers, int day, Span<int> look)
+    {
+        look[1..].Fill(-1);
+        for (int c = 0; c < covers.Length; c++)
+        {
+            int steps = (int)Math.Round(Math.Min(1, covers[c][day]) / Step);
+            if (steps == 0)
+                continue;
+            int place = MostColours;
+            while (place > 0 && steps > look[2 * place])
+                place--;
+            if (place == MostColours)
+                continue;
+            for (int k = MostColours - 1; k > place; k--)
+                (look[(2 * k) + 1], look[(2 * k) + 2]) = (look[(2 * k) - 1], look[2 * k]);
+            (look[(2 * place) + 1], look[(2 * place) + 2]) = (c, steps);
+        }
+        look[0] = (int)(season.ShareInColour[day] >= 0.5f ? Showing.Colour : season.Green[day] >= LeastGreen ? Showing.Green : Showing.Bare);
+    }
+
+    private static PaintStretch Stretch(int day, string[] names, ReadOnlySpan<int> look)
+    {
+        var colours = new List<(string, double)>(MostColours);
+        for (int k = 0; k < MostColours && look[(2 * k) + 1] >= 0; k++)
+            colours.Add((names[look[(2 * k) + 1]], Math.Min(1, look[(2 * k) + 2] * Step)));
+        return new PaintStretch(day, (Showing)look[0], colours);
     }
 }

@@ -83,9 +83,9 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             }
             return n;
         }
-        var looks = year.Planters.Where(p => p.Planter.Place is not null && !p.Planter.IsRetired).ToDictionary(
-            p => p.Planter.Id,
-            p => PlanterPaint.Of(p).Select(s => (int[])[s.FromIndex, (int)s.Showing, .. s.Colours.SelectMany(c => new[] { Number(c.Colour), (int)Math.Round(c.Share * 100) })]).ToArray(),
+        var looks = year.Planters.Where(p => p.Planter.Place is not null).AsParallel().AsOrdered().Select(p => (p.Planter.Id, Stretches: PlanterPaint.Of(p))).AsEnumerable().ToDictionary(
+            p => p.Id,
+            p => p.Stretches.Select(s => (int[])[s.FromIndex, (int)s.Showing, .. s.Colours.SelectMany(c => new[] { Number(c.Colour), (int)Math.Round(c.Share * 100) })]).ToArray(),
             StringComparer.Ordinal);
         Response.Headers.CacheControl = "private,max-age=60";
         return new JsonResult(new { colours, looks }, new JsonSerializerOptions());
