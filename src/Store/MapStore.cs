@@ -46,14 +46,8 @@ public sealed class MapStore(MeadowDatabase database, JsonSerializerOptions json
             new { rows = JsonSerializer.Serialize(features, json) },
             transaction);
         await SqlFaults.Naming(() => connection.ExecuteAsync(
-            """
-            insert into planter (
-              id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-              exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired)
-            values (
-              @Id, (select coalesce(max(ordinal), 0) + 1 from planter), @AreaId, @Name, @Shape, @TopLengthCm, @TopWidthCm, @BottomLengthCm,
-              @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note, @Skyline::jsonb,
-              @Outline::jsonb, @Survey::jsonb, @Place::jsonb, @IsRetired)
+            $"""
+            {PlanterRow.Insert}
             on conflict (id) do update
             set shape = excluded.shape, top_length_cm = excluded.top_length_cm, top_width_cm = excluded.top_width_cm,
                 bottom_length_cm = excluded.bottom_length_cm, bottom_width_cm = excluded.bottom_width_cm, outline = excluded.outline,

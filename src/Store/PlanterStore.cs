@@ -30,15 +30,7 @@ public sealed class PlanterStore(MeadowDatabase database, JsonSerializerOptions 
         foreach (Planter planter in planters)
         {
             await SqlFaults.Naming(() => connection.ExecuteAsync(
-                """
-                insert into planter (
-                  id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-                  exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired)
-                values (
-                  @Id, (select coalesce(max(ordinal), 0) + 1 from planter), @AreaId, @Name, @Shape, @TopLengthCm, @TopWidthCm, @BottomLengthCm,
-                  @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note, @Skyline::jsonb,
-                  @Outline::jsonb, @Survey::jsonb, @Place::jsonb, @IsRetired)
-                """,
+                PlanterRow.Insert,
                 PlanterRow.From(planter, 0, json),
                 transaction));
         }
@@ -104,6 +96,18 @@ public sealed class PlanterStore(MeadowDatabase database, JsonSerializerOptions 
 /// <summary>A planter as its table holds it.</summary>
 internal sealed record PlanterRow
 {
+    /// <summary>Adds a row after the others.</summary>
+    public const string Insert =
+        """
+        insert into planter (
+          id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
+          exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired)
+        values (
+          @Id, (select coalesce(max(ordinal), 0) + 1 from planter), @AreaId, @Name, @Shape, @TopLengthCm, @TopWidthCm, @BottomLengthCm,
+          @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note, @Skyline::jsonb,
+          @Outline::jsonb, @Survey::jsonb, @Place::jsonb, @IsRetired)
+        """;
+
     public int Ordinal { get; init; }
 
     public string Id { get; init; } = string.Empty;
