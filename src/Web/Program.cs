@@ -57,6 +57,8 @@ builder.Services.AddRazorPages(o =>
     o.Conventions.AddPageRoute("/Palette/Edit", "/palette/new");
     o.Conventions.ConfigureFilter(new NothingToTake());
 });
+// Pages are mostly drawings, which shrink to a tenth on the way to a phone.
+builder.Services.AddResponseCompression();
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 builder.Services.AddAntiforgery(o => o.Cookie.SameSite = SameSiteMode.Strict);
 
@@ -74,6 +76,7 @@ app.UseSecurityHeaders(new HeaderPolicyCollection()
         csp.AddFrameAncestors().None();
         csp.AddBaseUri().Self();
     }));
+app.UseResponseCompression();
 app.UseExceptionHandler("/fault");
 app.UseStatusCodePagesWithReExecute("/fault", "?code={0}");
 app.Use(Uploads.Refuse);

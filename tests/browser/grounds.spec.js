@@ -33,6 +33,7 @@ test('the map is moved and zoomed by keys and its bar keeps the scale', async ({
   await map.focus();
   await page.keyboard.press('+');
   await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await box())[2]).toBeLessThan(before[2]);
   const after = await box();
   expect(after[2]).toBeLessThan(before[2]);
   expect(after[0]).toBeGreaterThan(before[0]);

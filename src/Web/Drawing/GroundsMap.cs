@@ -60,10 +60,9 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
             foreach (MapFeature f in map.Where(f => f.Kind == kind))
                 svg.Add(Ground(f));
         }
-        foreach (MapFeature f in map.Where(f => f.Name.Length > 0 && f.Kind is MapKind.Building or MapKind.Water or MapKind.Lawn && f.Shape.Area > 12))
+        foreach ((string text, Coordinate at) in Names(box.Width / 90))
         {
-            Coordinate at = f.Shape.InteriorPoint.Coordinate;
-            XElement name = Text(at.X, -at.Y, "place-name", f.Name, "middle");
+            XElement name = Text(at.X, -at.Y, "place-name", text, "middle");
             name.SetAttributeValue("data-map-text", string.Empty);
             name.SetAttributeValue("font-size", N(box.Width / 90));
             svg.Add(name);
@@ -73,6 +72,33 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
         foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
             svg.Add(Tree(tree));
         return svg;
+    }
+
+    // Where each name stands: within its feature where it covers nothing, else along its edges, else where it covers least.
+    private IEnumerable<(string Text, Coordinate At)> Names(double fontM)
+    {
+        var covered = new List<Envelope>([
+            .. planters.Select(p => PlanterGround.Of(p.Planter).EnvelopeInternal),
+            .. map.Where(f => f.Kind == MapKind.Building).Select(f => f.Shape.EnvelopeInternal)]);
+        foreach (MapFeature f in map.Where(f => f.Name.Length > 0 && f.Kind is MapKind.Building or MapKind.Water or MapKind.Lawn && f.Shape.Area > 12).OrderBy(f => f.Shape.Area))
+        {
+            Envelope own = f.Shape.EnvelopeInternal;
+            Coordinate middle = f.Shape.InteriorPoint.Coordinate;
+            // Letters of the display type are some 0.55 of their size wide.
+            double halfM = f.Name.Length * 0.29 * fontM;
+            Coordinate[] places =
+            [
+                new(middle.X, middle.Y - (0.3 * fontM)), new(middle.X, own.MinY + (0.5 * fontM)), new(middle.X, own.MaxY - (1.1 * fontM)),
+                new(middle.X, own.MaxY + (0.5 * fontM)), new(middle.X, own.MinY - (1.1 * fontM)),
+                new(own.MinX + halfM + (0.4 * fontM), own.MaxY - (1.1 * fontM)), new(own.MaxX - halfM - (0.4 * fontM), own.MinY + (0.5 * fontM)),
+            ];
+            Envelope Box(Coordinate at) => new(at.X - halfM, at.X + halfM, at.Y - (0.3 * fontM), at.Y + (0.9 * fontM));
+            // A name within its own building covers that building alone, as long as it is no wider.
+            double Covers(Coordinate at) => covered.Where(c => !(f.Kind == MapKind.Building && c.Equals(own) && own.Covers(Box(at)))).Sum(c => c.Intersection(Box(at)).Area);
+            Coordinate best = places.MinBy(Covers)!;
+            covered.Add(Box(best));
+            yield return (f.Name, best);
+        }
     }
 
     /// <summary>Path data of a ring or line, y turned so that north is up.</summary>

@@ -45,9 +45,14 @@ public static class StripDrawing
     /// <summary>Month letters over a column of strips.</summary>
     public static XElement Months(LocalDate start)
     {
-        XElement svg = El("svg", "class", "flowering months", "viewBox", $"0 0 {N(Width)} 12", "aria-hidden", "true");
-        foreach ((_, double middle, string name) in new YearScale(start, 365, Width).Months())
-            svg.Add(Text(middle, 10, "month", name[..1], "middle"));
+        // Placed by shares of the width, so that the letters stand under any strip without being stretched.
+        XElement svg = El("svg", "class", "flowering months", "aria-hidden", "true");
+        foreach ((_, double middle, string name) in new YearScale(start, 365, 100).Months())
+        {
+            XElement letter = Text(0, 10, "month", name[..1], "middle");
+            letter.SetAttributeValue("x", $"{N(middle)}%");
+            svg.Add(letter);
+        }
         return svg;
     }
 

@@ -29,9 +29,11 @@ public sealed class CompareModel(PageFrame frame) : PageModel
     /// <summary>One row a column: its name, each plant's cell, and whether they differ.</summary>
     public IEnumerable<(string Name, IReadOnlyList<string> Cells, bool Differs)> Rows => Columns
         .Select(n => PaletteColumns.All.First(c => c.Name == n))
-        .Select(c => (c.Name, Cells: (IReadOnlyList<string>)[.. Plants.Select(p => PaletteSheet.Text(c.Get(p.Plant)).Replace("; ", "\n", StringComparison.Ordinal))]))
+        .Select(c => (c.Name, Cells: (IReadOnlyList<string>)[.. Plants.Select(p => Cell(c, p.Plant))]))
         .Where(r => r.Cells.Any(c => c.Length > 0))
-        .Select(r => (r.Name, r.Cells, r.Cells.Distinct(StringComparer.Ordinal).Count() > 1));
+        .Select(r => (WithoutUnit(r.Name), r.Cells, r.Cells.Distinct(StringComparer.Ordinal).Count() > 1));
+
+    private UnitsText Units => PageFrame.Units(Now);
 
     public async Task OnGetAsync()
     {
@@ -41,4 +43,14 @@ public sealed class CompareModel(PageFrame frame) : PageModel
         LeftOut = Math.Max(0, known.Count - 4);
         Plants = [.. known.Take(4).Select(p => (p, flowering.Usual(p)))];
     }
+
+    private string Cell(PaletteColumn column, Plant plant) => column.Get(plant) switch
+    {
+        double cm when column.Name.EndsWith(" cm", StringComparison.Ordinal) => Units.Length(cm),
+        double c when column.Name.EndsWith(" C", StringComparison.Ordinal) => Units.Threshold(c),
+        var value when column.Choices.Count > 0 => PaletteSheet.Text(value).Replace('-', ' '),
+        var value => PaletteSheet.Text(value).Replace("; ", "\n", StringComparison.Ordinal),
+    };
+
+    private static string WithoutUnit(string column) => column.EndsWith(" cm", StringComparison.Ordinal) ? column[..^3] : column.EndsWith(" C", StringComparison.Ordinal) ? column[..^2] : column;
 }

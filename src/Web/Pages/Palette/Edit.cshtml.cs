@@ -93,14 +93,16 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
             Cells[column.Name] = PaletteSheet.Text(column.Get(plant));
     }
 
+    private static string Label(string name) => name.StartsWith("pH", StringComparison.Ordinal) ? name : char.ToUpperInvariant(name[0]) + (name.EndsWith(" C", StringComparison.Ordinal) ? name[1..^1] + "°C" : name[1..]);
+
     private FieldView Field(string name)
     {
         PaletteColumn column = PaletteColumns.All.First(c => c.Name == name);
         string? value = Cells.GetValueOrDefault(name);
         if (column.Choices.Count > 0)
-            return new FieldView($"Cells[{name}]", name, value ?? string.Empty, Options: [.. column.Choices.Select(c => (c, c.Replace('-', ' ')))]);
-        bool wide = name is "shows" or "packs" or "bulb grades" or "cautions" or "cutting" or "local status" or "pests" or "hidden by";
-        string label = char.ToUpperInvariant(name[0]) + name[1..] + (name is "shows" or "packs" or "bulb grades" or "returns" or "cautions" ? $" ({column.About.Split(';')[0]})" : string.Empty);
+            return new FieldView($"Cells[{name}]", Label(name), value ?? string.Empty, Options: [.. column.Choices.Select(c => (c, c.Replace('-', ' ')))]);
+        bool wide = name is "shows" or "packs" or "bulb grades" or "cautions" or "cutting" or "local status" or "pests" or "hidden by" or "source";
+        string label = Label(name) + (name is "packs" or "bulb grades" or "returns" or "cautions" ? $" ({column.About.Split(';')[0]})" : string.Empty);
         return new FieldView($"Cells[{name}]", label, value, Type: wide ? "textarea" : "text", Class: wide ? "whole" : string.Empty);
     }
 }

@@ -15,7 +15,7 @@ namespace UnrulyMeadow.Web.Pages.Palette;
 public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageModel
 {
     /// <summary>Rows drawn at once.</summary>
-    public const int MostRows = 80;
+    public const int MostRows = 40;
 
     [BindProperty(SupportsGet = true, Name = "q")]
     public string? Query { get; set; }

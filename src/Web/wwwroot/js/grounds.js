@@ -1,6 +1,10 @@
 // The map of the grounds: moved and zoomed by mouse, touch and keys, painted anew for every day of the red thread, and
-// drawn upon. Planters keep a smallest size on the screen so that they can be seen and hit.
+// drawn upon. Planters keep a smallest size on the screen so that they can be seen and hit. While it moves, the picture
+// already drawn is shifted and stretched as a whole, which costs the same at ten planters and at a thousand; it is drawn
+// sharp again once it rests.
 const LEAST_PX = 9;
+const REST_MS = 140;
+const FURTHEST = 2;
 const DAY_MS = 864e5;
 const SHOWING = ['is-colour', 'is-green', 'is-bare'];
 const WORDS = ['in colour', 'green only', 'bare'];
@@ -9,6 +13,7 @@ class GroundsMap {
   constructor(root) {
     this.root = root;
     this.svg = root.querySelector('[data-grounds-map]');
+    this.frame = this.svg.parentElement;
     const box = this.svg.viewBox.baseVal;
     this.all = { x: box.x, y: box.y, w: box.width, h: box.height };
     this.view = { ...this.all };
@@ -29,13 +34,32 @@ class GroundsMap {
     this.load();
   }
 
-  metresPerPixel() {
-    const box = this.svg.getBoundingClientRect();
-    return Math.max(this.view.w / box.width, this.view.h / box.height);
+  metresPerPixel(view = this.view) {
+    return Math.max(view.w / this.frame.clientWidth, view.h / this.frame.clientHeight);
+  }
+
+  /** Shows the view by moving the picture that is there; a picture that would be stretched too far is drawn anew. */
+  glide() {
+    const was = this.metresPerPixel(this.drawn);
+    const now = this.metresPerPixel();
+    const k = was / now;
+    const dx = (this.drawn.x + this.drawn.w / 2 - this.view.x - this.view.w / 2) / now;
+    const dy = (this.drawn.y + this.drawn.h / 2 - this.view.y - this.view.h / 2) / now;
+    clearTimeout(this.resting);
+    if (k > FURTHEST || k < 1 / FURTHEST || Math.abs(dx) > this.frame.clientWidth / 2 || Math.abs(dy) > this.frame.clientHeight / 2) {
+      this.show();
+      return;
+    }
+    this.svg.style.transform = `translate(${dx.toFixed(1)}px, ${dy.toFixed(1)}px) scale(${k.toFixed(4)})`;
+    this.scaleBar(now);
+    this.resting = setTimeout(() => this.show(), REST_MS);
   }
 
   show() {
+    clearTimeout(this.resting);
     const { x, y, w, h } = this.view;
+    this.drawn = { ...this.view };
+    this.svg.style.transform = '';
     this.svg.setAttribute('viewBox', `${x} ${y} ${w} ${h}`);
     const scale = this.metresPerPixel();
     for (const p of this.planters) {
@@ -61,19 +85,23 @@ class GroundsMap {
     const k = w / this.view.w;
     const c = centre ?? { x: this.view.x + this.view.w / 2, y: this.view.y + this.view.h / 2 };
     this.view = { x: c.x - (c.x - this.view.x) * k, y: c.y - (c.y - this.view.y) * k, w, h: this.view.h * k };
-    this.show();
+    this.glide();
   }
 
   pan(dx, dy) {
     this.view.x += dx;
     this.view.y += dy;
-    this.show();
+    this.glide();
   }
 
   /** A place on the map, metres, from a pointer. */
   at(event) {
-    const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(this.svg.getScreenCTM().inverse());
-    return { x: p.x, y: p.y };
+    const box = this.frame.getBoundingClientRect();
+    const scale = this.metresPerPixel();
+    return {
+      x: this.view.x + this.view.w / 2 + (event.clientX - box.left - box.width / 2) * scale,
+      y: this.view.y + this.view.h / 2 + (event.clientY - box.top - box.height / 2) * scale,
+    };
   }
 
   listen() {
