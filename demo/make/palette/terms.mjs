@@ -26,6 +26,7 @@ export const fewBulbs = (price) => [
 ];
 // Bedding by the cell pack; plugs are small and cheap, a 10 cm pot shows at once.
 export const bedding = (price) => [
+  { form: '4-pack', size: 4, price: round2(price * 0.74) },
   { form: '6-pack', size: 6, price },
   { form: 'flat of 18', size: 18, price: round2(price * 2.7) },
 ];
