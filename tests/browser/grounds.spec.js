@@ -118,5 +118,6 @@ test('from an empty site to what would give colour in the third week of February
   await page.goto(`${walk}/palette?planter=dial-barrel&from=2027-02-15&to=2027-02-21`);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Dial barrel');
   expect(await page.locator('.verdict.is-fits').count()).toBeGreaterThan(5);
+  await page.getByRole('link', { name: /Show all/ }).click();
   await expect(page.locator('.reasons .is-fails').first()).not.toBeEmpty();
 });

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 using System.Xml.Linq;
 
@@ -6,6 +7,8 @@ namespace UnrulyMeadow.Web.Drawing;
 /// <summary>Makes a drawing a file of its own: with its namespace, its colours and its words' type.</summary>
 public sealed class DrawingSheet(IWebHostEnvironment environment)
 {
+    private const double SmallestPx = 900;
+
     private readonly Lazy<string> _style = new(() =>
     {
         string css(string name)
@@ -28,8 +31,11 @@ public sealed class DrawingSheet(IWebHostEnvironment environment)
         XNamespace svg = "http://www.w3.org/2000/svg";
         XElement root = Named(drawing, svg);
         string[] box = ((string?)root.Attribute("viewBox") ?? "0 0 100 100").Split(' ');
-        root.SetAttributeValue("width", box[2]);
-        root.SetAttributeValue("height", box[3]);
+        // Drawings whose unit is a metre would open no larger than a stamp.
+        double width = double.Parse(box[2], CultureInfo.InvariantCulture);
+        double larger = Math.Max(1, SmallestPx / width);
+        root.SetAttributeValue("width", Figure.N(width * larger));
+        root.SetAttributeValue("height", Figure.N(double.Parse(box[3], CultureInfo.InvariantCulture) * larger));
         root.AddFirst(new XElement(svg + "style", _style.Value));
         return Encoding.UTF8.GetBytes(new XDocument(root).ToString());
     }

@@ -40,8 +40,10 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
         }
     }
 
-    /// <summary>The drawing.</summary>
-    public XElement Draw()
+    /// <summary>The drawing, with a scale bar for paper.</summary>
+    /// <param name="metresPerUnit">Length of the unit that the bar counts, m.</param>
+    /// <param name="unit">Its symbol.</param>
+    public XElement Draw(double metresPerUnit = 1, string unit = "m")
     {
         Envelope box = Extent;
         // Wide enough to fill a page's width at three to one and a half.
@@ -71,7 +73,22 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
             svg.Add(Planter(p, paint));
         foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
             svg.Add(Tree(tree));
+        svg.Add(ScaleBar(box, top - height, metresPerUnit, unit));
         return svg;
+    }
+
+    // A round length of about a tenth of the width, in the lower left corner. On the screen a bar over the map stands for it.
+    private static XElement ScaleBar(Envelope box, double bottomM, double metresPerUnit, string unit)
+    {
+        double most = box.Width / 8 / metresPerUnit;
+        double power = Math.Pow(10, Math.Floor(Math.Log10(most)));
+        double round = new[] { 5 * power, 2 * power, power }.First(k => k <= most);
+        double tick = box.Width / 200;
+        XElement text = Text(0, -tick, "scale-text", $"{N(round)} {unit}");
+        text.SetAttributeValue("font-size", N(box.Width / 90));
+        return El(
+            "g", "class", "map-scale", "data-map-scale", string.Empty, "transform", $"translate({N(box.MinX + (2 * tick))} {N(-bottomM - (2 * tick))})",
+            El("path", "d", $"M0 {N(-tick)}V0H{N(round * metresPerUnit)}V{N(-tick)}"), text);
     }
 
     // Where each name stands: within its feature where it covers nothing, else along its edges, else where it covers least.

@@ -54,6 +54,19 @@ public sealed class GroundsMapTests
         Assert.Equal("7", map.Draw().Descendants("circle").First(c => (string?)c.Attribute("class") == "crown").Attribute("r")!.Value);
     }
 
+    [Theory]
+    [InlineData(1, "m")]
+    [InlineData(0.3048, "ft")]
+    public void The_bar_on_paper_is_as_long_as_it_says(double metresPerUnit, string unit)
+    {
+        XElement bar = new GroundsMap([], [], 2026).Draw(metresPerUnit, unit).Descendants("g").First(g => g.Attribute("data-map-scale") is not null);
+        string said = bar.Element("text")!.Value;
+        double metres = double.Parse(said.Split(' ')[0], CultureInfo.InvariantCulture) * metresPerUnit;
+        string d = bar.Element("path")!.Attribute("d")!.Value;
+        Assert.Equal(metres, double.Parse(d[(d.IndexOf('H', StringComparison.Ordinal) + 1)..d.LastIndexOf('V')], CultureInfo.InvariantCulture), 0.006);
+        Assert.EndsWith(unit, said, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void An_empty_map_still_has_a_frame() => Assert.True(new GroundsMap([], [], 2026).Extent.Width > 10);
 

@@ -107,7 +107,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
     public async Task<IActionResult> OnGetSvgAsync()
     {
         await Fill();
-        return File(sheet.Standalone(Map.Draw()), "image/svg+xml", $"grounds-{Words.Iso(View.Day)}.svg");
+        return File(sheet.Standalone(Map.Draw(PageFrame.Units(Now).IsUs ? 0.3048 : 1, PageFrame.Units(Now).MapUnit)), "image/svg+xml", $"grounds-{Words.Iso(View.Day)}.svg");
     }
 
     public async Task<IActionResult> OnPostAsync() => await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>

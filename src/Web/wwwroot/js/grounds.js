@@ -69,15 +69,34 @@ class GroundsMap {
     }
     for (const text of this.svg.querySelectorAll('[data-map-text]')) text.setAttribute('font-size', (12 * scale).toFixed(3));
     this.scaleBar(scale);
+    this.paperBar();
   }
 
   scaleBar(scale) {
     const unit = Number(this.root.dataset.metresPerUnit);
-    const most = (120 * scale) / unit;
-    const power = 10 ** Math.floor(Math.log10(most));
-    const round = [5, 2, 1].map((k) => k * power).find((k) => k <= most) ?? power;
+    const round = this.round((120 * scale) / unit);
     this.root.querySelector('[data-scale-line]').style.width = `${((round * unit) / scale).toFixed(1)}px`;
     this.root.querySelector('[data-scale-text]').textContent = `${round} ${this.root.dataset.unit}`;
+  }
+
+  round(most) {
+    const power = 10 ** Math.floor(Math.log10(most));
+    return [5, 2, 1].map((k) => k * power).find((k) => k <= most) ?? power;
+  }
+
+  /** Paper has a bar within the map itself, as its scale is known only to the printer. */
+  paperBar() {
+    const bar = this.svg.querySelector('[data-map-scale]');
+    const unit = Number(this.root.dataset.metresPerUnit);
+    const { x, y, w, h } = this.view;
+    const round = this.round(w / 8 / unit);
+    const tick = w / 200;
+    bar.setAttribute('transform', `translate(${x + 2 * tick} ${y + h - 2 * tick})`);
+    bar.querySelector('path').setAttribute('d', `M0 ${-tick}V0H${round * unit}V${-tick}`);
+    const text = bar.querySelector('text');
+    text.setAttribute('y', -tick);
+    text.setAttribute('font-size', w / 90);
+    text.textContent = `${round} ${this.root.dataset.unit}`;
   }
 
   zoom(factor, centre) {
