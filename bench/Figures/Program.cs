@@ -20,7 +20,7 @@ namespace UnrulyMeadow.Bench;
 public static class Program
 {
     /// <summary>Measures and prints.</summary>
-    /// <param name="args">"palette" or "climate" for one part; both otherwise.</param>
+    /// <param name="args">"studio", "palette" or "climate" for one part; all otherwise.</param>
     public static void Main(string[] args)
     {
         IConfig config = ManualConfig.CreateEmpty()
@@ -29,7 +29,7 @@ public static class Program
             .AddDiagnoser(BenchmarkDotNet.Diagnosers.MemoryDiagnoser.Default)
             .WithOptions(ConfigOptions.DisableLogFile | ConfigOptions.DisableOptimizationsValidator);
         Console.WriteLine($"{"what",-34}{"mean ms",10}{"± ms",9}{"kB allocated",15}");
-        Type[] parts = [.. new[] { typeof(PaletteFigures), typeof(ClimateFigures) }.Where(t => args.Length == 0 || t.Name.StartsWith(args[0], StringComparison.OrdinalIgnoreCase))];
+        Type[] parts = [.. new[] { typeof(StudioFigures), typeof(PaletteFigures), typeof(ClimateFigures) }.Where(t => args.Length == 0 || t.Name.StartsWith(args[0], StringComparison.OrdinalIgnoreCase))];
         foreach (BenchmarkReport report in BenchmarkRunner.Run(parts, config).SelectMany(s => s.Reports))
         {
             var s = report.ResultStatistics;

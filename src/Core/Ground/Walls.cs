@@ -35,7 +35,7 @@ public static class Walls
 
     /// <summary>Share of sunlight that a colour turns to heat, from its relative luminance: 0.3 for white to 0.95 for black.</summary>
     /// <param name="colour">#rrggbb.</param>
-    public static double Absorptance(string colour) => 0.95 - (0.65 * Colour.RelativeLuminance.Of(colour));
+    public static double Absorptance(string colour) => 0.95 - (0.65 * Colour.Srgb.Of(colour).Luminance);
 
     /// <summary>True for walls that frozen, swelling medium or soaked clay can crack (common practice).</summary>
     public static bool CanCrack(WallMaterial wall) => wall is WallMaterial.Terracotta or WallMaterial.Glazed;

@@ -1,4 +1,3 @@
-using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
 
 namespace UnrulyMeadow.Core.Planting;
@@ -12,15 +11,20 @@ public readonly record struct PlanePoint(double XCm, double YCm)
 
 /// <summary>
 /// How many equal discs lie in an outline without overlap. Up to 13 in a circle the count follows the best-known
-/// packings; beyond, and in other outlines, it is the best of lattices and rings that were really laid out, so it
-/// never claims more than fits, but may claim fewer than the best known.
+/// packings; beyond, and in other outlines, the best of lattices and rings takes in further discs that are pushed into
+/// its gaps as long as all can be laid out, so it never claims more than fits, but may claim fewer than the best known.
 /// </summary>
 public static class DiscPacking
 {
     /// <summary>Most discs that are laid out; more are refused as a mistake.</summary>
     public const int MostDiscs = 20_000;
 
+    /// <summary>Layers with more discs than this keep their lattice, which is dense enough by then.</summary>
+    public const int MostFilled = 220;
+
+    private const int MostFresh = 70;
     private const double Tolerance = 1e-9;
+    private const int StepBudget = 120_000;
 
     // Enclosing radius for n unit discs, rounded up: Graham, Lubachevsky, Nurmela & Östergård (1998) and later tables.
     private static readonly double[] EnclosingRadius =
@@ -30,68 +34,76 @@ public static class DiscPacking
     public static double BestKnownEnclosingRadius(int discs) => EnclosingRadius[discs];
 
     /// <summary>How many discs of one radius lie in a circle of another.</summary>
-    public static int CountInCircle(double outlineRadiusCm, double discRadiusCm)
-    {
-        int known = KnownCount(outlineRadiusCm / discRadiusCm);
-        return known < 13 ? known : Math.Max(13, LaidInCircle(outlineRadiusCm, discRadiusCm).Count);
-    }
+    public static int CountInCircle(double outlineRadiusCm, double discRadiusCm) => InCircle(outlineRadiusCm, discRadiusCm).Count;
 
-    /// <summary>Places for as many discs as <see cref="CountInCircle"/> tells.</summary>
-    public static IReadOnlyList<PlanePoint> InCircle(double outlineRadiusCm, double discRadiusCm)
+    /// <summary>Places for discs in a circle.</summary>
+    /// <param name="outlineRadiusCm">The circle, cm.</param>
+    /// <param name="discRadiusCm">Half the pitch, cm.</param>
+    /// <param name="fill">False for an even pattern that takes in nothing more.</param>
+    public static IReadOnlyList<PlanePoint> InCircle(double outlineRadiusCm, double discRadiusCm, bool fill = true)
     {
         List<PlanePoint> laid = LaidInCircle(outlineRadiusCm, discRadiusCm);
         int known = KnownCount(outlineRadiusCm / discRadiusCm);
-        return laid.Count >= known ? laid : Relaxed(known, outlineRadiusCm - discRadiusCm, discRadiusCm);
+        if (laid.Count < known)
+            return Relaxed(known, outlineRadiusCm - discRadiusCm, discRadiusCm);
+        return known < 13 || !fill ? laid : Filled(laid, DiscRoom.Circle(outlineRadiusCm - discRadiusCm), discRadiusCm);
     }
 
-    /// <summary>Places for discs in a rectangle: the best of a square and two staggered lattices.</summary>
-    public static IReadOnlyList<PlanePoint> InRectangle(double lengthCm, double widthCm, double discRadiusCm)
+    /// <summary>Places for discs in a rectangle: the best of a square and two staggered lattices, filled up.</summary>
+    /// <param name="lengthCm">Length, cm.</param>
+    /// <param name="widthCm">Width, cm.</param>
+    /// <param name="discRadiusCm">Half the pitch, cm.</param>
+    /// <param name="fill">False for an even pattern that takes in nothing more.</param>
+    public static IReadOnlyList<PlanePoint> InRectangle(double lengthCm, double widthCm, double discRadiusCm, bool fill = true)
     {
         List<PlanePoint> square = Rows(lengthCm, widthCm, discRadiusCm, staggered: false);
         List<PlanePoint> along = Rows(lengthCm, widthCm, discRadiusCm, staggered: true);
         List<PlanePoint> across = [.. Rows(widthCm, lengthCm, discRadiusCm, staggered: true).Select(p => new PlanePoint(p.YCm, p.XCm))];
-        return new[] { square, along, across }.MaxBy(p => p.Count)!;
+        List<PlanePoint> best = new[] { square, along, across }.MaxBy(p => p.Count)!;
+        return best.Count == 0 || !fill ? best : Filled(best, DiscRoom.Rectangle(lengthCm - (2 * discRadiusCm), widthCm - (2 * discRadiusCm)), discRadiusCm);
     }
 
-    /// <summary>Places for discs in an ellipse: the best offset of a staggered lattice, each disc checked against the edge.</summary>
-    public static IReadOnlyList<PlanePoint> InEllipse(double lengthCm, double widthCm, double discRadiusCm)
+    /// <summary>Places for discs in an ellipse: the best offset of a staggered lattice, each disc checked against the edge, filled up.</summary>
+    /// <param name="lengthCm">Length, cm.</param>
+    /// <param name="widthCm">Width, cm.</param>
+    /// <param name="discRadiusCm">Half the pitch, cm.</param>
+    /// <param name="fill">False for an even pattern that takes in nothing more.</param>
+    public static IReadOnlyList<PlanePoint> InEllipse(double lengthCm, double widthCm, double discRadiusCm, bool fill = true)
     {
         double a = lengthCm / 2;
         double b = widthCm / 2;
         if (Math.Abs(a - b) < 1e-6)
-            return InCircle(a, discRadiusCm);
-        PlanePoint[] edge = [.. Enumerable.Range(0, 360).Select(i => new PlanePoint(a * Math.Cos(i * Math.PI / 180), b * Math.Sin(i * Math.PI / 180)))];
-        return BestLattice(a, b, discRadiusCm, 3, p =>
-            (p.XCm * p.XCm / (a * a)) + (p.YCm * p.YCm / (b * b)) <= 1 &&
-            Array.TrueForAll(edge, e => e.DistanceTo(p) >= discRadiusCm - Tolerance));
+            return InCircle(a, discRadiusCm, fill);
+        // Corners on the ellipse: its straight sides lie inside it, by a thousandth of its width at most.
+        Coordinate[] edge = [.. Enumerable.Range(0, 97).Select(i => new Coordinate(a * Math.Cos(i % 96 * Math.PI / 48), b * Math.Sin(i % 96 * Math.PI / 48)))];
+        return InOutline(new Polygon(new LinearRing(edge)), discRadiusCm, discRadiusCm, fill);
     }
 
-    /// <summary>Places for discs in any outline: the best offset and turn of a staggered lattice.</summary>
+    /// <summary>Places for discs in any outline: the best offset and turn of a staggered lattice, filled up.</summary>
     /// <param name="outline">The outline, cm; its own origin is kept.</param>
     /// <param name="insetCm">Centres keep this far from every edge, cm.</param>
     /// <param name="discRadiusCm">Half the pitch, cm.</param>
-    public static IReadOnlyList<PlanePoint> InOutline(Geometry outline, double insetCm, double discRadiusCm)
+    /// <param name="fill">False for an even pattern that takes in nothing more.</param>
+    public static IReadOnlyList<PlanePoint> InOutline(Geometry outline, double insetCm, double discRadiusCm, bool fill = true)
     {
-        Geometry room = insetCm > 0 ? outline.Buffer(-insetCm) : outline;
-        if (room.IsEmpty)
+        if (DiscRoom.Outline(outline, insetCm) is not { } room)
             return [];
-        Refuse(room.Area / (2 * Math.Sqrt(3) * discRadiusCm * discRadiusCm));
-        var prepared = new IndexedPointInAreaLocator(room);
-        Coordinate middle = room.EnvelopeInternal.Centre;
-        double reach = Math.Sqrt((room.EnvelopeInternal.Width * room.EnvelopeInternal.Width) + (room.EnvelopeInternal.Height * room.EnvelopeInternal.Height)) / 2;
+        Refuse(room.AreaCm2 / (2 * Math.Sqrt(3) * discRadiusCm * discRadiusCm));
+        (double halfLength, double halfWidth, PlanePoint middle) = room.Box;
+        double reach = Math.Sqrt((halfLength * halfLength) + (halfWidth * halfWidth));
         List<PlanePoint> best = [];
         // Rows along the longest edge often fit best; a few other turns are tried beside it.
         foreach (double turn in Turns(outline))
         {
             (double sin, double cos) = Math.SinCos(turn);
-            List<PlanePoint> laid = BestLattice(reach, reach, discRadiusCm, 3, p => prepared.Locate(Turned(p)) != Location.Exterior);
+            List<PlanePoint> laid = BestLattice(reach, reach, discRadiusCm, 3, p => room.Holds(Turned(p)));
             if (laid.Count > best.Count)
-                best = [.. laid.Select(p => new PlanePoint(Turned(p).X, Turned(p).Y))];
-            Coordinate Turned(PlanePoint p) => new(middle.X + (p.XCm * cos) - (p.YCm * sin), middle.Y + (p.XCm * sin) + (p.YCm * cos));
+                best = [.. laid.Select(Turned)];
+            PlanePoint Turned(PlanePoint p) => new(middle.XCm + (p.XCm * cos) - (p.YCm * sin), middle.YCm + (p.XCm * sin) + (p.YCm * cos));
         }
         if (best.Count == 0)
-            best = [new PlanePoint(room.InteriorPoint.X, room.InteriorPoint.Y)];
-        return best;
+            best = [room.Nearest(middle)];
+        return fill ? Filled(best, room, discRadiusCm) : best;
     }
 
     /// <summary>Plants per square foot at a spacing, square or triangular.</summary>
@@ -101,6 +113,104 @@ public static class DiscPacking
     {
         double perCm2 = 1 / (spacingCm * spacingCm) * (triangular ? 2 / Math.Sqrt(3) : 1);
         return perCm2 * 30.48 * 30.48;
+    }
+
+    /// <summary>Places for discs of several sizes in one plane, the widest set first; null when they cannot all be laid.</summary>
+    /// <param name="discs">The discs with their rooms.</param>
+    /// <param name="still">What stands there already.</param>
+    /// <param name="starts">Beginnings to try.</param>
+    public static IReadOnlyList<PlanePoint>? Mixed(IReadOnlyList<LooseDisc> discs, IReadOnlyList<FixedDisc> still, int starts = 6)
+    {
+        if (discs.Count > MostFilled * 2)
+            throw new InvalidInputException("count", $"at most {MostFilled * 2} bulbs of several sizes can share one depth");
+        for (int start = 0; start < starts; start++)
+        {
+            // The golden angle spreads a beginning evenly, wide discs outermost in turn with narrow ones.
+            IReadOnlyList<PlanePoint> begin = [.. discs.Select((d, i) =>
+            {
+                (double halfLength, double halfWidth, PlanePoint middle) = d.Room.Box;
+                double reach = Math.Sqrt((((i * (7 + (2 * start))) % discs.Count) + 0.5) / discs.Count);
+                double angle = (i * 2.399963) + start;
+                return new PlanePoint(middle.XCm + (reach * halfLength * Math.Cos(angle)), middle.YCm + (reach * halfWidth * Math.Sin(angle)));
+            })];
+            if (DiscRelaxation.Settle(begin, discs, still, 700) is { } places)
+                return places;
+        }
+        return null;
+    }
+
+    // Takes further discs into the widest gaps and pushes all apart, as long as every one finds its place.
+    private static IReadOnlyList<PlanePoint> Filled(List<PlanePoint> laid, DiscRoom room, double discRadius)
+    {
+        IReadOnlyList<PlanePoint> best = laid;
+        int most = Math.Min(MostFilled, room.Bound(2 * discRadius));
+        int budget = StepBudget / Math.Max(10, laid.Count);
+        // Small layers gain most from a fresh beginning: discs laid out like the seeds of a sunflower and pushed apart.
+        for (int target = Math.Min(most, laid.Count + 3); target > best.Count && laid.Count <= MostFresh; target--)
+        {
+            LooseDisc[] discs = [.. Enumerable.Repeat(new LooseDisc(discRadius, room), target)];
+            for (int turn = 0; turn < 3 && target > best.Count; turn++)
+            {
+                if (DiscRelaxation.Settle(Sunflower(target, room, turn), discs, [], 420) is { } found)
+                    best = found;
+            }
+        }
+        while (best.Count < most && budget > 0)
+        {
+            IReadOnlyList<PlanePoint>? more = null;
+            foreach (PlanePoint gap in Gaps(best, room, discRadius).Take(3))
+            {
+                int steps = Math.Min(budget, 260);
+                budget -= steps;
+                IReadOnlyList<PlanePoint> begin = [.. best, gap];
+                more = DiscRelaxation.Settle(begin, [.. begin.Select(_ => new LooseDisc(discRadius, room))], [], steps);
+                if (more is not null || budget <= 0)
+                    break;
+            }
+            if (more is null)
+                break;
+            best = more;
+        }
+        return best;
+    }
+
+    private static IReadOnlyList<PlanePoint> Sunflower(int count, DiscRoom room, int turn)
+    {
+        (double halfLength, double halfWidth, PlanePoint middle) = room.Box;
+        return [.. Enumerable.Range(0, count).Select(i =>
+        {
+            double reach = Math.Sqrt((i + 0.25 + (0.25 * turn)) / count);
+            double angle = (i * 2.399963) + turn;
+            return new PlanePoint(middle.XCm + (reach * halfLength * Math.Cos(angle)), middle.YCm + (reach * halfWidth * Math.Sin(angle)));
+        })];
+    }
+
+    // Places farthest from all discs, the widest gap first.
+    private static IEnumerable<PlanePoint> Gaps(IReadOnlyList<PlanePoint> places, DiscRoom room, double discRadius)
+    {
+        (double halfLength, double halfWidth, PlanePoint middle) = room.Box;
+        double step = discRadius * 0.7;
+        var found = new List<(PlanePoint At, double Clear)>();
+        for (double x = -halfLength; x <= halfLength; x += step)
+        {
+            for (double y = -halfWidth; y <= halfWidth; y += step)
+            {
+                PlanePoint p = room.Nearest(new PlanePoint(middle.XCm + x, middle.YCm + y));
+                double clear = double.PositiveInfinity;
+                foreach (PlanePoint q in places)
+                    clear = Math.Min(clear, p.DistanceTo(q));
+                found.Add((p, clear));
+            }
+        }
+        var taken = new List<PlanePoint>();
+        foreach ((PlanePoint at, _) in found.OrderByDescending(f => f.Clear))
+        {
+            if (taken.TrueForAll(t => t.DistanceTo(at) > discRadius))
+            {
+                taken.Add(at);
+                yield return at;
+            }
+        }
     }
 
     private static IEnumerable<double> Turns(Geometry outline)

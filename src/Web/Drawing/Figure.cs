@@ -54,7 +54,7 @@ internal static class Figure
     }
 
     /// <summary>A calm outline for a colour: darker for pale ones, so that white flowers stand off the page.</summary>
-    public static string Outline(string colour) => RelativeLuminance.Of(colour) > 0.6 ? Mix(colour, "#6b7360", 0.55) : Mix(colour, "#23281e", 0.3);
+    public static string Outline(string colour) => Srgb.Of(colour).Luminance > 0.6 ? Mix(colour, "#6b7360", 0.55) : Mix(colour, "#23281e", 0.3);
 
     /// <summary>A repeatable number from 0 to 1 for a place, so that edges are ragged but always the same.</summary>
     public static double Ragged(int seed, int i)

@@ -117,6 +117,74 @@ public sealed class DiscPackingTests
     public void A_bulb_a_thousand_times_too_small_is_refused_as_a_wrong_unit() =>
         Assert.Throws<InvalidInputException>(() => DiscPacking.InRectangle(1000, 1000, 0.01));
 
+    // Enclosing radius for 14 to 65 unit discs.
+    private static readonly double[] Enclosing =
+    [
+        4.3284, 4.5213, 4.6154, 4.7920, 4.8637, 4.8637, 5.1223, 5.2523, 5.4397, 5.5452, 5.6517, 5.7528, 5.8282, 5.9063, 6.0149, 6.1386,
+        6.1977, 6.2915, 6.4295, 6.4867, 6.6109, 6.6972, 6.7468, 6.7588, 6.9619, 7.0579, 7.1238, 7.2600, 7.3468, 7.4200, 7.4980, 7.5729,
+        7.6502, 7.7242, 7.7913, 7.8869, 7.9475, 8.0275, 8.0847, 8.1796, 8.2039, 8.2111, 8.3835, 8.4472, 8.5246, 8.5925, 8.6463, 8.6613,
+        8.8298, 8.8924, 8.9620, 9.0174,
+    ];
+
+    [Fact]
+    [FromMemory]
+    public void Up_to_65_bulbs_at_least_nine_tenths_of_the_best_known_packing_are_laid_and_never_more_than_it()
+    {
+        // Radii half-way between one packing and the next: nobody plants to the tenth of a millimetre.
+        for (double ratio = 4.33; ratio < 9; ratio += 0.05)
+        {
+            int most = 13 + Enclosing.Count(r => r <= ratio);
+            int laid = DiscPacking.CountInCircle(ratio, 1);
+            Assert.True(laid <= most && laid >= Math.Ceiling(0.9 * most), $"{laid} of {most} at {ratio}");
+        }
+    }
+
+    [Theory]
+    [InlineData(91, 10.5668)]
+    [InlineData(100, 11.0821)]
+    [InlineData(200, 15.4633)]
+    [FromMemory]
+    public void Up_to_200_bulbs_at_least_nine_tenths_of_the_best_known_packing_are_laid(int best, double ratio) =>
+        Assert.InRange(DiscPacking.CountInCircle(ratio + 0.0001, 1), Math.Ceiling(0.9 * best), best);
+
+    [Fact]
+    [Published("Oler 1961, An inequality in the geometry of numbers")]
+    public void No_layer_of_any_outline_claims_more_than_is_proven_possible_and_all_keep_most_of_it()
+    {
+        var kidney = new NetTopologySuite.Geometries.GeometryFactory().CreatePolygon(
+            [new(0, 0), new(60, -12), new(95, 8), new(80, 45), new(52, 30), new(20, 48), new(-8, 30), new(0, 0)]);
+        for (double radius = 2.2; radius < 7; radius += 0.7)
+        {
+            Check(DiscPacking.InCircle(40, radius), DiscRoom.Circle(40 - radius), radius);
+            Check(DiscPacking.InRectangle(90, 35, radius), DiscRoom.Rectangle(90 - (2 * radius), 35 - (2 * radius)), radius);
+            Check(DiscPacking.InEllipse(90, 50, radius), null, radius);
+            Check(DiscPacking.InOutline(kidney, radius + 1, radius), DiscRoom.Outline(kidney, radius + 1), radius);
+        }
+
+        static void Check(IReadOnlyList<PlanePoint> laid, DiscRoom? room, double radius)
+        {
+            Apart(laid, 2 * radius, 1e-6);
+            if (room is null)
+                return;
+            Assert.All(laid, p => Assert.True(room.Holds(p)));
+            Assert.InRange(laid.Count, (int)(0.7 * room.Bound(2 * radius)), room.Bound(2 * radius));
+        }
+    }
+
+    [Fact]
+    public void Bulbs_of_two_sizes_share_a_depth_without_touching_each_other_or_a_root_ball()
+    {
+        LooseDisc[] discs = [.. Enumerable.Repeat(new LooseDisc(4, DiscRoom.Circle(20)), 7), .. Enumerable.Repeat(new LooseDisc(2, DiscRoom.Circle(22)), 20)];
+        FixedDisc[] still = [new(new PlanePoint(0, 0), 5)];
+        IReadOnlyList<PlanePoint> places = DiscPacking.Mixed(discs, still)!;
+        Assert.True(DiscRelaxation.Slack(places, discs, still) >= -1e-6);
+        Assert.All(places.Zip(discs), x => Assert.True(x.Second.Room.Holds(x.First)));
+    }
+
+    [Fact]
+    public void More_than_can_lie_in_one_plane_are_refused_rather_than_squeezed() =>
+        Assert.Null(DiscPacking.Mixed([.. Enumerable.Repeat(new LooseDisc(5, DiscRoom.Circle(10)), 12)], []));
+
     private static void Apart(IReadOnlyList<PlanePoint> places, double least, double tolerance)
     {
         for (int i = 0; i < places.Count; i++)
