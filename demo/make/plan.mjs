@@ -194,5 +194,5 @@ const lots = [
   { id: 'kept-silver-leaf', plantId: 'dusty-miller', count: 18, state: 'kept', place: 'Yard bench', since: '2026-10-01', condition: 'fair', fromPlanterId: 'shelter-pot-1', note: '' },
   { id: 'geraniums-over-winter', plantId: 'zonal-geranium-red', count: 24, state: 'overwintering', place: 'Glasshouse, east bay', since: '2026-09-30', condition: 'good', fromPlanterId: 'band-pot-left', note: 'Cut back by half.' },
 ];
-const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, bulbDepth: 'three-times-height', wallGapCm: 2.5, bulbGapCm: 2, place: { latitudeDeg: 43.1, longitudeDeg: -66.9, elevationM: 6, atElevation: false } };
+const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, wallGapCm: 2.5, bulbGapCm: 2, place: { latitudeDeg: 43.1, longitudeDeg: -66.9, elevationM: 6, atElevation: false } };
 process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns, map, lots }, null, 2) + '\n');

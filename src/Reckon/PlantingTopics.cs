@@ -121,7 +121,7 @@ internal static class PlantingTopics
                 faults.Range($"bulbs[{i}].depthCm", depth, 1, 150, "cm");
         }
         faults.ThrowIfAny();
-        Site site = Site.Default with { WallGapCm = input.WallGapCm, BulbGapCm = input.BulbGapCm, BulbDepth = input.BulbDepth };
+        Site site = Site.Default with { WallGapCm = input.WallGapCm, BulbGapCm = input.BulbGapCm, Rules = HouseRules.Default with { BulbDepth = input.BulbDepth } };
         var planter = new Planter
         {
             Id = "planter",

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
@@ -7,7 +8,8 @@ namespace UnrulyMeadow.Store;
 
 /// <summary>Adds, changes and removes displays and turns.</summary>
 /// <param name="database">The database.</param>
-public sealed class DisplayStore(MeadowDatabase database)
+/// <param name="json">How places and pairs are written as JSON.</param>
+public sealed class DisplayStore(MeadowDatabase database, JsonSerializerOptions json)
 {
     /// <summary>The version of a display, or null when there is none.</summary>
     public async Task<int?> Version(string id)
@@ -26,23 +28,83 @@ public sealed class DisplayStore(MeadowDatabase database)
     /// <summary>Writes a display with its plants, whole or not at all.</summary>
     /// <param name="display">The display.</param>
     /// <param name="version">The version it was read at; null for a new one.</param>
+    /// <param name="before">What it was at that version, to be able to go back; null for no way back.</param>
+    /// <param name="what">What the change did, in a few words.</param>
     /// <exception cref="InvalidInputException">It is faulty, or another display fills the layer in part of that time.</exception>
     /// <exception cref="LostUpdateException">Someone saved in between.</exception>
-    public async Task Save(Display display, int? version)
+    public async Task Save(Display display, int? version, Display? before = null, string what = "changed")
     {
         Throw(display.Faults());
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-        var row = new { display.Id, display.PlanterId, layer = display.Layer.ToString(), display.Install, display.Lift, version };
+        await Write(connection, transaction, display, version);
+        if (version is { } known && before is not null)
+        {
+            await connection.ExecuteAsync(
+                """
+                insert into display_before (display_id, version, details, what)
+                values (@Id, @now, @details::jsonb, @what)
+                on conflict (display_id) do update set version = excluded.version, details = excluded.details, what = excluded.what
+                """,
+                new { display.Id, now = known + 1, details = JsonSerializer.Serialize(before, json), what = what.Length > 200 ? what[..200] : what },
+                transaction);
+        }
+        await transaction.CommitAsync();
+    }
+
+    /// <summary>What the last change to a display did, while nothing has come after it; null when there is nothing to take back.</summary>
+    public async Task<string?> CanUndo(string id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.QuerySingleOrDefaultAsync<string?>(
+            "select b.what from display_before b join display d on d.id = b.display_id and d.version = b.version where b.display_id = @id",
+            new { id });
+    }
+
+    /// <summary>Takes the last change to a display back.</summary>
+    /// <returns>The display as it is again.</returns>
+    /// <exception cref="InvalidInputException">There is nothing to take back, or someone has changed it since.</exception>
+    public async Task<Display> Undo(string id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        var row = await connection.QuerySingleOrDefaultAsync<BeforeRow>(
+            """
+            select b.version, b.details::text as details, d.version as present
+            from display d
+            left join display_before b on b.display_id = d.id
+            where d.id = @id
+            for update of d
+            """,
+            new { id },
+            transaction);
+        if (row?.Details is null)
+            throw new InvalidInputException(string.Empty, "There is no change left to take back.");
+        if (row.Version != row.Present)
+            throw new InvalidInputException(string.Empty, "Someone has changed this display since: look at it as it is now, and change it there.");
+        Display before = JsonSerializer.Deserialize<Display>(row.Details, json)!;
+        await Write(connection, transaction, before, row.Present);
+        await connection.ExecuteAsync("delete from display_before where display_id = @id", new { id }, transaction);
+        await transaction.CommitAsync();
+        return before;
+    }
+
+    internal static string? PairsOf(Display display, JsonSerializerOptions json) => display.Pairs.Count == 0 ? null : JsonSerializer.Serialize(display.Pairs, json);
+
+    internal static string? PlacesOf(DisplayItem item, JsonSerializerOptions json) => item.Places is null ? null : JsonSerializer.Serialize(item.Places, json);
+
+    private async Task Write(NpgsqlConnection connection, NpgsqlTransaction transaction, Display display, int? version)
+    {
+        var row = new { display.Id, display.PlanterId, layer = display.Layer.ToString(), display.Install, display.Lift, version, pairs = PairsOf(display, json) };
         int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
             version is null
                 ? """
-                insert into display (id, planter_id, layer, during)
-                values (@Id, @PlanterId, @layer, daterange(@Install, @Lift))
+                insert into display (id, planter_id, layer, during, pairs)
+                values (@Id, @PlanterId, @layer, daterange(@Install, @Lift), @pairs::jsonb)
                 """
                 : """
                 update display
-                set layer = @layer, during = daterange(@Install, @Lift), version = version + 1
+                set layer = @layer, during = daterange(@Install, @Lift), pairs = @pairs::jsonb, version = version + 1
                 where id = @Id and version = @version and planter_id = @PlanterId
                 """,
             row,
@@ -51,10 +113,12 @@ public sealed class DisplayStore(MeadowDatabase database)
             throw new LostUpdateException("This display");
         await connection.ExecuteAsync("delete from display_item where display_id = @Id", new { display.Id }, transaction);
         await SqlFaults.Naming(() => connection.ExecuteAsync(
-            "insert into display_item (display_id, ordinal, plant_id, count, depth_cm) values (@Id, @ordinal, @PlantId, @Count, @DepthCm)",
-            display.Items.Select((item, ordinal) => new { display.Id, ordinal, item.PlantId, item.Count, item.DepthCm }),
+            """
+            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places)
+            values (@Id, @ordinal, @PlantId, @Count, @DepthCm, @Clump, @places::jsonb)
+            """,
+            display.Items.Select((item, ordinal) => new { display.Id, ordinal, item.PlantId, item.Count, item.DepthCm, item.Clump, places = PlacesOf(item, json) }),
             transaction));
-        await transaction.CommitAsync();
     }
 
     /// <summary>Removes a display.</summary>
@@ -91,4 +155,6 @@ public sealed class DisplayStore(MeadowDatabase database)
         if (faults.Count > 0)
             throw new InvalidInputException(faults);
     }
+
+    private sealed record BeforeRow(int? Version, string? Details, int Present);
 }

@@ -25,7 +25,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 {
     private const string PlanterColumns = """
         id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm,
-        depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text, is_retired
+        depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text, is_retired, rules::text
         """;
 
     private const int MostKnown = 50_000;
@@ -50,7 +50,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
         await using SqlMapper.GridReader rows = await connection.QueryMultipleAsync($"""
             select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
-                   bulb_depth, wall_gap_cm, bulb_gap_cm, one_person_kg, latitude_deg, longitude_deg, elevation_m, at_elevation
+                   rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, latitude_deg, longitude_deg, elevation_m, at_elevation
             from site;
 
             select id, name, frost_pocket_c from area order by ordinal, id;
@@ -59,17 +59,19 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 
             select details::text from plant order by id collate "C";
 
-            select id, planter_id, layer, lower(during) as install, upper(during) as lift
+            select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text
             from display
             order by lower(during), id;
 
-            select display_id, plant_id, count, depth_cm from display_item order by display_id, ordinal;
+            select display_id, plant_id, count, depth_cm, clump, places::text from display_item order by display_id, ordinal;
 
             select id, name, first_day, last_day from turn order by first_day, id;
 
             select details::text from map_feature order by id collate "C";
 
             select id, plant_id, count, state, place, since, condition, from_planter_id, note from lot order by id collate "C";
+
+            select details::text from recipe order by id collate "C";
             """, transaction: transaction);
         SiteRow site = await rows.ReadSingleAsync<SiteRow>();
         List<Area> areas = [.. await rows.ReadAsync<Area>()];
@@ -80,8 +82,9 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         List<Turn> turns = [.. await rows.ReadAsync<Turn>()];
         List<MapFeature> map = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<MapFeature>(t, json)!)];
         List<Lot> lots = [.. (await rows.ReadAsync<LotRow>()).Select(r => r.ToLot())];
+        List<Recipe> recipes = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<Recipe>(t, json)!)];
         return new Plan(
-            site.ToSite(),
+            site.ToSite(json),
             areas,
             planters,
             palette,
@@ -91,10 +94,11 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 Enum.Parse<DisplayLayer>(d.Layer),
                 d.Install,
                 d.Lift,
-                [.. items[d.Id].Select(i => new DisplayItem(i.PlantId, i.Count, i.DepthCm))]))],
+                [.. items[d.Id].Select(i => i.ToItem(json))]) { Pairs = d.Pairs is null ? [] : JsonSerializer.Deserialize<List<BloomPair>>(d.Pairs, json)! })],
             turns,
             map,
-            lots);
+            lots,
+            recipes);
     }
 
     // A plant whose figures did not change stays the same object, with all that was computed for it.
@@ -113,13 +117,14 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await connection.ExecuteAsync("""
             delete from turn;
             delete from lot;
+            delete from recipe;
             delete from map_feature;
             delete from display;
             delete from planter;
             delete from area;
             delete from plant;
             """, transaction: transaction);
-        await WriteSite(connection, transaction, plan.Site, null);
+        await WriteSite(connection, transaction, plan.Site, null, json);
         await connection.ExecuteAsync(
             """
             insert into area (id, ordinal, name, frost_pocket_c)
@@ -136,7 +141,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
               ordinal int, id text, area_id text, name text, shape text, top_length_cm double precision, top_width_cm double precision,
               bottom_length_cm double precision, bottom_width_cm double precision, depth_cm double precision, rim_gap_cm double precision,
               exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text,
-              outline text, survey text, place text, is_retired boolean)
+              outline text, survey text, place text, is_retired boolean, rules text)
             """,
             new { rows = Json(plan.Planters.Select((p, i) => PlanterRow.From(p, i, json))) },
             transaction);
@@ -150,21 +155,22 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             transaction);
         await connection.ExecuteAsync(
             """
-            insert into display (id, planter_id, layer, during)
-            select id, planter_id, layer, daterange(install, lift)
-            from jsonb_to_recordset(@rows::jsonb) as r (id text, planter_id text, layer text, install date, lift date)
+            insert into display (id, planter_id, layer, during, pairs)
+            select id, planter_id, layer, daterange(install, lift), pairs::jsonb
+            from jsonb_to_recordset(@rows::jsonb) as r (id text, planter_id text, layer text, install date, lift date, pairs text)
             """,
-            new { rows = Json(plan.Displays.Select(d => new { d.Id, planter_id = d.PlanterId, layer = d.Layer.ToString(), install = Iso(d.Install), lift = Iso(d.Lift) })) },
+            new { rows = Json(plan.Displays.Select(d => new { d.Id, planter_id = d.PlanterId, layer = d.Layer.ToString(), install = Iso(d.Install), lift = Iso(d.Lift), pairs = DisplayStore.PairsOf(d, json) })) },
             transaction);
         await connection.ExecuteAsync(
             """
-            insert into display_item (display_id, ordinal, plant_id, count, depth_cm)
-            select display_id, ordinal, plant_id, count, depth_cm
-            from jsonb_to_recordset(@rows::jsonb) as r (display_id text, ordinal int, plant_id text, count int, depth_cm double precision)
+            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places)
+            select display_id, ordinal, plant_id, count, depth_cm, clump, places::jsonb
+            from jsonb_to_recordset(@rows::jsonb) as r (
+              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text)
             """,
             new
             {
-                rows = Json(plan.Displays.SelectMany(d => d.Items.Select((x, i) => new { display_id = d.Id, ordinal = i, plant_id = x.PlantId, x.Count, depth_cm = x.DepthCm }))),
+                rows = Json(plan.Displays.SelectMany(d => d.Items.Select((x, i) => new { display_id = d.Id, ordinal = i, plant_id = x.PlantId, x.Count, depth_cm = x.DepthCm, x.Clump, places = DisplayStore.PlacesOf(x, json) }))),
             },
             transaction);
         await connection.ExecuteAsync(
@@ -183,6 +189,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             """,
             new { rows = JsonSerializer.Serialize(plan.Map, json) },
             transaction);
+        await connection.ExecuteAsync(RecipeStore.Insert, plan.Recipes.Select(r => RecipeStore.Row(r, json)), transaction);
         await connection.ExecuteAsync(LotStore.Insert, plan.Lots.Select(LotRow.From), transaction);
         await WeatherStore.FollowNearest(connection, transaction);
         await transaction.CommitAsync();
@@ -198,7 +205,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         if (faults.Count > 0)
             throw new InvalidInputException(faults);
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        if (await WriteSite(connection, null, site, version) == 0)
+        if (await WriteSite(connection, null, site, version, json) == 0)
             throw new LostUpdateException("The site's settings");
         await WeatherStore.FollowNearest(connection, null);
     }
@@ -219,13 +226,13 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             area));
     }
 
-    private static Task<int> WriteSite(NpgsqlConnection connection, NpgsqlTransaction? transaction, Site site, int? version) =>
+    private static Task<int> WriteSite(NpgsqlConnection connection, NpgsqlTransaction? transaction, Site site, int? version, JsonSerializerOptions json) =>
         connection.ExecuteAsync(
             """
             update site
             set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
                 fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
-                bulb_depth = @bulbDepth, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg,
+                rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg,
                 latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
                 version = version + 1, revision = revision + 1
             where @version::int is null or version = @version
@@ -240,7 +247,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 site.FreshMediumCm,
                 site.MediumBagLitres,
                 site.MediumBagPrice,
-                bulbDepth = site.BulbDepth.ToString(),
+                rules = JsonSerializer.Serialize(site.Rules, json),
                 site.WallGapCm,
                 site.BulbGapCm,
                 site.OnePersonKg,
@@ -261,13 +268,14 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 
     private sealed record SiteRow(
         string Name, string Units, string Money, double CoverThreshold, double SpareShare, double FreshMediumCm,
-        double MediumBagLitres, decimal MediumBagPrice, string BulbDepth, double WallGapCm, double BulbGapCm, double OnePersonKg,
+        double MediumBagLitres, decimal MediumBagPrice, string Rules, double WallGapCm, double BulbGapCm, double OnePersonKg,
         double? LatitudeDeg, double? LongitudeDeg, double? ElevationM, bool AtElevation)
     {
-        public Site ToSite() => new(
+        public Site ToSite(JsonSerializerOptions json) => new(
             Name, Enum.Parse<SiteUnits>(Units), Money, CoverThreshold, SpareShare, FreshMediumCm, MediumBagLitres, MediumBagPrice,
-            Enum.Parse<BulbDepthSchool>(BulbDepth), WallGapCm, BulbGapCm)
+            WallGapCm, BulbGapCm)
         {
+            Rules = JsonSerializer.Deserialize<HouseRules>(Rules, json)!,
             OnePersonKg = OnePersonKg,
             Place = LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
                 ? new SitePlace(latitude, longitude, elevation, AtElevation)
@@ -275,7 +283,14 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         };
     }
 
-    private sealed record DisplayRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift);
+    private sealed record DisplayRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift, string? Pairs);
 
-    private sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm);
+    private sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm, int? Clump, string? Places)
+    {
+        public DisplayItem ToItem(JsonSerializerOptions json) => new(PlantId, Count, DepthCm)
+        {
+            Clump = Clump,
+            Places = Places is null ? null : JsonSerializer.Deserialize<List<PlanePoint>>(Places, json),
+        };
+    }
 }

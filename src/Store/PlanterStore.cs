@@ -3,6 +3,7 @@ using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Store;
@@ -54,7 +55,7 @@ public sealed class PlanterStore(MeadowDatabase database, JsonSerializerOptions 
                 bottom_length_cm = @BottomLengthCm, bottom_width_cm = @BottomWidthCm, depth_cm = @DepthCm, rim_gap_cm = @RimGapCm,
                 exposure = @Exposure, watering = @Watering, viewed_from = @ViewedFrom, wall = @Wall, wall_colour = @WallColour,
                 note = @Note, skyline = @Skyline::jsonb, outline = @Outline::jsonb, survey = @Survey::jsonb, place = @Place::jsonb,
-                is_retired = @IsRetired, version = version + 1
+                rules = @Rules::jsonb, is_retired = @IsRetired, version = version + 1
             where id = @Id and version = @Version
             """,
             row));
@@ -101,11 +102,11 @@ internal sealed record PlanterRow
         """
         insert into planter (
           id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-          exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired)
+          exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired, rules)
         values (
           @Id, (select coalesce(max(ordinal), 0) + 1 from planter), @AreaId, @Name, @Shape, @TopLengthCm, @TopWidthCm, @BottomLengthCm,
           @BottomWidthCm, @DepthCm, @RimGapCm, @Exposure, @Watering, @ViewedFrom, @Wall, @WallColour, @Note, @Skyline::jsonb,
-          @Outline::jsonb, @Survey::jsonb, @Place::jsonb, @IsRetired)
+          @Outline::jsonb, @Survey::jsonb, @Place::jsonb, @IsRetired, @Rules::jsonb)
         """;
 
     public int Ordinal { get; init; }
@@ -152,6 +153,8 @@ internal sealed record PlanterRow
 
     public bool IsRetired { get; init; }
 
+    public string? Rules { get; init; }
+
     public int Version { get; init; }
 
     public static PlanterRow From(Planter p, int ordinal, JsonSerializerOptions json) => new()
@@ -178,6 +181,7 @@ internal sealed record PlanterRow
         Survey = p.Survey == PlanterSurvey.Unseen ? null : JsonSerializer.Serialize(p.Survey, json),
         Place = p.Place is null ? null : JsonSerializer.Serialize(p.Place, json),
         IsRetired = p.IsRetired,
+        Rules = p.Rules is null || p.Rules == new PlanterRules() ? null : JsonSerializer.Serialize(p.Rules, json),
     };
 
     public Planter ToPlanter(JsonSerializerOptions json) => new()
@@ -199,6 +203,7 @@ internal sealed record PlanterRow
         Survey = Read<PlanterSurvey>(Survey, json) ?? PlanterSurvey.Unseen,
         Place = Read<MapPlace>(Place, json),
         IsRetired = IsRetired,
+        Rules = Read<PlanterRules>(Rules, json),
     };
 
     private static T? Read<T>(string? text, JsonSerializerOptions json)

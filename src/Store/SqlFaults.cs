@@ -22,7 +22,7 @@ internal static class SqlFaults
     {
         (PostgresErrorCodes.ExclusionViolation, "display_layer_once") =>
             new Fault("install", "another display fills this layer of the planter in part of that time; lift it earlier or install this one later"),
-        (PostgresErrorCodes.UniqueViolation, "planter_name_key" or "area_name_key") => new Fault("name", "is already used; every name must be its own"),
+        (PostgresErrorCodes.UniqueViolation, "planter_name_key" or "area_name_key" or "recipe_name_key") => new Fault("name", "is already used; every name must be its own"),
         (PostgresErrorCodes.UniqueViolation, _) => new Fault("id", "is already used; open the list again and try once more"),
         (PostgresErrorCodes.ForeignKeyViolation, "planter_area_id_fkey") => new Fault("areaId", "there is no such area any more; choose another"),
         (PostgresErrorCodes.ForeignKeyViolation, "display_planter_id_fkey") => new Fault("planterId", "there is no such planter any more"),

@@ -20,7 +20,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
 
     private PaletteStore Palette => new(test.Database, PlanFile.Options);
 
-    private DisplayStore Displays => new(test.Database);
+    private DisplayStore Displays => new(test.Database, PlanFile.Options);
 
     private WeatherStore Weather => new(test.Database);
 

@@ -110,6 +110,9 @@ public sealed record Planter
     /// <summary>Where it stands on the site's map; null when nobody has placed it.</summary>
     public MapPlace? Place { get; init; }
 
+    /// <summary>Where it follows other schools than its site; null where it follows the site in all.</summary>
+    public Planting.PlanterRules? Rules { get; init; }
+
     /// <summary>True when it is no longer planted; its history stays.</summary>
     public bool IsRetired { get; init; }
 

@@ -155,6 +155,9 @@ public sealed record PlanterSurvey
     /// <summary>True when it stands on a deck, a roof or a balcony.</summary>
     public bool OnDeck { get; init; }
 
+    /// <summary>Colour of the wall, hedge or paving behind it, #rrggbb; null where there is none to speak of.</summary>
+    public string? BackdropColour { get; init; }
+
     /// <summary>A tree or shrub that stands in it for good.</summary>
     public StandingTree? Tree { get; init; }
 
@@ -188,6 +191,8 @@ public sealed record PlanterSurvey
             faults.Range("deckLimitKgM2", deck, 10, 20_000, "kg/m²");
         if (isBed && OnDeck)
             faults.Add("onDeck", "must be no for a bed in the ground; give what stands on a deck as a container");
+        if (BackdropColour is not null && !Plants.ColourWindow.IsColour(BackdropColour))
+            faults.Add("backdropColour", "must be written #rrggbb");
         if (Tree is not null)
             faults.AddAll("tree", Tree.Faults());
         if (LookGroup.Length > 60)

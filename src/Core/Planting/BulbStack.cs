@@ -7,7 +7,11 @@ namespace UnrulyMeadow.Core.Planting;
 /// <param name="Plant">The bulb.</param>
 /// <param name="Count">How many.</param>
 /// <param name="DepthCm">The chosen depth to the base, cm; null to follow the rule.</param>
-public sealed record PlannedBulb(Plant Plant, int Count, double? DepthCm);
+public sealed record PlannedBulb(Plant Plant, int Count, double? DepthCm)
+{
+    /// <summary>How many go into one clump; null to spread them evenly.</summary>
+    public int? Clump { get; init; }
+}
 
 /// <summary>The depth at which a kind comes to lie.</summary>
 /// <param name="Plant">The bulb.</param>
@@ -15,7 +19,11 @@ public sealed record PlannedBulb(Plant Plant, int Count, double? DepthCm);
 /// <param name="DepthCm">Finished surface to the base, cm.</param>
 /// <param name="IsByRule">False when the planner chose it.</param>
 /// <param name="Reason">How it came about, one sentence.</param>
-public sealed record BulbDepth(Plant Plant, int Count, double DepthCm, bool IsByRule, string Reason);
+public sealed record BulbDepth(Plant Plant, int Count, double DepthCm, bool IsByRule, string Reason)
+{
+    /// <summary>How many go into one clump; null to spread them evenly.</summary>
+    public int? Clump { get; init; }
+}
 
 /// <summary>One layer of a bulb stack.</summary>
 /// <param name="Plant">The bulb.</param>
@@ -47,6 +55,15 @@ public sealed record StackLayer(
     /// </summary>
     public required IReadOnlyList<PlanePoint> Spread { get; init; }
 
+    /// <summary>How many lie in one clump; null when spread evenly.</summary>
+    public int? Clump { get; init; }
+
+    /// <summary>Kinds that lie at the same height; empty when it has its depth to itself.</summary>
+    public IReadOnlyList<string> Shares { get; init; } = [];
+
+    /// <summary>False when the kinds at this height do not fit beside each other.</summary>
+    public bool SharedFits { get; init; } = true;
+
     /// <summary>Finished surface to the bulb's tip, cm.</summary>
     public double CoverCm => DepthCm - Plant.Bulb!.HeightCm;
 }
@@ -72,6 +89,9 @@ public sealed class BulbStack
     /// <summary>Beds keep this far from their edge, cm (common practice).</summary>
     public const double BedSetbackCm = 10;
 
+    /// <summary>Shards or gravel over the hole, where the house rule or the survey says so, cm (common practice).</summary>
+    public const double GravelCm = 3;
+
     private BulbStack(Planter planter, Site site, IReadOnlyList<StackLayer> layers, IReadOnlyList<Fault> problems)
     {
         Planter = planter;
@@ -92,10 +112,21 @@ public sealed class BulbStack
     /// <summary>What is wrong with the stack as planned: too deep, too many, too wide.</summary>
     public IReadOnlyList<Fault> Problems { get; }
 
-    /// <summary>Medium to fill the planter to the finished surface, litres; in a bed only what is dug out over the bulbs.</summary>
+    /// <summary>Medium to fill the planter to the finished surface, litres, less gravel and bulbs; nothing for a bed.</summary>
     public double MediumLitres => Planter.Form.IsBed
         ? 0
-        : Planter.Form.PlantableLitres - (Layers.Sum(l => l.Count * BulbCm3(l.Plant.Bulb!)) / 1000);
+        : Planter.Form.LitresBetween(0, Planter.Form.PlantableDepthCm - GravelIn(Planter, Site)) - (Layers.Sum(l => l.Count * BulbCm3(l.Plant.Bulb!)) / 1000);
+
+    /// <summary>Bags of medium, rounded up.</summary>
+    public int MediumBags => (int)Math.Ceiling((MediumLitres / Site.MediumBagLitres) - 1e-9);
+
+    /// <summary>Gravel over the hole in a container, cm: by the house rule or as surveyed.</summary>
+    public static double GravelIn(Planter planter, Site site) =>
+        !planter.Form.IsBed && planter.Form.Shape != PlanterShape.Basket && (planter.Survey.GravelOverHole || site.RulesFor(planter).Drainage == DrainageSchool.GravelOverHole) ? GravelCm : 0;
+
+    /// <summary>No bulb's base lies deeper than this, cm: the floor, less gravel and room for roots.</summary>
+    public static double DeepestBaseCm(Planter planter, Site site) =>
+        planter.Form.PlantableDepthCm - GravelIn(planter, site) - (planter.Form.IsBed ? 0 : RootRoomCm);
 
     /// <summary>Depth by rule for a bulb on its own, cm to the base: 3 × height, or the deep school's for large bulbs.</summary>
     public static double DepthByRule(BulbFigures bulb, BulbDepthSchool school)
@@ -118,48 +149,89 @@ public sealed class BulbStack
         }
         var depths = new List<BulbDepth>();
         double above = 0;
-        foreach ((Plant plant, int count, double? chosen) in FromTheTop(bulbs, site))
+        BulbDepthSchool school = site.RulesFor(planter).BulbDepth;
+        foreach (PlannedBulb planned in FromTheTop(bulbs, school))
         {
+            (Plant plant, int count, double? chosen) = planned;
             BulbFigures bulb = plant.Bulb!;
-            double rule = DepthByRule(bulb, site.BulbDepth);
+            double rule = DepthByRule(bulb, school);
             double clear = above + bulb.HeightCm + LayerGapCm;
             bool pushed = !planter.Form.IsBed && depths.Count > 0 && clear > rule;
             string reason = (chosen is not null, pushed) switch
             {
                 (true, _) => $"Chosen; by rule it would be {rule:0.#} cm.",
                 (_, true) => $"Below the layer above: {above:0.#} + {bulb.HeightCm:0.#} + {LayerGapCm:0.#} cm; by itself {rule:0.#} cm.",
-                _ => site.BulbDepth == BulbDepthSchool.Deep && rule > 3 * bulb.HeightCm
+                _ => school == BulbDepthSchool.Deep && rule > 3 * bulb.HeightCm
                     ? $"Deep school: {DeepCm:0.#} cm for large bulbs."
                     : $"3 × {bulb.HeightCm:0.#} cm bulb height.",
             };
             above = Math.Round(chosen ?? (pushed ? clear : rule), 1);
-            depths.Add(new BulbDepth(plant, count, above, chosen is null, reason));
+            depths.Add(new BulbDepth(plant, count, above, chosen is null, reason) { Clump = planned.Clump });
         }
         return [.. depths.OrderBy(d => d.DepthCm)];
     }
 
     /// <summary>Lays out a stack.</summary>
     /// <param name="planter">The planter.</param>
-    /// <param name="site">The site's choices: gaps and school of depth.</param>
+    /// <param name="site">The site's choices: gaps and schools.</param>
     /// <param name="bulbs">Bulbs with their counts and, where chosen, depths.</param>
+    /// <param name="roots">Root balls that stand over them; bulbs that lie as high keep beside them.</param>
     /// <exception cref="InvalidInputException">A plant is no bulb.</exception>
-    public static BulbStack LayOut(Planter planter, Site site, IReadOnlyList<PlannedBulb> bulbs)
+    public static BulbStack LayOut(Planter planter, Site site, IReadOnlyList<PlannedBulb> bulbs, IReadOnlyList<RootBall>? roots = null)
     {
+        IReadOnlyList<BulbDepth> depths = Depths(planter, site, bulbs);
+        var finder = new StackPlaces(planter.Form, site, roots ?? []);
+        IReadOnlyList<IReadOnlyList<PlanePoint>>? drifts = planter.Form.IsBed && depths.Count > 1 && depths.Sum(d => d.Count) <= DiscPacking.MostDiscs / 2
+            ? finder.Drifts([.. depths.Select(Planned)], planter.Form.TopLengthCm, planter.Form.TopWidthCm)
+            : null;
         var layers = new List<StackLayer>();
         double upper = 0;
-        foreach (BulbDepth d in Depths(planter, site, bulbs))
+        int i = 0;
+        foreach (IReadOnlyList<BulbDepth> plane in Planes(planter.Form, depths))
         {
-            BulbFigures bulb = d.Plant.Bulb!;
-            (double length, double width) = InsideOver(planter.Form, d.DepthCm - bulb.HeightCm, d.DepthCm);
-            IReadOnlyList<PlanePoint> places = PlacesFor(planter.Form, site, bulb, length, width, d.DepthCm, 1);
-            layers.Add(new StackLayer(
-                d.Plant, d.Count, d.DepthCm, d.IsByRule, length, width, places, planter.Form.LitresBetween(upper, d.DepthCm), d.Reason)
+            var measured = plane.Select(d =>
             {
-                Spread = SpreadOut(d.Count, places, wider => PlacesFor(planter.Form, site, bulb, length, width, d.DepthCm, wider)),
-            });
-            upper = d.DepthCm;
+                (double length, double width) = InsideOver(planter.Form, d.DepthCm - d.Plant.Bulb!.HeightCm, d.DepthCm);
+                return (Planned: Planned(d), Length: length, Width: width, Cover: d.DepthCm - d.Plant.Bulb!.HeightCm);
+            }).ToList();
+            bool outside = !planter.Form.IsBed && plane.Any(d => d.DepthCm > planter.Form.PlantableDepthCm - GravelIn(planter, site));
+            IReadOnlyList<LayerPlaces>? shared = plane.Count > 1 && !outside ? finder.Together(measured) : null;
+            for (int k = 0; k < plane.Count; k++, i++)
+            {
+                BulbDepth d = plane[k];
+                LayerPlaces places = outside ? new LayerPlaces([], [])
+                    : shared?[k] ?? finder.Alone(measured[k].Planned, measured[k].Length, measured[k].Width, measured[k].Cover);
+                layers.Add(new StackLayer(
+                    d.Plant, d.Count, d.DepthCm, d.IsByRule, measured[k].Length, measured[k].Width, places.Fitting, planter.Form.LitresBetween(upper, d.DepthCm), d.Reason)
+                {
+                    Spread = drifts?[i] ?? places.Planned,
+                    Clump = d.Clump,
+                    Shares = plane.Count > 1 ? [.. plane.Where(o => o != d).Select(o => o.Plant.CommonName)] : [],
+                    SharedFits = plane.Count == 1 || shared is not null,
+                });
+                upper = Math.Max(upper, d.DepthCm);
+            }
         }
-        return new BulbStack(planter, site, layers, Check(planter, layers));
+        return new BulbStack(planter, site, layers, Check(planter, site, layers));
+    }
+
+    private static PlannedBulb Planned(BulbDepth d) => new(d.Plant, d.Count, d.DepthCm) { Clump = d.Clump };
+
+    // Kinds whose bulbs stand at one height, between tip and base, share a plane; in a bed each has ground of its own.
+    private static IEnumerable<IReadOnlyList<BulbDepth>> Planes(PlanterForm form, IReadOnlyList<BulbDepth> depths)
+    {
+        var plane = new List<BulbDepth>();
+        foreach (BulbDepth d in depths)
+        {
+            if (plane.Count > 0 && (form.IsBed || d.DepthCm - d.Plant.Bulb!.HeightCm > plane.Max(p => p.DepthCm) - 0.05))
+            {
+                yield return plane;
+                plane = [];
+            }
+            plane.Add(d);
+        }
+        if (plane.Count > 0)
+            yield return plane;
     }
 
     /// <summary>The arithmetic behind a layer's depth and count.</summary>
@@ -199,15 +271,15 @@ public sealed class BulbStack
     }
 
     // How far bulbs keep from the edge: a bed's own setback where it has one.
-    private static double SetbackOf(PlanterForm form, Site site) => form.Outline?.SetbackCm ?? (form.IsBed ? BedSetbackCm : site.WallGapCm);
+    internal static double SetbackOf(PlanterForm form, Site site) => form.Outline?.SetbackCm ?? (form.IsBed ? BedSetbackCm : site.WallGapCm);
 
     private static double BulbCm3(BulbFigures bulb) => Math.PI / 6 * bulb.DiameterCm * bulb.DiameterCm * bulb.HeightCm;
 
     // Largest and latest deepest: small bulbs on top by their own depth, large ones below in order of flowering, and
     // what has a chosen depth at its place among them.
-    private static List<PlannedBulb> FromTheTop(IReadOnlyList<PlannedBulb> bulbs, Site site)
+    private static List<PlannedBulb> FromTheTop(IReadOnlyList<PlannedBulb> bulbs, BulbDepthSchool school)
     {
-        double Rule(PlannedBulb b) => DepthByRule(b.Plant.Bulb!, site.BulbDepth);
+        double Rule(PlannedBulb b) => DepthByRule(b.Plant.Bulb!, school);
         var order = bulbs
             .Where(b => b.DepthCm is null)
             .OrderBy(b => b.Plant.Bulb!.HeightCm >= LargeBulbCm)
@@ -233,46 +305,7 @@ public sealed class BulbStack
         return (Math.Min(l0, l1), Math.Min(w0, w1));
     }
 
-    // Widens the pitch as far as the planned count still fits; beyond some hundreds an even choice of places does as well.
-    private static IReadOnlyList<PlanePoint> SpreadOut(int count, IReadOnlyList<PlanePoint> places, Func<double, IReadOnlyList<PlanePoint>> wider)
-    {
-        if (count >= places.Count)
-            return places;
-        IReadOnlyList<PlanePoint> best = places;
-        if (places.Count <= 400)
-        {
-            double low = 1;
-            double high = 2 * Math.Sqrt((double)places.Count / count);
-            for (int i = 0; i < 9; i++)
-            {
-                double middle = (low + high) / 2;
-                IReadOnlyList<PlanePoint> tried = wider(middle);
-                if (tried.Count >= count)
-                    (low, best) = (middle, tried);
-                else
-                    high = middle;
-            }
-        }
-        return [.. Enumerable.Range(0, count).Select(i => best[(int)((i + 0.5) * best.Count / count)])];
-    }
-
-    private static IReadOnlyList<PlanePoint> PlacesFor(PlanterForm form, Site site, BulbFigures bulb, double length, double width, double depth, double widened)
-    {
-        if (!form.IsBed && depth > form.PlantableDepthCm)
-            return [];
-        double wall = SetbackOf(form, site);
-        double pitch = widened * (form.IsBed ? bulb.SpacingCm : bulb.DiameterCm + site.BulbGapCm);
-        double gap = pitch - bulb.DiameterCm;
-        double l = length - (2 * wall) + gap;
-        double w = width - (2 * wall) + gap;
-        if (l < pitch || w < pitch)
-            return [];
-        if (form.Outline is { } outline)
-            return DiscPacking.InOutline(outline.Polygon, wall + (bulb.DiameterCm / 2), pitch / 2);
-        return form.IsRoundish ? DiscPacking.InEllipse(l, w, pitch / 2) : DiscPacking.InRectangle(l, w, pitch / 2);
-    }
-
-    private static IReadOnlyList<Fault> Check(Planter planter, List<StackLayer> layers)
+    private static IReadOnlyList<Fault> Check(Planter planter, Site site, List<StackLayer> layers)
     {
         var problems = new FaultList();
         double filled = 0;
@@ -281,10 +314,11 @@ public sealed class BulbStack
             StackLayer layer = layers[i];
             string field = $"layers[{i}]";
             string name = layer.Plant.CommonName;
-            double floor = planter.Form.PlantableDepthCm - (planter.Form.IsBed ? 0 : RootRoomCm);
+            double floor = DeepestBaseCm(planter, site);
+            double gravel = GravelIn(planter, site);
             if (layer.DepthCm > floor)
             {
-                problems.Add(field, $"{name} at {layer.DepthCm:0.#} cm lies too deep: this planter leaves {planter.Form.PlantableDepthCm:0.#} cm, less {(planter.Form.IsBed ? 0 : RootRoomCm):0} cm for roots. Take out a layer or choose a deeper planter.");
+                problems.Add(field, $"{name} at {layer.DepthCm:0.#} cm lies too deep: this planter leaves {planter.Form.PlantableDepthCm:0.#} cm, less {(planter.Form.IsBed ? 0 : RootRoomCm):0} cm for roots{(gravel > 0 ? $" and {gravel:0} cm of gravel" : string.Empty)}. Take out a layer or choose a deeper planter.");
             }
             else if (layer.CoverCm < 1)
             {
@@ -294,12 +328,14 @@ public sealed class BulbStack
             {
                 problems.Add(field, $"{name} does not fit: the inside is {layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm at that depth.");
             }
+            else if (!layer.SharedFits)
+            {
+                problems.Add(field, $"{name} and {string.Join(", ", layer.Shares)} do not fit beside each other at this depth. Plant fewer, or give them depths of their own.");
+            }
             else if (!planter.Form.IsBed && layer.Count > layer.Fits)
             {
                 problems.Add(field, $"{name}: {layer.Count} planned, {layer.Fits} fit at {layer.DepthCm:0.#} cm without touching.");
             }
-            if (i > 0 && !planter.Form.IsBed && layer.CoverCm < layers[i - 1].DepthCm - 0.05)
-                problems.Add(field, $"{name}: its tips at {layer.CoverCm:0.#} cm reach into the layer above, whose bases lie at {layers[i - 1].DepthCm:0.#} cm.");
             filled += layer.Fits == 0 ? 0 : (double)layer.Count / layer.Fits;
         }
         if (planter.Form.IsBed && filled > 1.0001)

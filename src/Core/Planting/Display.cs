@@ -23,7 +23,32 @@ public sealed record DisplayItem(string PlantId, int Count, double? DepthCm = nu
 {
     /// <summary>Most of one kind in one planter.</summary>
     public const int MostCount = 10_000;
+
+    /// <summary>Most bulbs in one clump.</summary>
+    public const int MostInClump = 50;
+
+    /// <summary>For bulbs, how many go into one clump; null to spread them evenly.</summary>
+    public int? Clump { get; init; }
+
+    /// <summary>Where each plant stands, cm from the planter's middle, as laid out by a person; null to have it laid out.</summary>
+    public IReadOnlyList<PlanePoint>? Places { get; init; }
 }
+
+/// <summary>What a planner wants of two bulbs' flowers.</summary>
+public enum PairWish
+{
+    /// <summary>To be seen together.</summary>
+    Together,
+
+    /// <summary>One after the other.</summary>
+    Follow,
+}
+
+/// <summary>Two bulbs of a stack whose flowers a planner pairs.</summary>
+/// <param name="FirstPlantId">The one, the earlier when they follow.</param>
+/// <param name="SecondPlantId">The other.</param>
+/// <param name="Wish">What is wanted.</param>
+public sealed record BloomPair(string FirstPlantId, string SecondPlantId, PairWish Wish);
 
 /// <summary>The plants that stand in one layer of a planter from an install date to a lift date.</summary>
 /// <param name="Id">Short name.</param>
@@ -40,6 +65,9 @@ public sealed record Display(
     LocalDate Lift,
     IReadOnlyList<DisplayItem> Items)
 {
+    /// <summary>Bulbs whose flowers are meant to meet or to follow; empty for none.</summary>
+    public IReadOnlyList<BloomPair> Pairs { get; init; } = [];
+
     /// <summary>Longest a display may stand, years.</summary>
     public const int LongestYears = 60;
 
@@ -66,8 +94,17 @@ public sealed record Display(
                 faults.Add($"items[{i}].count", $"must be from 1 to 10,000 (it is {Items[i].Count})");
             if (Items[i].DepthCm is { } depth)
                 faults.Range($"items[{i}].depthCm", depth, 1, 150, "cm");
+            if (Items[i].Clump is < 2 or > DisplayItem.MostInClump)
+                faults.Add($"items[{i}].clump", $"must be from 2 to {DisplayItem.MostInClump}, or left out");
+            if (Items[i].Places is { } places && (places.Count != Items[i].Count || places.Any(p => !(Math.Abs(p.XCm) <= 100_000 && Math.Abs(p.YCm) <= 100_000))))
+                faults.Add($"items[{i}].places", "must give one place for each plant, in cm from the planter's middle");
             if (string.IsNullOrEmpty(Items[i].PlantId))
                 faults.Add($"items[{i}].plantId", "must name a plant");
+        }
+        for (int i = 0; i < Pairs.Count; i++)
+        {
+            if (Pairs[i].FirstPlantId == Pairs[i].SecondPlantId || Items.All(x => x.PlantId != Pairs[i].FirstPlantId) || Items.All(x => x.PlantId != Pairs[i].SecondPlantId))
+                faults.Add($"pairs[{i}]", "must name two different bulbs of this display");
         }
         foreach (string twice in Items.GroupBy(i => i.PlantId).Where(g => g.Count() > 1 && Layer != DisplayLayer.Bulbs).Select(g => g.Key))
             faults.Add("items", $"holds {twice} twice; give it once with the sum");

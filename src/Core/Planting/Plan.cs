@@ -14,16 +14,6 @@ public enum SiteUnits
     UsCustomary,
 }
 
-/// <summary>How deep bulbs go: the school this crew follows.</summary>
-public enum BulbDepthSchool
-{
-    /// <summary>Base at three times the bulb's height.</summary>
-    ThreeTimesHeight,
-
-    /// <summary>As above, but large bulbs at 19 cm (7½ in) against squirrels and early emergence.</summary>
-    Deep,
-}
-
 /// <summary>Where a site lies.</summary>
 /// <param name="LatitudeDeg">Degrees north; negative in the south.</param>
 /// <param name="LongitudeDeg">Degrees east; negative in the west.</param>
@@ -51,7 +41,6 @@ public sealed record SitePlace(double LatitudeDeg, double LongitudeDeg, double E
 /// <param name="FreshMediumCm">Fresh medium at a seasonal turn, cm from the surface (default 20).</param>
 /// <param name="MediumBagLitres">Litres in one bag of medium.</param>
 /// <param name="MediumBagPrice">Price of one bag.</param>
-/// <param name="BulbDepth">School of bulb depth.</param>
 /// <param name="WallGapCm">Bulbs keep this far from a wall, cm.</param>
 /// <param name="BulbGapCm">Bulbs keep this far from each other in a container, cm.</param>
 public sealed record Site(
@@ -63,7 +52,6 @@ public sealed record Site(
     double FreshMediumCm,
     double MediumBagLitres,
     decimal MediumBagPrice,
-    BulbDepthSchool BulbDepth,
     double WallGapCm,
     double BulbGapCm)
 {
@@ -73,8 +61,14 @@ public sealed record Site(
     /// <summary>Where it lies; null when nobody has said.</summary>
     public SitePlace? Place { get; init; }
 
+    /// <summary>The schools that the crew follows.</summary>
+    public HouseRules Rules { get; init; } = HouseRules.Default;
+
+    /// <summary>The schools that hold for one planter.</summary>
+    public HouseRules RulesFor(Planter planter) => planter.Rules?.Over(Rules) ?? Rules;
+
     /// <summary>A site with the defaults of common practice.</summary>
-    public static Site Default { get; } = new("New site", SiteUnits.Metric, "$", 0.15, 0.05, 20, 60, 18, BulbDepthSchool.ThreeTimesHeight, 2.5, 2);
+    public static Site Default { get; } = new("New site", SiteUnits.Metric, "$", 0.15, 0.05, 20, 60, 18, 2.5, 2);
 
     /// <summary>Every fault of the settings.</summary>
     public IReadOnlyList<Fault> Faults()
@@ -92,6 +86,7 @@ public sealed record Site(
         faults.Range("onePersonKg", OnePersonKg, 1, 60, "kg");
         if (Place is not null)
             faults.AddAll("place", Place.Faults());
+        faults.AddAll("rules", Rules.Faults());
         return faults.Faults;
     }
 }
@@ -114,7 +109,8 @@ public sealed class Plan
         IReadOnlyList<Display> displays,
         IReadOnlyList<Turn> turns,
         IReadOnlyList<MapFeature>? map = null,
-        IReadOnlyList<Lot>? lots = null)
+        IReadOnlyList<Lot>? lots = null,
+        IReadOnlyList<Recipe>? recipes = null)
     {
         var faults = new FaultList();
         faults.AddAll("site", site.Faults());
@@ -127,6 +123,9 @@ public sealed class Plan
         Lots = lots ?? [];
         Check(faults, "map", Map, f => f.Id, f => f.Faults());
         Check(faults, "lots", Lots, l => l.Id, l => l.Faults());
+        Recipes = recipes ?? [];
+        Check(faults, "recipes", Recipes, r => r.Id, r => r.Faults());
+        Twice(faults, "recipes", Recipes, r => r.Name, "name");
         Twice(faults, "planters", planters, p => p.Name, "name");
         Twice(faults, "areas", areas, a => a.Name, "name");
         Site = site;
@@ -167,6 +166,9 @@ public sealed class Plan
     /// <summary>Plants at hand that stand in no display.</summary>
     public IReadOnlyList<Lot> Lots { get; }
 
+    /// <summary>Displays kept as patterns for other planters.</summary>
+    public IReadOnlyList<Recipe> Recipes { get; }
+
     /// <summary>The plant of an id.</summary>
     public Plant Plant(string id) => _plants[id];
 
@@ -184,7 +186,7 @@ public sealed class Plan
 
     /// <summary>A bulb display's bulbs with their counts and chosen depths, as a stack is laid out from them.</summary>
     public IReadOnlyList<PlannedBulb> BulbsOf(Display display) =>
-        [.. display.Items.Select(i => new PlannedBulb(Plant(i.PlantId), i.Count, i.DepthCm))];
+        [.. display.Items.Select(i => new PlannedBulb(Plant(i.PlantId), i.Count, i.DepthCm) { Clump = i.Clump })];
 
     private static Dictionary<string, T> ById<T>(IReadOnlyList<T> items, Func<T, string> id) =>
         items.GroupBy(id).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
@@ -224,6 +226,11 @@ public sealed class Plan
                 else if ((plant.Bulb is not null) != (Displays[i].Layer == DisplayLayer.Bulbs))
                     faults.Add($"displays[{i}].items[{k}].plantId", $"\"{item.PlantId}\" is {(plant.Bulb is null ? "no bulb and cannot" : "a bulb and must")} stand in the bulb layer");
             }
+        }
+        for (int i = 0; i < Recipes.Count; i++)
+        {
+            foreach (DisplayItem item in Recipes[i].Items.Where(x => !_plants.ContainsKey(x.PlantId)))
+                faults.Add($"recipes[{i}].items", $"there is no plant \"{item.PlantId}\" in the palette");
         }
         for (int i = 0; i < Lots.Count; i++)
         {

@@ -108,7 +108,7 @@ public sealed class FitQuestion
     private PlantFit Of(Plant plant, Dictionary<LocalDate, (double[] LowestC, double[] HottestWeekC)> extremes)
     {
         LocalDate install = _site.UsualInstall(plant, First);
-        BulbPlace? place = plant.Bulb is { } bulb ? new BulbPlace(_class, Math.Round(BulbStack.DepthByRule(bulb, _rules.BulbDepth))) : null;
+        BulbPlace? place = plant.Bulb is { } bulb ? new BulbPlace(_class, Math.Round(BulbStack.DepthByRule(bulb, _rules.RulesFor(Planter).BulbDepth))) : null;
         FloweringStrip strip = _site.Of(plant, install, place, _pocketC);
         var reasons = new List<FitReason>();
         Light(plant, reasons);
@@ -186,7 +186,7 @@ public sealed class FitQuestion
         PlanterForm form = Planter.Form;
         if (plant.Bulb is { } bulb)
         {
-            double depth = BulbStack.DepthByRule(bulb, _rules.BulbDepth);
+            double depth = BulbStack.DepthByRule(bulb, _rules.RulesFor(Planter).BulbDepth);
             double floor = form.PlantableDepthCm - (form.IsBed ? 0 : BulbStack.RootRoomCm);
             if (depth > floor)
                 reasons.Add(new("depth", FitVerdict.Fails, $"Its base lies {depth:0.#} cm deep; this planter leaves {floor:0.#} cm."));

@@ -23,8 +23,6 @@ public sealed class SiteInput
 
     public string? BagPrice { get; set; }
 
-    public string? BulbDepth { get; set; }
-
     public string? WallGap { get; set; }
 
     public string? BulbGap { get; set; }
@@ -52,7 +50,6 @@ public sealed class SiteInput
         FreshMedium = units.LengthNumber(site.FreshMediumCm),
         BagLitres = Plain(site.MediumBagLitres),
         BagPrice = site.MediumBagPrice.ToString("0.00", CultureInfo.InvariantCulture),
-        BulbDepth = site.BulbDepth.ToString(),
         WallGap = units.LengthNumber(site.WallGapCm),
         BulbGap = units.LengthNumber(site.BulbGapCm),
         OnePerson = Plain(Math.Round(units.WeightNumber(site.OnePersonKg), 1)),
@@ -78,7 +75,6 @@ public sealed class SiteInput
             units.ReadLength(FreshMedium),
             Number(BagLitres),
             Math.Round((decimal)price, 2),
-            Enum.TryParse(BulbDepth, out BulbDepthSchool school) ? school : BulbDepthSchool.ThreeTimesHeight,
             units.ReadLength(WallGap),
             units.ReadLength(BulbGap))
         {

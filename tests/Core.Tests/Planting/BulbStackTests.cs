@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 
@@ -78,12 +79,80 @@ public sealed class BulbStackTests
     }
 
     [Fact]
-    public void A_chosen_depth_is_kept_and_a_clash_with_the_layer_above_is_said()
+    public void A_chosen_depth_is_kept_and_kinds_that_meet_at_one_height_lie_beside_each_other()
     {
         BulbStack stack = BulbStack.LayOut(A.Pot(), Site.Default, [new(Hyacinth, 5, 16), new(A.Tulip(), 5, 18)]);
         Assert.Equal([16, 18], stack.Layers.Select(l => l.DepthCm));
-        Assert.Contains(stack.Problems, p => p.Message.Contains("reach into the layer above", StringComparison.Ordinal));
+        Assert.Empty(stack.Problems);
+        double apart = (Hyacinth.Bulb!.DiameterCm + A.Tulip().Bulb!.DiameterCm) / 2;
+        Assert.All(stack.Layers[0].Spread, h => Assert.All(stack.Layers[1].Spread, t => Assert.True(h.DistanceTo(t) > apart)));
     }
+
+    [Fact]
+    public void Too_many_at_one_height_are_said_with_both_names()
+    {
+        BulbStack stack = BulbStack.LayOut(A.Pot(), Site.Default, [new(Hyacinth, 40, 16), new(A.Tulip(), 40, 18)]);
+        Assert.Contains(stack.Problems, p => p.Message.Contains($"{Hyacinth.CommonName} and {A.Tulip().CommonName} do not fit beside each other", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    [CommonPractice]
+    public void A_medium_pot_takes_seven_tulips_three_hyacinths_and_three_clumps_of_five_crocus()
+    {
+        BulbStack stack = BulbStack.LayOut(A.Pot(38, 30, 40), Site.Default, [new(A.Tulip(), 7, null), new(Hyacinth, 3, null), new(Crocus, 15, null) { Clump = 5 }]);
+        Assert.Empty(stack.Problems);
+        IReadOnlyList<PlanePoint> crocus = stack.Layers.First(l => l.Plant == Crocus).Spread;
+        Assert.Equal(15, crocus.Count);
+        // Every crocus has four neighbours within the width of a clump, and no more.
+        Assert.All(crocus, p => Assert.Equal(4, crocus.Count(q => q != p && q.DistanceTo(p) < 3 * Crocus.Bulb!.DiameterCm)));
+    }
+
+    [Fact]
+    public void Gravel_over_the_hole_takes_three_centimetres_and_their_medium()
+    {
+        Planter pot = A.Pot();
+        Site gravel = Site.Default with { Rules = HouseRules.Default with { Drainage = DrainageSchool.GravelOverHole } };
+        Assert.Equal(BulbStack.DeepestBaseCm(pot, Site.Default) - 3, BulbStack.DeepestBaseCm(pot, gravel), 1e-9);
+        double less = BulbStack.LayOut(pot, Site.Default, [new(A.Tulip(), 7, null)]).MediumLitres - BulbStack.LayOut(pot, gravel, [new(A.Tulip(), 7, null)]).MediumLitres;
+        Assert.Equal(pot.Form.LitresBetween(pot.Form.PlantableDepthCm - 3, pot.Form.PlantableDepthCm), less, 1e-9);
+        Assert.Equal(BulbStack.DeepestBaseCm(pot, Site.Default), BulbStack.DeepestBaseCm(pot with { Rules = new PlanterRules { Drainage = DrainageSchool.FreeHole } }, gravel), 1e-9);
+    }
+
+    [Fact]
+    public void Small_bulbs_keep_beside_the_root_balls_of_the_winter_display_and_deep_ones_pass_below()
+    {
+        RootBall[] roots = [.. new[] { (-12.0, 0.0), (12.0, 0.0), (0.0, 15.0) }.Select(p => new RootBall(new PlanePoint(p.Item1, p.Item2), 6, 9))];
+        BulbStack stack = BulbStack.LayOut(A.Pot(), Site.Default, [new(Crocus, 20, null), new(A.Tulip(), 12, null)], roots);
+        Assert.All(stack.Layers[0].Places, p => Assert.All(roots, r => Assert.True(p.DistanceTo(r.At) >= r.RadiusCm + (Crocus.Bulb!.DiameterCm / 2) - 1e-9)));
+        Assert.True(stack.Layers[0].Fits < BulbStack.LayOut(A.Pot(), Site.Default, [new(Crocus, 20, null)]).Layers[0].Fits);
+        Assert.Contains(stack.Layers[1].Places, p => roots.Any(r => p.DistanceTo(r.At) < r.RadiusCm));
+    }
+
+    [Fact]
+    public void A_layer_is_turned_so_that_its_bulbs_do_not_stand_straight_over_those_below()
+    {
+        Plant late = A.Tulip("late");
+        BulbStack stack = BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 7, 15), new(late, 7, 25)]);
+        Assert.All(stack.Layers[0].Spread.Where(p => p.DistanceTo(new PlanePoint(0, 0)) > 5), p => Assert.All(stack.Layers[1].Spread, q => Assert.True(p.DistanceTo(q) > 2)));
+    }
+
+    [Fact]
+    [CommonPractice]
+    public void In_a_bed_each_kind_grows_in_drifts_and_has_its_own_places()
+    {
+        BulbStack stack = BulbStack.LayOut(A.Bed(), Site.Default, [new(A.Tulip(), 60, null), new(Hyacinth, 60, null)]);
+        IReadOnlyList<PlanePoint> tulips = stack.Layers.First(l => l.Plant.Id == "tulip").Spread;
+        IReadOnlyList<PlanePoint> hyacinths = stack.Layers.First(l => l.Plant == Hyacinth).Spread;
+        Assert.Equal((60, 60), (tulips.Count, hyacinths.Count));
+        Assert.Empty(tulips.Intersect(hyacinths));
+        // In a drift most bulbs have one of their own kind as their nearest neighbour.
+        int own = tulips.Count(p => tulips.Where(q => q != p).Min(q => q.DistanceTo(p)) <= hyacinths.Min(q => q.DistanceTo(p)) + 1e-6);
+        Assert.True(own > 50, $"{own} of 60");
+    }
+
+    [Fact]
+    public void Ten_thousand_bulbs_in_a_pot_are_answered_with_how_many_fit() =>
+        Assert.Contains(BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 10_000, null)]).Problems, p => p.Message.Contains("10000 planned", StringComparison.Ordinal));
 
     [Fact]
     public void A_bulb_that_would_stand_out_of_the_medium_is_said() =>

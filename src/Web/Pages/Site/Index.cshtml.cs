@@ -37,7 +37,7 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
         UnitsText units = PageFrame.Units(Now);
         return await frame.Saving(this, SiteInput.Field, async () =>
         {
-            await plans.SaveSite(Input.Read(units), Input.Version);
+            await plans.SaveSite(Input.Read(units) with { Rules = Now.Plan.Site.Rules }, Input.Version);
             TempData["Said"] = "Settings saved.";
             return Redirect("/site");
         });
