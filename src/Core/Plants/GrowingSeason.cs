@@ -188,6 +188,19 @@ public sealed class Growing
         }
     }
 
+    /// <summary>
+    /// What is added to the run's own heat sum to give the heat since install, °C·d: what a plant that went in before the
+    /// run had by then, at the run's mean rate, or less what the run had before a later install.
+    /// </summary>
+    public double HeatBeforeCd
+    {
+        get
+        {
+            double[] heat = Season.Heat(Plant.GrowthBaseC);
+            return InstallIndex < 0 ? -InstallIndex * heat[^1] / heat.Length : -(InstallIndex == 0 ? 0 : heat[Math.Min(InstallIndex, heat.Length) - 1]);
+        }
+    }
+
     /// <summary>Sets to 0 what lies before the install day or from the lift day on.</summary>
     public void ClearOutside(Span<double> share)
     {

@@ -15,7 +15,10 @@ public sealed class SiteFlowering
     // Nights are taken to be safe for tender plants when a freeze follows in no more than one year of ten.
     private const double SafeOdds = 0.1;
 
+    private const int MostSpreads = 4_000;
+
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(new ByReference());
+    private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC), float[]> _spreads = new(new SpreadByReference());
     private readonly Lock _lock = new();
     private readonly IReadOnlyList<GrowingSeason> _seasons;
     private readonly FrostOdds? _lastFreeze;
@@ -95,6 +98,24 @@ public sealed class SiteFlowering
         lock (_lock)
         {
             return _strips.GetOrAdd(key, k => FloweringStrip.From(k.Plant, _seasons, Start, k.Install, k.Place, k.PocketC));
+        }
+    }
+
+    /// <summary>How wide a plant stands on each day of the plan year, cm, in the middle year; see <see cref="SpreadByDay"/>.</summary>
+    /// <param name="plant">The plant; kept by reference.</param>
+    /// <param name="install">The day it goes in.</param>
+    /// <param name="lift">The day it comes out.</param>
+    /// <param name="pocketC">Frost pocket, °C.</param>
+    public float[] Spread(Plant plant, LocalDate install, LocalDate lift, double pocketC = 0)
+    {
+        var key = (plant, install, lift, pocketC);
+        if (_spreads.TryGetValue(key, out float[]? known))
+            return known;
+        lock (_lock)
+        {
+            if (_spreads.Count > MostSpreads)
+                _spreads.Clear();
+            return _spreads[key] = SpreadByDay.Of(plant, _seasons, Start, install, lift, pocketC);
         }
     }
 
@@ -183,5 +204,14 @@ public sealed class SiteFlowering
 
         public int GetHashCode((Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) key) =>
             HashCode.Combine(System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(key.Plant), key.Install, key.Place.DepthCm, key.PocketC);
+    }
+
+    private sealed class SpreadByReference : IEqualityComparer<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC)>
+    {
+        public bool Equals((Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) x, (Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) y) =>
+            ReferenceEquals(x.Plant, y.Plant) && x.Install == y.Install && x.Lift == y.Lift && x.PocketC == y.PocketC;
+
+        public int GetHashCode((Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) key) =>
+            HashCode.Combine(System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(key.Plant), key.Install, key.Lift, key.PocketC);
     }
 }

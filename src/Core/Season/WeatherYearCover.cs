@@ -85,9 +85,7 @@ internal static class WeatherYearCover
         Plant plant = growing.Plant;
         var canopy = new float[days];
         double[] heat = growing.Season.Heat(plant.GrowthBaseC);
-        double before = growing.InstallIndex < 0
-            ? -growing.InstallIndex * heat[^1] / heat.Length
-            : -(growing.InstallIndex == 0 ? 0 : heat[growing.InstallIndex - 1]);
+        double before = growing.HeatBeforeCd;
         int from = Math.Max(0, growing.InstallIndex - offset);
         int to = Math.Min(days, growing.LiftIndex - offset);
         if (plant.DiesWithFrost)

@@ -1,0 +1,136 @@
+using NodaTime;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Arranging;
+
+/// <summary>One kind that another overgrows.</summary>
+/// <param name="Loser">The kind that is overgrown, as an index of the display.</param>
+/// <param name="LoserPlant">Its plant.</param>
+/// <param name="Winner">The kind that takes most of its light.</param>
+/// <param name="WinnerPlant">Its plant.</param>
+/// <param name="When">The first day on which less than half its leaves stand in the light.</param>
+/// <param name="LightLeft">Least share of its leaves in the light while both stand, 0 to 1.</param>
+public sealed record Overgrown(int Loser, Plant LoserPlant, int Winner, Plant WinnerPlant, LocalDate When, double LightLeft)
+{
+    /// <summary>The arithmetic behind it.</summary>
+    public Working Explain() => new(
+        $"{LoserPlant.CommonName} under {WinnerPlant.CommonName}",
+        $"{LightLeft:P0} of its leaves in the light at the least",
+        [
+            new(LoserPlant.CommonName, $"{LoserPlant.HeightCm:0} cm high, {LoserPlant.MatureSpreadCm:0} cm wide, {LoserPlant.Vigour.ToString().ToLowerInvariant()}"),
+            new(WinnerPlant.CommonName, $"{WinnerPlant.HeightCm:0} cm high, {WinnerPlant.MatureSpreadCm:0} cm wide, {WinnerPlant.Vigour.ToString().ToLowerInvariant()}"),
+            new("first under half", When.ToString("d MMM uuuu", null)),
+        ],
+        "Week by week each plant grows in proportion to the share of its disc that no clearly higher neighbour lies over; a vigorous plant counts as 1.2 times, a weak one as 0.85 times its height",
+        "Growth by thermal time; shares counted at 19 points of each disc; weights are common practice",
+        []);
+}
+
+/// <summary>Who overgrows whom, and when: taller and faster plants take light from what their spread overlaps.</summary>
+public static class Competition
+{
+    /// <summary>A kind with less than this share of its leaves in the light is losing.</summary>
+    public const double Losing = 0.5;
+
+    /// <summary>No more plants are followed; of larger plantings those nearest to the middle.</summary>
+    public const int MostPlants = 250;
+
+    // A neighbour shades only when it stands clearly higher.
+    private const double ClearlyHigher = 1.15;
+
+    private static readonly (double X, double Y)[] Points = Disc();
+
+    /// <summary>Follows an arrangement week by week.</summary>
+    /// <param name="arrangement">The plants at their places.</param>
+    /// <param name="spread">Width of each kind by day when it grows unhindered, cm; 0 while it is away.</param>
+    /// <param name="first">The day of the first width.</param>
+    /// <returns>Kinds that lose more than half their light to another, the soonest first.</returns>
+    public static IReadOnlyList<Overgrown> Follow(Arrangement arrangement, IReadOnlyList<float[]> spread, LocalDate first)
+    {
+        PlacedPlant[] plants = [.. arrangement.Plants.OrderBy(p => (p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)).Take(MostPlants)];
+        int n = plants.Length;
+        if (n == 0 || spread.Count == 0)
+            return [];
+        int days = spread[0].Length;
+        var wide = new double[n];
+        var when = new Dictionary<int, (int Day, double Least, int Winner)>();
+        var light = new double[n];
+        var taker = new Dictionary<int, int>[n];
+        for (int d = 0; d < days; d += 7)
+        {
+            for (int i = 0; i < n; i++)
+            {
+                float[] free = spread[plants[i].Item];
+                double grown = d == 0 || free[d - 7] <= 0 ? free[d] : Math.Min(free[d], wide[i] + (Math.Max(0, free[d] - free[d - 7]) * light[i]));
+                wide[i] = free[d] <= 0 ? 0 : grown;
+            }
+            for (int i = 0; i < n; i++)
+                (light[i], taker[i]) = Light(plants, wide, i);
+            foreach (var kind in Enumerable.Range(0, n).Where(i => wide[i] > 0).GroupBy(i => plants[i].Item))
+            {
+                double mean = kind.Average(i => light[i]);
+                if (mean >= Losing)
+                    continue;
+                int winner = kind.SelectMany(i => taker[i]).GroupBy(t => t.Key).MaxBy(g => g.Sum(t => t.Value))!.Key;
+                if (!when.TryGetValue(kind.Key, out var known))
+                    when[kind.Key] = (d, mean, winner);
+                else if (mean < known.Least)
+                    when[kind.Key] = known with { Least = mean };
+            }
+        }
+        return [.. when.OrderBy(w => w.Value.Day).Select(w => new Overgrown(
+            w.Key,
+            Of(arrangement, w.Key),
+            w.Value.Winner,
+            Of(arrangement, w.Value.Winner),
+            first.PlusDays(w.Value.Day),
+            w.Value.Least))];
+    }
+
+    private static Plant Of(Arrangement arrangement, int item) => arrangement.Plants.First(p => p.Item == item).Plant;
+
+    // Share of a plant's disc that stands in the light, and which kinds take the rest.
+    private static (double Share, Dictionary<int, int> Takers) Light(PlacedPlant[] plants, double[] wide, int i)
+    {
+        var takers = new Dictionary<int, int>();
+        if (wide[i] <= 0)
+            return (1, takers);
+        double own = Reach(plants[i].Plant, wide[i]);
+        int lit = 0;
+        foreach ((double x, double y) in Points)
+        {
+            double px = plants[i].At.XCm + (x * wide[i] / 2);
+            double py = plants[i].At.YCm + (y * wide[i] / 2);
+            int over = -1;
+            for (int k = 0; k < plants.Length; k++)
+            {
+                if (plants[k].Item == plants[i].Item || wide[k] <= 0)
+                    continue;
+                double dx = plants[k].At.XCm - px;
+                double dy = plants[k].At.YCm - py;
+                if ((dx * dx) + (dy * dy) <= wide[k] * wide[k] / 4 && Reach(plants[k].Plant, wide[k]) > ClearlyHigher * own)
+                {
+                    over = plants[k].Item;
+                    break;
+                }
+            }
+            if (over < 0)
+                lit++;
+            else
+                takers[over] = takers.GetValueOrDefault(over) + 1;
+        }
+        return ((double)lit / Points.Length, takers);
+    }
+
+    // How high a plant counts: what hangs counts little, for it grows away over the rim.
+    private static double Reach(Plant plant, double spreadCm) =>
+        Stature.Of(plant, spreadCm).HeightCm * plant.Vigour switch { Vigour.Vigorous => 1.2, Vigour.Weak => 0.85, _ => 1 };
+
+    // The middle, and two rings of six and twelve.
+    private static (double X, double Y)[] Disc() =>
+    [
+        (0, 0),
+        .. Enumerable.Range(0, 6).Select(i => (0.45 * Math.Cos(i * Math.PI / 3), 0.45 * Math.Sin(i * Math.PI / 3))),
+        .. Enumerable.Range(0, 12).Select(i => (0.85 * Math.Cos((i + 0.5) * Math.PI / 6), 0.85 * Math.Sin((i + 0.5) * Math.PI / 6))),
+    ];
+}

@@ -1,0 +1,173 @@
+using NodaTime;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Arranging;
+
+/// <summary>How many plants fill a planter by a day.</summary>
+/// <param name="Counts">Plants of each kind; empty when no count reaches the cover asked.</param>
+/// <param name="CoverAtInstall">Share covered on the install day with these counts.</param>
+/// <param name="CoverOnDay">Share covered on the day asked.</param>
+public sealed record FullnessAnswer(IReadOnlyList<int> Counts, double CoverAtInstall, double CoverOnDay)
+{
+    /// <summary>All plants together; 0 when no count reaches the cover asked.</summary>
+    public int Total => Counts.Sum();
+}
+
+/// <summary>The answer for one install day.</summary>
+/// <param name="DaysLater">Days after the install day asked; negative for earlier.</param>
+/// <param name="Answer">The counts, or with no counts the best cover that packed plants reach.</param>
+public sealed record FullnessIf(int DaysLater, FullnessAnswer Answer);
+
+/// <summary>
+/// "How many for 90 % cover by a day?": the smallest count in the mix's proportions whose plants, laid out and grown to
+/// that day, cover so much of the surface.
+/// </summary>
+public sealed class FullnessQuestion
+{
+    /// <summary>Cover that a crew calls full (common practice).</summary>
+    public const double Full = 0.9;
+
+    // Plants as bought are not pressed closer than this share of the surface (common practice): root balls need their room.
+    private const double Pressed = 1.25;
+
+    // Room to grow: grown plants just touch in a staggered pattern.
+    private const double Staggered = 0.9069;
+
+    private readonly Planter _planter;
+    private readonly IReadOnlyList<(Plant Plant, int Share)> _mix;
+    private readonly IReadOnlyList<(PlanePoint At, Stature Stature)> _others;
+    private readonly Dictionary<int, (int[] Counts, IReadOnlyList<IReadOnlyList<PlanePoint>> Places)> _laid = [];
+
+    /// <summary>Prepares a question.</summary>
+    /// <param name="planter">The planter.</param>
+    /// <param name="mix">Kinds with their shares of the count, at least one.</param>
+    /// <param name="others">What stands there besides, as wide as on the day asked.</param>
+    /// <exception cref="InvalidInputException">The mix is empty or a share is below one.</exception>
+    public FullnessQuestion(Planter planter, IReadOnlyList<(Plant Plant, int Share)> mix, IReadOnlyList<(PlanePoint At, Stature Stature)>? others = null)
+    {
+        if (mix.Count == 0)
+            throw new InvalidInputException("mix", "must hold at least one plant");
+        for (int i = 0; i < mix.Count; i++)
+        {
+            if (mix[i].Share is < 1 or > DisplayItem.MostCount)
+                throw new InvalidInputException($"mix[{i}].share", $"must be from 1 to {DisplayItem.MostCount:#,0} (it is {mix[i].Share})");
+        }
+        _planter = planter;
+        _mix = mix;
+        _others = others ?? [];
+    }
+
+    /// <summary>Most plants that go in as bought without pressing their root balls.</summary>
+    public int Most
+    {
+        get
+        {
+            double one = _mix.Sum(m => m.Share * Math.PI / 4 * m.Plant.SpreadAtPurchaseCm * m.Plant.SpreadAtPurchaseCm) / _mix.Sum(m => m.Share);
+            return Math.Clamp((int)Math.Floor(Pressed * _planter.Form.SurfaceCm2 / one), 1, DisplayItem.MostCount);
+        }
+    }
+
+    /// <summary>The smallest count that covers so much on a day.</summary>
+    /// <param name="target">Cover wanted, above 0 to 1.</param>
+    /// <param name="spreadThen">Width of each kind on the day, cm.</param>
+    /// <exception cref="InvalidInputException">The target is out of range.</exception>
+    public FullnessAnswer For(double target, IReadOnlyList<double> spreadThen)
+    {
+        if (!(target is > 0 and <= 1))
+            throw new InvalidInputException("target", $"must be above 0 and at most 1 (it is {target:0.##})");
+        int low = 0;
+        int high = Most;
+        if (Cover(high, spreadThen) < target)
+            return new FullnessAnswer([], Cover(high, AsBought), Cover(high, spreadThen));
+        while (high - low > 1)
+        {
+            int middle = (low + high) / 2;
+            if (Cover(middle, spreadThen) >= target)
+                high = middle;
+            else
+                low = middle;
+        }
+        // Cover does not rise with every single plant, for each count is laid out anew: look a little lower.
+        for (int n = high - 1; n >= Math.Max(1, high - 2); n--)
+        {
+            if (Cover(n, spreadThen) >= target)
+                high = n;
+        }
+        return new FullnessAnswer(Laid(high).Counts, Cover(high, AsBought), Cover(high, spreadThen));
+    }
+
+    /// <summary>Packed from day one: full on the install day itself.</summary>
+    public FullnessAnswer Packed(double target) => For(target, AsBought);
+
+    /// <summary>Room to grow: as many as can grow to their full width side by side.</summary>
+    /// <param name="spreadThen">Width of each kind on the day asked, cm.</param>
+    public FullnessAnswer RoomToGrow(IReadOnlyList<double> spreadThen)
+    {
+        double one = _mix.Sum(m => m.Share * Math.PI / 4 * m.Plant.MatureSpreadCm * m.Plant.MatureSpreadCm) / _mix.Sum(m => m.Share);
+        int n = Math.Clamp((int)Math.Floor(Staggered * _planter.Form.SurfaceCm2 / one), 1, Most);
+        return new FullnessAnswer(Laid(n).Counts, Cover(n, AsBought), Cover(n, spreadThen));
+    }
+
+    /// <summary>By the house rule's school of density.</summary>
+    /// <param name="school">The school.</param>
+    /// <param name="target">Cover wanted.</param>
+    /// <param name="spreadThen">Width of each kind on the day asked, cm.</param>
+    public FullnessAnswer By(DensitySchool school, double target, IReadOnlyList<double> spreadThen) => school switch
+    {
+        DensitySchool.PackedFromDayOne => Packed(target),
+        DensitySchool.RoomToGrow => RoomToGrow(spreadThen),
+        _ => For(target, spreadThen),
+    };
+
+    /// <summary>The cover of a total laid out in the mix's proportions.</summary>
+    public double Cover(int total, IReadOnlyList<double> spread)
+    {
+        if (total <= 0)
+            return SurfaceCover.Count(SurfaceRaster.Of(_planter.Form), _others).Covered;
+        (int[] _, IReadOnlyList<IReadOnlyList<PlanePoint>> places) = Laid(total);
+        return SurfaceCover.Count(
+            SurfaceRaster.Of(_planter.Form),
+            [.. _others, .. places.SelectMany((kind, k) => kind.Select(p => (p, Stature.Of(_mix[k].Plant, spread[k]))))]).Covered;
+    }
+
+    /// <summary>The arithmetic behind an answer.</summary>
+    public Working Explain(FullnessAnswer answer, double target, LocalDate install, LocalDate day, IReadOnlyList<double> spreadThen) => new(
+        $"{_planter.Name}: plants for {target:P0} cover by {day.ToString("d MMM", null)}",
+        answer.Total == 0 ? $"not reached: {answer.CoverOnDay:P0} at the closest" : $"{answer.Total}",
+        [
+            new("surface", $"{_planter.Form.SurfaceCm2 / 10_000:0.00} m²"),
+            new("goes in", install.ToString("d MMM uuuu", null)),
+            .. _mix.Select((m, i) => new WorkingInput(m.Plant.CommonName, $"{m.Plant.SpreadAtPurchaseCm:0.#} cm wide as bought, {spreadThen[i]:0.#} cm by then, {m.Plant.MatureSpreadCm:0.#} cm grown")),
+        ],
+        "The smallest count in these proportions whose discs, laid out over the surface and as wide as on the day, cover so much of a raster; width grows logistically in degree-days",
+        "Cover counted cell by cell; growth figures from the palette",
+        [
+            $"{answer.CoverAtInstall:P0} covered when planted, {answer.CoverOnDay:P0} on the day.",
+            .. answer.Total == 0 ? [$"No more than {Most} go in as bought without pressing their root balls: buy larger plants or plant earlier."] : Array.Empty<string>(),
+        ]);
+
+    private IReadOnlyList<double> AsBought => [.. _mix.Select(m => m.Plant.SpreadAtPurchaseCm)];
+
+    private (int[] Counts, IReadOnlyList<IReadOnlyList<PlanePoint>> Places) Laid(int total)
+    {
+        if (!_laid.TryGetValue(total, out var laid))
+        {
+            int[] counts = InProportion([.. _mix.Select(m => m.Share)], total);
+            _laid[total] = laid = (counts, Layout.LayOut(_planter, [.. _mix.Select((m, i) => (m.Plant, counts[i]))]));
+        }
+        return laid;
+    }
+
+    /// <summary>A total dealt out in proportion by largest remainders; ties go to the first.</summary>
+    public static int[] InProportion(IReadOnlyList<int> shares, int total)
+    {
+        double all = shares.Sum();
+        double[] exact = [.. shares.Select(s => total * s / all)];
+        int[] counts = [.. exact.Select(e => (int)Math.Floor(e))];
+        foreach (int i in Enumerable.Range(0, counts.Length).OrderByDescending(i => exact[i] - counts[i]).ThenBy(i => i).Take(total - counts.Sum()))
+            counts[i]++;
+        return counts;
+    }
+}

@@ -1,0 +1,175 @@
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Arranging;
+
+/// <summary>
+/// Lays plants out: the tallest in the centre or at the back, then stepping down to the rim. Each tier takes a band of
+/// the surface in proportion to the ground that its plants will fill, and its plants spread evenly over the band.
+/// </summary>
+public static class Layout
+{
+    // Heights within this share of a tier's tallest stand in one tier, mixed (common practice).
+    private const double OneTier = 0.82;
+
+    private const int Rounds = 7;
+
+    // Beyond this many plants of a tier an even choice of cells does as well as spreading them.
+    private const int MostSpread = 400;
+
+    /// <summary>Places for each kind, cm from the planter's middle, in the order of the kinds.</summary>
+    /// <param name="planter">The planter.</param>
+    /// <param name="kinds">Kinds with their counts.</param>
+    public static IReadOnlyList<IReadOnlyList<PlanePoint>> LayOut(Planter planter, IReadOnlyList<(Plant Plant, int Count)> kinds)
+    {
+        SurfaceRaster surface = SurfaceRaster.Of(planter.Form);
+        int[] order = Ordered(surface, planter.ViewedFrom);
+        var places = kinds.Select(k => new List<PlanePoint>(k.Count)).ToList();
+        IReadOnlyList<IReadOnlyList<int>> tiers = Tiers(kinds);
+        double all = kinds.Sum(k => Ground(k.Plant) * k.Count);
+        double taken = 0;
+        foreach (IReadOnlyList<int> tier in tiers)
+        {
+            double want = tier.Sum(k => Ground(kinds[k].Plant) * kinds[k].Count);
+            int from = (int)Math.Floor(taken / all * order.Length);
+            taken += want;
+            int to = Math.Max(from + 1, (int)Math.Floor(taken / all * order.Length));
+            int count = tier.Sum(k => kinds[k].Count);
+            PlanePoint[] band = [.. order[Math.Min(from, order.Length - 1)..Math.Min(to, order.Length)].Select(surface.At)];
+            bool rim = tier.All(k => kinds[k].Plant.Habit == Habit.Trailing);
+            PlanePoint[] sites = rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm)) : Spread(band, count);
+            Deal(sites, tier, kinds, planter.ViewedFrom, places);
+        }
+        return [.. places];
+    }
+
+    // The ground that a plant is to fill, relative to the others'.
+    private static double Ground(Plant plant)
+    {
+        double wide = (plant.SpreadAtPurchaseCm + plant.MatureSpreadCm) / 2;
+        return wide * wide;
+    }
+
+    // Kinds in tiers from the tallest down; what trails comes last.
+    private static IReadOnlyList<IReadOnlyList<int>> Tiers(IReadOnlyList<(Plant Plant, int Count)> kinds)
+    {
+        var tiers = new List<List<int>>();
+        foreach (int k in Enumerable.Range(0, kinds.Count).OrderBy(k => kinds[k].Plant.Habit == Habit.Trailing).ThenByDescending(k => kinds[k].Plant.HeightCm).ThenBy(k => kinds[k].Plant.CommonName, StringComparer.Ordinal))
+        {
+            bool trails = kinds[k].Plant.Habit == Habit.Trailing;
+            Plant? first = tiers.Count > 0 ? kinds[tiers[^1][0]].Plant : null;
+            if (first is not null && (first.Habit == Habit.Trailing) == trails && (trails || kinds[k].Plant.HeightCm >= OneTier * first.HeightCm))
+                tiers[^1].Add(k);
+            else
+                tiers.Add([k]);
+        }
+        return tiers;
+    }
+
+    // Cells from where the tallest stand to where the lowest do.
+    private static int[] Ordered(SurfaceRaster surface, ViewedFrom viewed)
+    {
+        int[] cells = [.. Enumerable.Range(0, surface.Inside.Length).Where(i => surface.Inside[i])];
+        double[] key = [.. cells.Select(c => viewed == ViewedFrom.AllRound ? -surface.EdgeCm[c] : -surface.At(c).YCm)];
+        Array.Sort(key, cells);
+        return cells;
+    }
+
+    // Even places in a band: farthest points first, then each moved to the middle of the ground nearest to it.
+    private static PlanePoint[] Spread(PlanePoint[] band, int count)
+    {
+        if (count > MostSpread || count >= band.Length)
+            return [.. Enumerable.Range(0, count).Select(i => band[(int)((i + 0.5) * band.Length / count)])];
+        var middle = new PlanePoint(band.Average(p => p.XCm), band.Average(p => p.YCm));
+        var sites = new PlanePoint[count];
+        if (count == 1)
+            return [band.MinBy(p => p.DistanceTo(middle))];
+        var near = new double[band.Length];
+        Array.Fill(near, double.PositiveInfinity);
+        int next = Array.IndexOf(band, band.MaxBy(p => p.DistanceTo(middle)));
+        for (int s = 0; s < count; s++)
+        {
+            sites[s] = band[next];
+            for (int i = 0; i < band.Length; i++)
+                near[i] = Math.Min(near[i], Squared(band[i], sites[s]));
+            next = Array.IndexOf(near, near.Max());
+        }
+        var x = new double[count];
+        var y = new double[count];
+        var n = new int[count];
+        int step = Math.Max(1, band.Length / (40 * count));
+        for (int round = 0; round < Rounds; round++)
+        {
+            Array.Clear(x);
+            Array.Clear(y);
+            Array.Clear(n);
+            for (int i = 0; i < band.Length; i += step)
+            {
+                int best = 0;
+                double least = double.PositiveInfinity;
+                for (int s = 0; s < count; s++)
+                {
+                    double d = Squared(band[i], sites[s]);
+                    if (d < least)
+                        (least, best) = (d, s);
+                }
+                x[best] += band[i].XCm;
+                y[best] += band[i].YCm;
+                n[best]++;
+            }
+            for (int s = 0; s < count; s++)
+            {
+                if (n[s] > 0)
+                    sites[s] = new PlanePoint(x[s] / n[s], y[s] / n[s]);
+            }
+        }
+        return sites;
+    }
+
+    // Trailing plants sit just inside the rim, evenly along it: all round, or along the front.
+    private static PlanePoint[] OnTheRim(SurfaceRaster surface, ViewedFrom viewed, int count, double spreadCm)
+    {
+        double inset = Math.Max(surface.CellCm, spreadCm * 0.35);
+        float deepest = surface.EdgeCm.Max();
+        inset = Math.Min(inset, deepest * 0.6);
+        PlanePoint[] ring = [.. Enumerable.Range(0, surface.Inside.Length)
+            .Where(i => surface.Inside[i] && Math.Abs(surface.EdgeCm[i] - inset) <= surface.CellCm)
+            .Select(surface.At)];
+        if (viewed == ViewedFrom.OneSide)
+        {
+            // Along the front: for each column the cell nearest to it.
+            ring = [.. ring.GroupBy(p => Math.Round(p.XCm, 3)).Select(g => g.MinBy(p => p.YCm)).OrderBy(p => p.XCm)];
+            return [.. Enumerable.Range(0, count).Select(i => ring[(int)((i + 0.5) * ring.Length / count)])];
+        }
+        PlanePoint[] along = [.. ring.OrderBy(p => Math.Atan2(p.YCm, p.XCm))];
+        return [.. Enumerable.Range(0, count).Select(i => along[(int)((i + 0.5) * along.Length / count) % along.Length])];
+    }
+
+    // Kinds of one tier are dealt out in turn along the band, each in proportion to its count, so that they repeat.
+    private static void Deal(PlanePoint[] sites, IReadOnlyList<int> tier, IReadOnlyList<(Plant Plant, int Count)> kinds, ViewedFrom viewed, List<List<PlanePoint>> places)
+    {
+        PlanePoint[] line = viewed == ViewedFrom.AllRound
+            ? [.. sites.OrderBy(p => Math.Atan2(p.YCm, p.XCm)).ThenBy(p => p.XCm)]
+            : [.. sites.OrderBy(p => p.XCm).ThenByDescending(p => p.YCm)];
+        var left = tier.ToDictionary(k => k, k => kinds[k].Count);
+        var owed = tier.ToDictionary(k => k, _ => 0.0);
+        int total = line.Length;
+        foreach (PlanePoint site in line)
+        {
+            foreach (int k in tier)
+                owed[k] += (double)kinds[k].Count / total;
+            int next = tier.Where(k => left[k] > 0).MaxBy(k => owed[k]);
+            owed[next]--;
+            left[next]--;
+            places[next].Add(site);
+        }
+    }
+
+    private static double Squared(PlanePoint a, PlanePoint b)
+    {
+        double x = a.XCm - b.XCm;
+        double y = a.YCm - b.YCm;
+        return (x * x) + (y * y);
+    }
+}
