@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Arranging;
@@ -44,11 +45,13 @@ public static class Competition
     /// <param name="arrangement">The plants at their places.</param>
     /// <param name="spread">Width of each kind by day when it grows unhindered, cm; 0 while it is away.</param>
     /// <param name="first">The day of the first width.</param>
+    /// <param name="inLeaf">Share of years in which deciduous plants are in leaf, by day; null where they always are. Bare wood takes no light.</param>
     /// <returns>Kinds that lose more than half their light to another, the soonest first.</returns>
-    public static IReadOnlyList<Overgrown> Follow(Arrangement arrangement, IReadOnlyList<float[]> spread, LocalDate first)
+    public static IReadOnlyList<Overgrown> Follow(Arrangement arrangement, IReadOnlyList<float[]> spread, LocalDate first, float[]? inLeaf = null)
     {
         PlacedPlant[] plants = [.. arrangement.Plants.OrderBy(p => (p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)).Take(MostPlants)];
         int n = plants.Length;
+        SurfaceRaster surface = SurfaceRaster.Of(arrangement.Planter.Form);
         if (n == 0 || spread.Count == 0)
             return [];
         int days = spread[0].Length;
@@ -65,7 +68,7 @@ public static class Competition
                 wide[i] = free[d] <= 0 ? 0 : grown;
             }
             for (int i = 0; i < n; i++)
-                (light[i], taker[i]) = Light(plants, wide, i);
+                (light[i], taker[i]) = Light(surface, plants, wide, i, inLeaf is null || inLeaf[d] >= 0.5f);
             foreach (var kind in Enumerable.Range(0, n).Where(i => wide[i] > 0).GroupBy(i => plants[i].Item))
             {
                 double mean = kind.Average(i => light[i]);
@@ -90,7 +93,7 @@ public static class Competition
     private static Plant Of(Arrangement arrangement, int item) => arrangement.Plants.First(p => p.Item == item).Plant;
 
     // Share of a plant's disc that stands in the light, and which kinds take the rest.
-    private static (double Share, Dictionary<int, int> Takers) Light(PlacedPlant[] plants, double[] wide, int i)
+    private static (double Share, Dictionary<int, int> Takers) Light(SurfaceRaster surface, PlacedPlant[] plants, double[] wide, int i, bool leaves)
     {
         var takers = new Dictionary<int, int>();
         if (wide[i] <= 0)
@@ -102,9 +105,11 @@ public static class Competition
             double px = plants[i].At.XCm + (x * wide[i] / 2);
             double py = plants[i].At.YCm + (y * wide[i] / 2);
             int over = -1;
-            for (int k = 0; k < plants.Length; k++)
+            // What trails hangs over the rim, out of its neighbours' shade.
+            bool hangs = plants[i].Plant.Habit == Habit.Trailing && surface.CellOf(new PlanePoint(px, py)) < 0;
+            for (int k = 0; k < plants.Length && !hangs; k++)
             {
-                if (plants[k].Item == plants[i].Item || wide[k] <= 0)
+                if (plants[k].Item == plants[i].Item || wide[k] <= 0 || !Shades(plants[k].Plant, leaves))
                     continue;
                 double dx = plants[k].At.XCm - px;
                 double dy = plants[k].At.YCm - py;
@@ -121,6 +126,10 @@ public static class Competition
         }
         return ((double)lit / Points.Length, takers);
     }
+
+    // A tree's crown is the skyline's matter, and bare wood lets light through.
+    private static bool Shades(Plant plant, bool leaves) =>
+        plant.LifeForm != LifeForm.Tree && (leaves || plant.Green == GreenLeaf.Evergreen || !plant.IsLasting);
 
     // How high a plant counts: what hangs counts little, for it grows away over the rim.
     private static double Reach(Plant plant, double spreadCm) =>

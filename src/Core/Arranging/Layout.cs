@@ -13,10 +13,18 @@ public static class Layout
     // Heights within this share of a tier's tallest stand in one tier, mixed (common practice).
     private const double OneTier = 0.82;
 
-    private const int Rounds = 7;
+    private const int Rounds = 6;
+
+    // Cells looked at for each plant while they are spread.
+    private const int CellsEach = 30;
+
+    private const int SettleRounds = 8;
+
+    // Larger plantings are even enough as they are.
+    private const int MostSettled = 220;
 
     // Beyond this many plants of a tier an even choice of cells does as well as spreading them.
-    private const int MostSpread = 400;
+    private const int MostSpread = 160;
 
     /// <summary>Places for each kind, cm from the planter's middle, in the order of the kinds.</summary>
     /// <param name="planter">The planter.</param>
@@ -26,7 +34,7 @@ public static class Layout
         SurfaceRaster surface = SurfaceRaster.Of(planter.Form);
         int[] order = Ordered(surface, planter.ViewedFrom);
         var places = kinds.Select(k => new List<PlanePoint>(k.Count)).ToList();
-        IReadOnlyList<IReadOnlyList<int>> tiers = Tiers(kinds);
+        IReadOnlyList<IReadOnlyList<int>> tiers = Tiers([.. kinds.Select((k, i) => (k.Plant, Index: i)).Where(k => kinds[k.Index].Count > 0)]);
         double all = kinds.Sum(k => Ground(k.Plant) * k.Count);
         double taken = 0;
         foreach (IReadOnlyList<int> tier in tiers)
@@ -41,7 +49,50 @@ public static class Layout
             PlanePoint[] sites = rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm)) : Spread(band, count);
             Deal(sites, tier, kinds, planter.ViewedFrom, places);
         }
+        Settle(surface, kinds, places);
         return [.. places];
+    }
+
+    // Plants of unlike tiers that came to stand on each other are pushed apart; what trails stays at the rim.
+    private static void Settle(SurfaceRaster surface, IReadOnlyList<(Plant Plant, int Count)> kinds, List<List<PlanePoint>> places)
+    {
+        (int Kind, int Index)[] all = [.. places.SelectMany((p, k) => p.Select((_, i) => (k, i)))];
+        if (all.Length is < 2 or > MostSettled)
+            return;
+        // Each is given its share of the surface as a disc.
+        double ground = kinds.Sum(k => Ground(k.Plant) * k.Count);
+        double scale = Math.Sqrt(surface.Cells * surface.CellCm * surface.CellCm / (Math.PI / 4 * ground));
+        double[] radius = [.. kinds.Select(k => scale * Math.Sqrt(Ground(k.Plant)) / 2)];
+        for (int round = 0; round < SettleRounds; round++)
+        {
+            for (int a = 0; a < all.Length; a++)
+            {
+                for (int b = a + 1; b < all.Length; b++)
+                {
+                    PlanePoint p = places[all[a].Kind][all[a].Index];
+                    PlanePoint q = places[all[b].Kind][all[b].Index];
+                    double want = 0.88 * (radius[all[a].Kind] + radius[all[b].Kind]);
+                    double apart = p.DistanceTo(q);
+                    if (apart >= want)
+                        continue;
+                    bool holdsA = kinds[all[a].Kind].Plant.Habit == Habit.Trailing;
+                    bool holdsB = kinds[all[b].Kind].Plant.Habit == Habit.Trailing;
+                    if (holdsA && holdsB)
+                        continue;
+                    double push = (want - apart) / (holdsA || holdsB ? 2.2 : 4.4);
+                    (double x, double y) = apart > 1e-6 ? ((q.XCm - p.XCm) / apart, (q.YCm - p.YCm) / apart) : (Math.Cos(a + b), Math.Sin(a + b));
+                    Move(surface, places[all[a].Kind], all[a].Index, holdsA ? 0 : -push, x, y);
+                    Move(surface, places[all[b].Kind], all[b].Index, holdsB ? 0 : push, x, y);
+                }
+            }
+        }
+    }
+
+    private static void Move(SurfaceRaster surface, List<PlanePoint> places, int index, double by, double x, double y)
+    {
+        var moved = new PlanePoint(places[index].XCm + (by * x), places[index].YCm + (by * y));
+        if (by != 0 && surface.CellOf(moved) >= 0)
+            places[index] = moved;
     }
 
     // The ground that a plant is to fill, relative to the others'.
@@ -52,17 +103,22 @@ public static class Layout
     }
 
     // Kinds in tiers from the tallest down; what trails comes last.
-    private static IReadOnlyList<IReadOnlyList<int>> Tiers(IReadOnlyList<(Plant Plant, int Count)> kinds)
+    private static IReadOnlyList<IReadOnlyList<int>> Tiers(IReadOnlyList<(Plant Plant, int Index)> kinds)
     {
         var tiers = new List<List<int>>();
-        foreach (int k in Enumerable.Range(0, kinds.Count).OrderBy(k => kinds[k].Plant.Habit == Habit.Trailing).ThenByDescending(k => kinds[k].Plant.HeightCm).ThenBy(k => kinds[k].Plant.CommonName, StringComparer.Ordinal))
+        Plant? first = null;
+        foreach ((Plant plant, int index) in kinds.OrderBy(k => k.Plant.Habit == Habit.Trailing).ThenByDescending(k => k.Plant.HeightCm).ThenBy(k => k.Plant.CommonName, StringComparer.Ordinal))
         {
-            bool trails = kinds[k].Plant.Habit == Habit.Trailing;
-            Plant? first = tiers.Count > 0 ? kinds[tiers[^1][0]].Plant : null;
-            if (first is not null && (first.Habit == Habit.Trailing) == trails && (trails || kinds[k].Plant.HeightCm >= OneTier * first.HeightCm))
-                tiers[^1].Add(k);
+            bool trails = plant.Habit == Habit.Trailing;
+            if (first is not null && (first.Habit == Habit.Trailing) == trails && (trails || plant.HeightCm >= OneTier * first.HeightCm))
+            {
+                tiers[^1].Add(index);
+            }
             else
-                tiers.Add([k]);
+            {
+                tiers.Add([index]);
+                first = plant;
+            }
         }
         return tiers;
     }
@@ -81,6 +137,9 @@ public static class Layout
     {
         if (count > MostSpread || count >= band.Length)
             return [.. Enumerable.Range(0, count).Select(i => band[(int)((i + 0.5) * band.Length / count)])];
+        int step = Math.Max(1, band.Length / (CellsEach * count));
+        if (step > 1)
+            band = [.. band.Where((_, i) => i % step == 0)];
         var middle = new PlanePoint(band.Average(p => p.XCm), band.Average(p => p.YCm));
         var sites = new PlanePoint[count];
         if (count == 1)
@@ -98,13 +157,12 @@ public static class Layout
         var x = new double[count];
         var y = new double[count];
         var n = new int[count];
-        int step = Math.Max(1, band.Length / (40 * count));
         for (int round = 0; round < Rounds; round++)
         {
             Array.Clear(x);
             Array.Clear(y);
             Array.Clear(n);
-            for (int i = 0; i < band.Length; i += step)
+            for (int i = 0; i < band.Length; i++)
             {
                 int best = 0;
                 double least = double.PositiveInfinity;
@@ -130,7 +188,7 @@ public static class Layout
     // Trailing plants sit just inside the rim, evenly along it: all round, or along the front.
     private static PlanePoint[] OnTheRim(SurfaceRaster surface, ViewedFrom viewed, int count, double spreadCm)
     {
-        double inset = Math.Max(surface.CellCm, spreadCm * 0.35);
+        double inset = Math.Max(surface.CellCm, spreadCm * 0.2);
         float deepest = surface.EdgeCm.Max();
         inset = Math.Min(inset, deepest * 0.6);
         PlanePoint[] ring = [.. Enumerable.Range(0, surface.Inside.Length)

@@ -35,10 +35,10 @@ public sealed record ColourRelation(string One, string Other, RelationKind Kind,
     public const double OneColourDeg = 22;
 
     /// <summary>Hues no farther apart are neighbours, degrees (common practice).</summary>
-    public const double NeighbouringDeg = 70;
+    public const double NeighbouringDeg = 65;
 
     /// <summary>Hues at least this far apart contrast, degrees (common practice).</summary>
-    public const double ContrastDeg = 100;
+    public const double ContrastDeg = 90;
 
     /// <summary>The relation of two colours written #rrggbb.</summary>
     public static ColourRelation Of(string one, string other)

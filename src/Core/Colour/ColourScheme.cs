@@ -28,6 +28,9 @@ public sealed class ColourScheme
     /// <summary>A plant whose colours are all at least so far from every other is a surprise (common practice).</summary>
     public const double Surprises = 38;
 
+    /// <summary>Light against dark: lightness so far apart is a contrast too (common practice).</summary>
+    public const double LightAgainstDark = 40;
+
     // What covers less than this share of the colour shown does not set the scheme.
     private const double LeastShare = 0.08;
 
@@ -58,6 +61,9 @@ public sealed class ColourScheme
 
     /// <summary>The two hues farthest apart; null where there are not two hues.</summary>
     public ColourRelation? Widest { get; }
+
+    /// <summary>Lightness between the lightest and the darkest of the parts' strongest colours, 0 to 100.</summary>
+    public double LightnessApart => Parts.Max(p => Lab.Of(p.Colours[0]).L) - Parts.Min(p => Lab.Of(p.Colours[0]).L);
 
     /// <summary>Looks at what shows.</summary>
     /// <param name="shown">Plants with their colours and cover; plants without a colour are left out.</param>
@@ -106,9 +112,9 @@ public sealed class ColourScheme
                     .FirstOrDefault(c => rules.InstitutionColours.All(i => ColourDifference.Between(c, i) > Echoes));
                 return far is null ? null : $"{far} is near none of the institution's colours ({string.Join(", ", rules.InstitutionColours)}).";
             default:
-                return Kind is RelationKind.Contrast || Parts.Count < 2 ? null
-                    : Widest is null ? "There is but one hue, and no contrast."
-                    : $"Hues are at most {Widest.HueApartDeg:0}° apart; a contrast wants {ColourRelation.ContrastDeg:0}°.";
+                return Kind is RelationKind.Contrast || Parts.Count < 2 || LightnessApart >= LightAgainstDark ? null
+                    : Widest is null ? $"There is but one hue, and lightness is at most {LightnessApart:0} apart; light against dark wants {LightAgainstDark:0}."
+                    : $"Hues are at most {Widest.HueApartDeg:0}° and lightness {LightnessApart:0} apart; a contrast wants {ColourRelation.ContrastDeg:0}°, or light against dark {LightAgainstDark:0}.";
         }
     }
 

@@ -64,6 +64,9 @@ public sealed record StackLayer(
     /// <summary>False when the kinds at this height do not fit beside each other.</summary>
     public bool SharedFits { get; init; } = true;
 
+    /// <summary>What is wrong with this layer, one sentence; null when it fits.</summary>
+    public string? Problem { get; init; }
+
     /// <summary>Finished surface to the bulb's tip, cm.</summary>
     public double CoverCm => DepthCm - Plant.Bulb!.HeightCm;
 }
@@ -82,6 +85,9 @@ public sealed class BulbStack
 
     /// <summary>Depth of large bulbs in the deep school, cm: 7½ in (common practice).</summary>
     public const double DeepCm = 19;
+
+    /// <summary>Depth of the deepest large bulbs in a stacked container, cm: 11 in, where the planter is deep enough (common practice: 10 to 12 in).</summary>
+    public const double StackedCm = 28;
 
     /// <summary>Bulbs at least this high are large, cm.</summary>
     public const double LargeBulbCm = 4;
@@ -111,6 +117,9 @@ public sealed class BulbStack
 
     /// <summary>What is wrong with the stack as planned: too deep, too many, too wide.</summary>
     public IReadOnlyList<Fault> Problems { get; }
+
+    /// <summary>Share of a bed that the bulbs need at their spacings, above 1; null when they find room.</summary>
+    public double? Overfilled { get; private init; }
 
     /// <summary>Medium to fill the planter to the finished surface, litres, less gravel and bulbs; nothing for a bed.</summary>
     public double MediumLitres => Planter.Form.IsBed
@@ -149,6 +158,7 @@ public sealed class BulbStack
         }
         var depths = new List<BulbDepth>();
         double above = 0;
+        int laid = 0;
         BulbDepthSchool school = site.RulesFor(planter).BulbDepth;
         foreach (PlannedBulb planned in FromTheTop(bulbs, school))
         {
@@ -165,7 +175,12 @@ public sealed class BulbStack
                     ? $"Deep school: {DeepCm:0.#} cm for large bulbs."
                     : $"3 × {bulb.HeightCm:0.#} cm bulb height.",
             };
-            above = Math.Round(chosen ?? (pushed ? clear : rule), 1);
+            double own = pushed ? clear : rule;
+            double stacked = Math.Floor(Math.Min(StackedCm, DeepestBaseCm(planter, site)) * 10) / 10;
+            laid++;
+            if (chosen is null && laid == bulbs.Count && school == BulbDepthSchool.StackedContainers && !planter.Form.IsBed && bulb.HeightCm >= LargeBulbCm && stacked > own)
+                (own, reason) = (stacked, $"Deepest of a stacked container: {StackedCm:0} cm, or as deep as the planter leaves.");
+            above = Math.Round(chosen ?? own, 1);
             depths.Add(new BulbDepth(plant, count, above, chosen is null, reason) { Clump = planned.Clump });
         }
         return [.. depths.OrderBy(d => d.DepthCm)];
@@ -212,7 +227,10 @@ public sealed class BulbStack
                 upper = Math.Max(upper, d.DepthCm);
             }
         }
-        return new BulbStack(planter, site, layers, Check(planter, site, layers));
+        layers = [.. layers.Select(l => l with { Problem = ProblemOf(planter, site, l) })];
+        double needed = layers.Sum(l => l.Fits == 0 ? 0 : (double)l.Count / l.Fits);
+        double? overfilled = planter.Form.IsBed && needed > 1.0001 ? needed : null;
+        return new BulbStack(planter, site, layers, Check(layers, overfilled)) { Overfilled = overfilled };
     }
 
     private static PlannedBulb Planned(BulbDepth d) => new(d.Plant, d.Count, d.DepthCm) { Clump = d.Clump };
@@ -305,40 +323,33 @@ public sealed class BulbStack
         return (Math.Min(l0, l1), Math.Min(w0, w1));
     }
 
-    private static IReadOnlyList<Fault> Check(Planter planter, Site site, List<StackLayer> layers)
+    private static string? ProblemOf(Planter planter, Site site, StackLayer layer)
+    {
+        string name = layer.Plant.CommonName;
+        double floor = DeepestBaseCm(planter, site);
+        double gravel = GravelIn(planter, site);
+        if (layer.DepthCm > floor)
+            return $"{name} at {layer.DepthCm:0.#} cm lies too deep: this planter leaves {planter.Form.PlantableDepthCm:0.#} cm, less {(planter.Form.IsBed ? 0 : RootRoomCm):0} cm for roots{(gravel > 0 ? $" and {gravel:0} cm of gravel" : string.Empty)}. Take out a layer or choose a deeper planter.";
+        if (layer.CoverCm < 1)
+            return $"{name} at {layer.DepthCm:0.#} cm would stand out of the medium: the bulb is {layer.Plant.Bulb!.HeightCm:0.#} cm high.";
+        if (layer.Fits == 0)
+            return $"{name} does not fit: the inside is {layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm at that depth.";
+        if (!layer.SharedFits)
+            return $"{name} and {string.Join(", ", layer.Shares)} do not fit beside each other at this depth. Plant fewer, or give them depths of their own.";
+        return !planter.Form.IsBed && layer.Count > layer.Fits
+            ? $"{name}: {layer.Count} planned, {layer.Fits} fit at {layer.DepthCm:0.#} cm without touching."
+            : null;
+    }
+
+    private static IReadOnlyList<Fault> Check(IReadOnlyList<StackLayer> layers, double? overfilled)
     {
         var problems = new FaultList();
-        double filled = 0;
         for (int i = 0; i < layers.Count; i++)
         {
-            StackLayer layer = layers[i];
-            string field = $"layers[{i}]";
-            string name = layer.Plant.CommonName;
-            double floor = DeepestBaseCm(planter, site);
-            double gravel = GravelIn(planter, site);
-            if (layer.DepthCm > floor)
-            {
-                problems.Add(field, $"{name} at {layer.DepthCm:0.#} cm lies too deep: this planter leaves {planter.Form.PlantableDepthCm:0.#} cm, less {(planter.Form.IsBed ? 0 : RootRoomCm):0} cm for roots{(gravel > 0 ? $" and {gravel:0} cm of gravel" : string.Empty)}. Take out a layer or choose a deeper planter.");
-            }
-            else if (layer.CoverCm < 1)
-            {
-                problems.Add(field, $"{name} at {layer.DepthCm:0.#} cm would stand out of the medium: the bulb is {layer.Plant.Bulb!.HeightCm:0.#} cm high.");
-            }
-            else if (layer.Fits == 0)
-            {
-                problems.Add(field, $"{name} does not fit: the inside is {layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm at that depth.");
-            }
-            else if (!layer.SharedFits)
-            {
-                problems.Add(field, $"{name} and {string.Join(", ", layer.Shares)} do not fit beside each other at this depth. Plant fewer, or give them depths of their own.");
-            }
-            else if (!planter.Form.IsBed && layer.Count > layer.Fits)
-            {
-                problems.Add(field, $"{name}: {layer.Count} planned, {layer.Fits} fit at {layer.DepthCm:0.#} cm without touching.");
-            }
-            filled += layer.Fits == 0 ? 0 : (double)layer.Count / layer.Fits;
+            if (layers[i].Problem is { } problem)
+                problems.Add($"layers[{i}]", problem);
         }
-        if (planter.Form.IsBed && filled > 1.0001)
+        if (overfilled is { } filled)
             problems.Add("layers", $"The bulbs need {filled:P0} of the bed at their spacings. Plant fewer, or closer.");
         return problems.Faults;
     }

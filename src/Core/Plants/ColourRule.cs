@@ -159,14 +159,18 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
 /// <param name="HeatCeilingC">A week's mean air above this stalls it until a cooler week, °C; null for none.</param>
 public sealed record FromInstall(double BudDays, double? ShowDays = null, double? HeatCeilingC = null) : ColourRule
 {
+    /// <summary>Share of its show that a plant bought in full colour has had at the grower's (common practice).</summary>
+    public const double ShownBefore = 1.0 / 3;
+
     /// <inheritdoc />
     public override void Fill(Span<double> share, Growing growing)
     {
-        int from = Math.Max(0, growing.InstallIndex + (int)BudDays);
+        double bud = growing.InColour ? 0 : BudDays;
+        int from = Math.Max(0, growing.InstallIndex + (int)bud);
         int to = Math.Min(share.Length, growing.LiftIndex);
         if (ShowDays is { } show)
-            to = (int)Math.Min(to, growing.InstallIndex + BudDays + show);
-        double level = growing.InstallIndex < 0 ? 1 : 0.2;
+            to = (int)Math.Min(to, growing.InstallIndex + bud + (growing.InColour ? show * (1 - ShownBefore) : show));
+        double level = growing.InstallIndex < 0 || growing.InColour ? 1 : 0.2;
         for (int i = from; i < to; i++)
         {
             bool stalled = HeatCeilingC is { } ceiling && growing.Season.WeekMeanC[i] > ceiling;

@@ -105,6 +105,12 @@ public sealed class GrowingSeason
     }
 
     /// <summary>
+    /// True on days when mixed deciduous planting is in leaf: leaf-out at 150 °C·d above 5 °C, drop after twelve nights
+    /// at or below 5 °C (common practice).
+    /// </summary>
+    public bool[] UsualLeaf => LeafSeason(5, 150, 12);
+
+    /// <summary>
     /// True on days in leaf: from the heat sum of leaf-out until so many nights at or below 5 °C have passed since
     /// midsummer. The nights are common practice.
     /// </summary>
@@ -142,8 +148,10 @@ public sealed class Growing
     /// <param name="lift">The day it comes out; it no longer shows on that day.</param>
     /// <param name="place">Where its bulb lies; any place for what is no bulb.</param>
     /// <param name="frostPocketC">How much colder than the station its leaves are on clear nights, °C.</param>
-    public Growing(GrowingSeason season, Plant plant, LocalDate install, LocalDate lift, BulbPlace place, double frostPocketC)
+    /// <param name="inColour">True for what is bought in full colour instead of in bud.</param>
+    public Growing(GrowingSeason season, Plant plant, LocalDate install, LocalDate lift, BulbPlace place, double frostPocketC, bool inColour = false)
     {
+        InColour = inColour;
         Season = season;
         Plant = plant;
         InstallIndex = season.Run.IndexOf(install);
@@ -157,6 +165,9 @@ public sealed class Growing
 
     /// <summary>The plant.</summary>
     public Plant Plant { get; }
+
+    /// <summary>True for what is bought in full colour: it shows at once, and is over sooner.</summary>
+    public bool InColour { get; }
 
     /// <summary>Index of the day it goes in; negative when that was before the run.</summary>
     public int InstallIndex { get; }

@@ -144,11 +144,12 @@ public sealed class PlanterSeason
     {
         if (seasons.Count == 0)
             return [];
+        bool inColour = plan.Site.RulesFor(planter).Stage == StageSchool.InColour;
         return [.. plan.DisplaysOf(planter.Id)
             .Where(d => d.Install < end && d.Lift > start)
             .SelectMany(d => d.Layer == DisplayLayer.Bulbs
-                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => new PlantedItem(d, b.Plant, b.Count, planter.PlaceAt(b.DepthCm)))
-                : d.Items.Select(i => new PlantedItem(d, plan.Plant(i.PlantId), i.Count, Ground.BulbPlace.UsualBed)))];
+                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => new PlantedItem(d, b.Plant, b.Count, planter.PlaceAt(b.DepthCm), false))
+                : d.Items.Select(i => new PlantedItem(d, plan.Plant(i.PlantId), i.Count, Ground.BulbPlace.UsualBed, inColour)))];
     }
 
     private static void Scale(float[] values, float by)

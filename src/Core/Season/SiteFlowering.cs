@@ -20,6 +20,7 @@ public sealed class SiteFlowering
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(new ByReference());
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC), float[]> _spreads = new(new SpreadByReference());
     private readonly Lock _lock = new();
+    private float[]? _inLeaf;
     private readonly IReadOnlyList<GrowingSeason> _seasons;
     private readonly FrostOdds? _lastFreeze;
 
@@ -98,6 +99,30 @@ public sealed class SiteFlowering
         lock (_lock)
         {
             return _strips.GetOrAdd(key, k => FloweringStrip.From(k.Plant, _seasons, Start, k.Install, k.Place, k.PocketC));
+        }
+    }
+
+    /// <summary>Share of years in which deciduous plants are in leaf, by day of the plan year; empty without weather.</summary>
+    public float[] InLeaf
+    {
+        get
+        {
+            lock (_lock)
+            {
+                if (_inLeaf is null)
+                {
+                    var share = new float[_seasons.Count == 0 ? 0 : Period.DaysBetween(Start, Start.PlusMonths(12))];
+                    foreach (GrowingSeason season in _seasons)
+                    {
+                        bool[] leaf = season.UsualLeaf;
+                        int offset = season.Run.IndexOf(Start);
+                        for (int d = 0; d < share.Length; d++)
+                            share[d] += leaf[offset + d] ? 1f / _seasons.Count : 0;
+                    }
+                    _inLeaf = share;
+                }
+                return _inLeaf;
+            }
         }
     }
 

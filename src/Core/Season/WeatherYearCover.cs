@@ -9,7 +9,8 @@ namespace UnrulyMeadow.Core.Season;
 /// <param name="Plant">The plant.</param>
 /// <param name="Count">How many.</param>
 /// <param name="Place">Where its bulb lies; any place for what is no bulb.</param>
-internal sealed record PlantedItem(Display Display, Plant Plant, int Count, BulbPlace Place);
+/// <param name="InColour">True for what is bought in full colour.</param>
+internal sealed record PlantedItem(Display Display, Plant Plant, int Count, BulbPlace Place, bool InColour);
 
 /// <summary>The cover of one planter in one weather year, day by day.</summary>
 internal static class WeatherYearCover
@@ -25,8 +26,8 @@ internal static class WeatherYearCover
         var owners = new List<int>();
         for (int s = 0; s < standing.Count; s++)
         {
-            (Display display, Plant plant, int count, BulbPlace place) = standing[s];
-            var growing = new Growing(weather, plant, display.Install, display.Lift, place, pocketC);
+            (Display display, Plant plant, int count, BulbPlace place, bool inColour) = standing[s];
+            var growing = new Growing(weather, plant, display.Install, display.Lift, place, pocketC, inColour);
             foreach (ColourWindow window in plant.Windows)
             {
                 var share = new double[weather.Length];
@@ -103,11 +104,18 @@ internal static class WeatherYearCover
                     if (owners[b] == owner)
                         shown = Math.Max(shown, shares[b][offset + d]);
                 }
-                area *= shown > 0 ? 1 : 0;
+                area *= shown > 0 ? ReturnOf(plant, offset + d - growing.InstallIndex) : 0;
             }
             canopy[d] = (float)Math.Min(1, area);
         }
         return canopy;
+    }
+
+    // What of its first show a bulb that was left in the ground gives after so many days.
+    private static double ReturnOf(Plant plant, int daysSince)
+    {
+        int year = daysSince / 365;
+        return year < 1 || plant.ReturnByYear.Count == 0 ? 1 : plant.ReturnByYear[Math.Min(year, plant.ReturnByYear.Count) - 1];
     }
 
     private static double GreenFraction(Plant plant, GrowingSeason weather, int index) => plant.Green switch
@@ -118,6 +126,5 @@ internal static class WeatherYearCover
         _ => 0,
     };
 
-    // Leaf-out at 150 °C·d above 5 °C and drop after twelve nights at or below 5 °C: common practice for mixed planting.
-    private static bool InLeaf(GrowingSeason weather, int index) => weather.LeafSeason(5, 150, 12)[index];
+    private static bool InLeaf(GrowingSeason weather, int index) => weather.UsualLeaf[index];
 }

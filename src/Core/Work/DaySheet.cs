@@ -59,10 +59,10 @@ public sealed record DaySheet(Turn Turn, LocalDate Day, IReadOnlyList<SheetPlant
                 planters.Add(new SheetPlanter(
                     planter, area, Items(plan, planter, lifted), Items(plan, planter, stays), goesIn,
                     installed.Count > 0 ? order.GetValueOrDefault(planter.Id) : 0,
-                    Steps(planter, lifted, installed, stays, goesIn)));
+                    [.. Steps(planter, lifted, installed, stays, goesIn), .. RuleSteps.For(plan, planter, lifted, installed)]));
             }
         }
-        return new DaySheet(turn, day, planters, Care(planters));
+        return new DaySheet(turn, day, planters, [.. Care(planters), .. RuleSteps.Pests(plan, planters.Select(p => p.Planter))]);
     }
 
     private static List<SheetItem> Items(Plan plan, Planter planter, List<Display> displays)
@@ -89,8 +89,6 @@ public sealed record DaySheet(Turn Turn, LocalDate Day, IReadOnlyList<SheetPlant
         var steps = new List<string>();
         if (planter.Watering == Watering.Drip)
             steps.Add("Drip line out first, back after planting.");
-        if (lifted.Exists(d => d.Layer == DisplayLayer.Bulbs))
-            steps.Add("Lift bulbs with their leaves; let the leaves brown before they are cut.");
         if (stays.Exists(d => d.Layer == DisplayLayer.Bulbs) && installed.Exists(d => d.Layer == DisplayLayer.Seasonal))
             steps.Add("Bulbs lie below: plant between them, and no deeper than the root ball.");
         if (goesIn.Exists(i => i.DepthCm is not null))

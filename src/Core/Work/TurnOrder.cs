@@ -17,11 +17,24 @@ public sealed record OrderLine(Plant Plant, int Planned, PackPurchase Purchase, 
 /// <param name="Reason">Why so many.</param>
 public sealed record MediumLine(Planter Planter, double Litres, string Reason);
 
-/// <summary>What to order for a turn: plants, bulbs and medium, with the cost.</summary>
+/// <summary>Feed for one planter at a turn, as the house rules want it.</summary>
+/// <param name="Planter">The planter.</param>
+/// <param name="What">Starter feed, or bulb food.</param>
+/// <param name="Grams">Grams.</param>
+public sealed record FeedLine(Planter Planter, string What, double Grams);
+
+/// <summary>What to order for a turn: plants, bulbs, medium and feed, with the cost.</summary>
 public sealed record TurnOrder
 {
-    private TurnOrder(Turn turn, Site site, IReadOnlyList<OrderLine> lines, IReadOnlyList<MediumLine> medium)
+    /// <summary>Starter feed for a recharged planter, grams per litre of fresh medium (common practice).</summary>
+    public const double StarterGramsPerLitre = 2;
+
+    /// <summary>Bulb food in the hole, grams per bulb (common practice).</summary>
+    public const double BulbFoodGrams = 5;
+
+    private TurnOrder(Turn turn, Site site, IReadOnlyList<OrderLine> lines, IReadOnlyList<MediumLine> medium, IReadOnlyList<FeedLine> feed)
     {
+        Feed = feed;
         Turn = turn;
         Site = site;
         Lines = lines;
@@ -39,6 +52,9 @@ public sealed record TurnOrder
 
     /// <summary>One line per container that gets fresh medium.</summary>
     public IReadOnlyList<MediumLine> Medium { get; }
+
+    /// <summary>One line per planter and feed; none where the house rules want none.</summary>
+    public IReadOnlyList<FeedLine> Feed { get; }
 
     /// <summary>Litres of medium in all.</summary>
     public double MediumLitres => Medium.Sum(m => m.Litres);
@@ -78,7 +94,7 @@ public sealed record TurnOrder
             .Where(m => m is { Litres: > 0.05 })
             .Select(m => m!)
             .ToList();
-        return new TurnOrder(turn, plan.Site, lines, medium);
+        return new TurnOrder(turn, plan.Site, lines, medium, [.. StarterFeed(plan, installs, medium), .. BulbFood(plan, installs)]);
     }
 
     /// <summary>The arithmetic behind one line.</summary>
@@ -115,6 +131,23 @@ public sealed record TurnOrder
         "Solid geometry; depth renewed is common practice",
         [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L, {m.Reason}.")]);
 
+    /// <summary>The arithmetic behind the feed.</summary>
+    public Working ExplainFeed() => new(
+        "Feed",
+        $"{Feed.Sum(f => f.Grams) / 1000:0.0} kg",
+        [new("starter feed", $"{StarterGramsPerLitre:0.#} g per litre of fresh medium, where planters are recharged"), new("bulb food", $"{BulbFoodGrams:0.#} g per bulb, where the house rule wants it in the hole")],
+        "Grams per litre or per bulb, by each planter's house rules",
+        "Common practice; the label of the feed rules",
+        [.. Feed.Take(30).Select(f => $"{f.Planter.Name}: {f.Grams:0} g {f.What}.")]);
+
+    private static IEnumerable<FeedLine> StarterFeed(Plan plan, List<Display> installs, List<MediumLine> medium) => medium
+        .Where(m => plan.Site.RulesFor(m.Planter).Medium == MediumSchool.Recharge && installs.Exists(d => d.PlanterId == m.Planter.Id && d.Layer == DisplayLayer.Seasonal))
+        .Select(m => new FeedLine(m.Planter, "starter feed", Math.Round(m.Litres * StarterGramsPerLitre)));
+
+    private static IEnumerable<FeedLine> BulbFood(Plan plan, List<Display> installs) => installs
+        .Where(d => d.Layer == DisplayLayer.Bulbs && plan.Site.RulesFor(plan.FindPlanter(d.PlanterId)!).BulbFeed == BulbFeedSchool.BulbFood)
+        .Select(d => new FeedLine(plan.FindPlanter(d.PlanterId)!, "bulb food", d.Items.Sum(i => i.Count) * BulbFoodGrams));
+
     private static MediumLine? MediumFor(Plan plan, Planter planter, IEnumerable<Display> installs)
     {
         if (planter.Form.IsBed)
@@ -123,6 +156,7 @@ public sealed record TurnOrder
         {
             DisplayLayer.Standing => new MediumLine(planter, planter.Form.PlantableLitres, "filled new for what stands for years"),
             DisplayLayer.Bulbs => BulbLine(plan, planter, d),
+            _ when plan.Site.RulesFor(planter).Medium == MediumSchool.ReplaceAll => new MediumLine(planter, planter.Form.PlantableLitres, "all replaced, by the house rule"),
             _ => new MediumLine(planter, planter.Form.LitresBetween(0, plan.Site.FreshMediumCm), $"fresh top {plan.Site.FreshMediumCm:0} cm"),
         });
         return candidates.MaxBy(c => c.Litres);

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using NodaTime;
+using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planting;
@@ -46,10 +47,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         Kept kept = await Fresh();
         if (kept.Remarks is { } known && known.From == from)
             return known.Remarks;
-        IReadOnlyList<Remark> remarks = [.. new DisplayChecks(kept.Now.Plan, kept.Now.Record).All(from)];
+        IReadOnlyList<Remark> remarks = [.. Checks(kept).All(from).OrderBy(r => r.Gravity)];
         kept.Remarks = (from, remarks);
         return remarks;
     }
+
+    /// <summary>The checks of the plan as it is now, for one request.</summary>
+    public async Task<DisplayChecks> Checks() => Checks(await Fresh());
 
     /// <summary>
     /// The flowering of a stack planted on a day. Weather years are laid out once per bulb year and used by one
@@ -72,10 +76,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
     /// <summary>When every plant shows at this site in a plan year.</summary>
     public async Task<SiteFlowering> Flowering(LocalDate start)
     {
-        Kept kept = await Fresh();
-        if (kept.Flowering.Count > 6)
-            kept.Flowering.Clear();
-        return kept.Flowering.GetOrAdd(start, _ => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, start))).Value;
+        return Flowering(await Fresh(), start);
     }
 
     /// <summary>Planters whose class of sun changes within five years as trees grow.</summary>
@@ -92,6 +93,15 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
 
     /// <inheritdoc />
     public void Dispose() => _loading.Dispose();
+
+    private static SiteFlowering Flowering(Kept kept, LocalDate start)
+    {
+        if (kept.Flowering.Count > 6)
+            kept.Flowering.Clear();
+        return kept.Flowering.GetOrAdd(start, _ => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, start))).Value;
+    }
+
+    private static DisplayChecks Checks(Kept kept) => new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start));
 
     private async Task<Kept> Fresh()
     {

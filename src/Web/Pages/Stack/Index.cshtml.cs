@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
@@ -116,7 +117,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         // Without a day in the address the drawing stands where most is in flower: the middle layer's full flower.
         Day = Words.ReadDay(DayText) ?? Bloom?.Forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).Select(f => f.Half!.Value.PlusDays(6)).Skip((Bloom.Forecasts.Count - 1) / 2).FirstOrDefault(frame.Today) ?? frame.Today;
         Scale = YearScale.Across(SiteYear.UsualStart(Day, Now.IsSouthern));
-        Remarks = Stack is null ? [] : [.. new DisplayChecks(Now.Plan, Now.Record).For(display).Where(r => r.What != DisplayChecks.StackDoesNotFit)];
+        Remarks = Stack is null ? [] : (await frame.State.Checks()).For(display);
         PlanterSeason season = (await frame.State.Year(Scale.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.From(Now.Plan, Planter, [], Scale.Start);
         Drawing = new CutAway(
             Planter,

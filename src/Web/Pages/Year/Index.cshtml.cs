@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
+using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;

@@ -1,0 +1,135 @@
+using NodaTime;
+using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Checks;
+
+/// <summary>How the plants of a display stand to each other: who overgrows, hides or is lost in whom, and whether they find room.</summary>
+internal static class ArrangementChecks
+{
+    public static IEnumerable<Remark> Vigour(CheckedDisplay at)
+    {
+        IReadOnlyList<float[]> spread = [.. at.Kinds.Select(k => at.Spread(k.Plant))];
+        foreach (Overgrown o in Competition.Follow(at.Arrangement, spread, at.Flowering.Start, at.Flowering.InLeaf is { Length: > 0 } leaf ? leaf : null))
+        {
+            int winners = at.Kinds[o.Winner].Item.Count;
+            yield return at.Say(
+                Gravity.Weakens,
+                $"{o.WinnerPlant.CommonName} overgrows {o.LoserPlant.CommonName}",
+                $"From {CheckedDisplay.Day(o.When)} less than half of its leaves stand in the light, {o.LightLeft:P0} at the least.",
+                "Plant fewer of the stronger, choose one of less vigour, or give the weaker more room.",
+                o.Explain(),
+                [
+                    at.Swap(o.WinnerPlant, p => p.Vigour < o.WinnerPlant.Vigour && p.MatureSpreadCm <= o.WinnerPlant.MatureSpreadCm),
+                    at.Count(o.WinnerPlant, (int)Math.Floor(winners * 0.65)),
+                    at.Swap(o.LoserPlant, p => p.HeightCm >= o.WinnerPlant.HeightCm * 0.85 && p.Vigour >= o.WinnerPlant.Vigour),
+                ]);
+        }
+    }
+
+    public static IEnumerable<Remark> Hidden(CheckedDisplay at)
+    {
+        int day = at.IndexOf(at.Midway);
+        double[] wide = [.. at.Kinds.Select(k => (double)at.Spread(k.Plant)[day])];
+        Sightline sight = Sightline.Of(at.Arrangement, p => Stature.Of(p.Plant, wide[p.Item]));
+        for (int k = 0; k < at.Kinds.Count; k++)
+        {
+            double shown = sight.Shown.Where((_, i) => at.Arrangement.Plants[i].Item == k).DefaultIfEmpty(1).Average();
+            if (shown >= Sightline.Hidden || wide[k] <= 0)
+                continue;
+            Plant plant = at.Kinds[k].Plant;
+            yield return at.Say(
+                Gravity.Looks,
+                $"{plant.CommonName} is hidden behind its neighbours",
+                $"On {CheckedDisplay.Day(at.Midway)} {shown:P0} of its upper half is seen from {sight.AwayCm / 100:0.#} m.",
+                "Stand what is tall in the centre or at the back, or lay the display out anew.",
+                new Working("What is seen", $"{shown:P0}", [new("eye", $"{sight.EyeCm:0} cm above the medium, {sight.AwayCm:0} cm away"), new(plant.CommonName, $"{wide[k]:0} cm wide, {Stature.Of(plant, wide[k]).HeightCm:0} cm high on the day")], "Nine points over each plant's upper half, seen when no neighbour's middle four fifths stands before them; the best of the sides from which people look", "Geometry; eye height and distance are common practice", []),
+                [at.Arrangement.ByHand ? new Remedy("Lay the display out anew", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Places = null })] }) : null]);
+        }
+    }
+
+    public static IEnumerable<Remark> BarkHidden(CheckedDisplay at)
+    {
+        foreach (Plant bark in at.Together.Select(t => t.Plant).Concat(at.Kinds.Select(k => k.Plant)).Where(p => p.Windows.Any(w => w.Part == ColourPart.Stem)).DistinctBy(p => p.Id))
+        {
+            foreach (Plant front in at.Kinds.Select(k => k.Plant).Where(p => p.Id != bark.Id && p.Habit != Habit.Trailing && p.HeightCm > 0.5 * bark.HeightCm))
+            {
+                if (!ShowsAlong(at, bark))
+                    continue;
+                yield return at.Say(
+                    Gravity.Looks,
+                    $"{front.CommonName} stands before the stems of {bark.CommonName}",
+                    $"It stands {front.HeightCm:0} cm high before stems of {bark.HeightCm:0} cm while they show.",
+                    "Nothing tall in front of ornamental bark: choose what stays below half its height.",
+                    new Working("Before ornamental bark", $"{front.HeightCm / bark.HeightCm:P0} of its height", [new(bark.CommonName, $"{bark.HeightCm:0} cm"), new(front.CommonName, $"{front.HeightCm:0} cm")], "What stands with ornamental stems stays below half their height while they show", "Common practice", []),
+                    [at.Swap(front, p => p.HeightCm <= 0.5 * bark.HeightCm)]);
+            }
+        }
+    }
+
+    public static IEnumerable<Remark> RoomBesideWhatStays(CheckedDisplay at)
+    {
+        if (at.Display.Layer != DisplayLayer.Seasonal)
+            yield break;
+        int day = at.IndexOf(at.Display.Install);
+        double surface = at.Planter.Form.SurfaceCm2;
+        double stays = Math.Min(1, at.Together.Where(t => t.Display.Layer == DisplayLayer.Standing).Sum(t =>
+        {
+            double wide = at.Flowering.Spread(t.Plant, t.Display.Install, t.Display.Lift, at.PocketC)[day];
+            return t.Item.Count * AtTheGround(t.Plant) * Math.PI / 4 * wide * wide / surface;
+        }));
+        double own = at.Kinds.Sum(k => k.Item.Count * Math.PI / 4 * k.Plant.SpreadAtPurchaseCm * k.Plant.SpreadAtPurchaseCm) / surface;
+        const double Pressed = 1.25;
+        double room = Math.Max(0, 1 - stays) * Pressed;
+        if (own <= room + 0.02)
+            yield break;
+        double keep = room / own;
+        yield return at.Say(
+            Gravity.Loses,
+            stays > 0.02 ? "It does not find room beside what stays" : "More plants than the surface holds",
+            $"What stays takes {stays:P0} of the surface; these plants, as bought, want {own:P0} where {room:P0} can be pressed in.",
+            $"Plant about {keep:P0} of them, or take out some of what stays.",
+            new Working("Room on the surface", $"{own:P0} wanted, {room:P0} free", [.. at.Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Item.Count} × {k.Plant.SpreadAtPurchaseCm:0.#} cm")), new("what stays", $"{stays:P0}")], "Discs as wide as bought, pressed to at most 1.25 of the free surface; of what stays the foot counts: a twentieth of a tree's spread, a quarter of an upright plant's, half of a mound's, three tenths of a trailing one's", "Common practice", []),
+            [keep * at.Kinds.Min(k => k.Item.Count) >= 0.5 ? new Remedy($"Plant {keep:P0} of each", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count * keep)), Places = null })] }) : null]);
+    }
+
+    public static IEnumerable<Remark> LostInEachOther(CheckedDisplay at)
+    {
+        IReadOnlySet<(int One, int Other)> pairs = at.Arrangement.Neighbours(p => (p.Plant.SpreadAtPurchaseCm + p.Plant.MatureSpreadCm) / 2);
+        IReadOnlyList<SchemePart> scheme = at.Scheme();
+        foreach ((int one, int other) in pairs.Order())
+        {
+            Plant a = at.Kinds[one].Plant;
+            Plant b = at.Kinds[other].Plant;
+            var difference = new NeighbourDifference(a, b, ColourDifference.Between(Shown(scheme[one]), Shown(scheme[other])));
+            if (!difference.IsLost)
+                continue;
+            yield return at.Say(
+                Gravity.Looks,
+                $"{a.CommonName} and {b.CommonName} are lost in each other",
+                $"They are alike in height, texture and form, and their colours are {difference.ColourDifference:0} apart.",
+                "Neighbours must differ in one of them: choose another for one.",
+                difference.Explain(),
+                [at.Swap(b, p => !new NeighbourDifference(a, p, ColourDifference.Between(Shown(scheme[one]), p.LeadColour)).IsLost)]);
+        }
+    }
+
+    // Share of its spread that a plant takes at the ground: stems rise from a narrower foot.
+    private static double AtTheGround(Plant plant) => plant.LifeForm == LifeForm.Tree ? 0.05 : plant.Habit switch { Habit.Upright => 0.25, Habit.Trailing => 0.3, _ => 0.5 };
+
+    private static string Shown(SchemePart part) => part.Colours.Count > 0 ? part.Colours[0] : "#7f9a68";
+
+    private static bool ShowsAlong(CheckedDisplay at, Plant bark)
+    {
+        int window = bark.Windows.ToList().FindIndex(w => w.Part == ColourPart.Stem);
+        float[] shows = at.Flowering.Of(bark, at.Flowering.Start.PlusYears(-2), null, at.PocketC).ByWindow[window];
+        int from = at.IndexOf(at.Display.Install);
+        int to = at.IndexOf(at.Display.Lift.PlusDays(-1));
+        int days = 0;
+        for (int d = from; d <= to; d++)
+            days += shows[d] >= 0.5f ? 1 : 0;
+        return days >= 21;
+    }
+}

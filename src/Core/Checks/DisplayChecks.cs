@@ -1,0 +1,123 @@
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Checks;
+
+/// <summary>Looks displays over against the climate, the planter, each other, the people around and the house rules.</summary>
+public sealed class DisplayChecks
+{
+    private readonly Plan _plan;
+    private readonly WeatherRecord? _record;
+    private readonly FrostOdds? _spring;
+    private readonly Func<LocalDate, SiteFlowering> _flowering;
+    private readonly Dictionary<LocalDate, IReadOnlyList<GrowingSeason>> _seasons = [];
+    private readonly Dictionary<LocalDate, SiteFlowering> _own = [];
+
+    /// <summary>Prepares the checks of a plan. Not safe for use by several threads at once.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="record">The weather, or null: then nothing is said of frost and cold.</param>
+    /// <param name="flowering">The site's flowering in a plan year, where it is kept; null to compute it.</param>
+    public DisplayChecks(Plan plan, WeatherRecord? record, Func<LocalDate, SiteFlowering>? flowering = null)
+    {
+        _plan = plan;
+        _record = record;
+        _flowering = flowering ?? Own;
+        if (record is { YearsUsed.Count: > 0 })
+            _spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
+    }
+
+    /// <summary>Remarks on every display of the plan that stands on or after a day, without those that follow every plant's place.</summary>
+    public IEnumerable<Remark> All(LocalDate from) =>
+        _plan.Displays.Where(d => d.Lift > from).SelectMany(d => For(d, thorough: false));
+
+    /// <summary>Remarks on one display, the gravest first.</summary>
+    /// <param name="display">The display; it need not be in the plan.</param>
+    /// <param name="thorough">True to follow every plant at its place: who overgrows and hides whom, and how full it becomes.</param>
+    public IReadOnlyList<Remark> For(Display display, bool thorough = true)
+    {
+        Planter? planter = _plan.FindPlanter(display.PlanterId);
+        if (planter is null || display.Items.Any(i => _plan.FindPlant(i.PlantId) is null))
+            return [];
+        var at = new CheckedDisplay(_plan, display, planter, _record, _flowering(SiteYear.UsualStart(display.Install, _record?.Station.IsSouthern ?? false)));
+        IEnumerable<Remark> remarks = at.IsBulbs ? OfBulbs(at) : OfPlants(at);
+        if (thorough && !at.IsBulbs)
+            remarks = remarks.Concat(Thorough(at));
+        return [.. remarks.DistinctBy(r => r.What).OrderBy(r => r.Gravity)];
+    }
+
+    private IEnumerable<Remark> OfPlants(CheckedDisplay at) =>
+    [
+        .. at.Kinds.SelectMany(k => ColdChecks.Frost(at, k.Plant, _spring)),
+        .. at.Kinds.SelectMany(k => ColdChecks.Tops(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => ColdChecks.Roots(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
+        .. GrowingChecks.Water(at),
+        .. GrowingChecks.MediumAndPh(at),
+        .. at.Kinds.SelectMany(k => GrowingChecks.Heat(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => GrowingChecks.Height(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => GrowingChecks.RootRoom(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => GrowingChecks.Stock(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => PeopleChecks.Harmful(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => PeopleChecks.Partner(at, k.Plant)),
+        .. ArrangementChecks.RoomBesideWhatStays(at),
+        .. ArrangementChecks.BarkHidden(at),
+        .. HouseRuleChecks.Colour(at),
+        .. HouseRuleChecks.Pattern(at),
+        .. at.Kinds.SelectMany(k => HouseRuleChecks.Chrysanthemums(at, k.Plant)),
+    ];
+
+    private static IEnumerable<Remark> Thorough(CheckedDisplay at) =>
+    [
+        .. ArrangementChecks.Vigour(at),
+        .. ArrangementChecks.Hidden(at),
+        .. ArrangementChecks.LostInEachOther(at),
+        .. HouseRuleChecks.Density(at),
+    ];
+
+    private IEnumerable<Remark> OfBulbs(CheckedDisplay at)
+    {
+        BulbStack stack = BulbStack.LayOut(at.Planter, _plan.Site, _plan.BulbsOf(at.Display));
+        IReadOnlyList<GrowingSeason> seasons = Seasons(at.Display.Install);
+        List<Remark> remarks =
+        [
+            .. StackChecks.Fit(at, stack),
+            .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
+            .. GrowingChecks.MediumAndPh(at),
+            .. at.Kinds.SelectMany(k => PeopleChecks.Harmful(at, k.Plant)),
+            .. HouseRuleChecks.Pattern(at),
+        ];
+        if (seasons.Count == 0)
+            return remarks;
+        StackBloom bloom = StackBloom.From(stack, seasons, at.Display.Install);
+        return
+        [
+            .. remarks,
+            .. stack.Layers.SelectMany(l => ColdChecks.BulbCold(at, l.Plant, at.Planter.PlaceAt(l.DepthCm), seasons)),
+            .. StackChecks.HeightOrder(at, bloom),
+            .. StackChecks.DieBack(at, bloom),
+            .. StackChecks.Pairs(at, bloom),
+            .. HouseRuleChecks.Tulips(at, bloom),
+        ];
+    }
+
+    private IReadOnlyList<GrowingSeason> Seasons(LocalDate install)
+    {
+        if (_record is null)
+            return [];
+        LocalDate year = StackBloom.BulbYearStart(install, _record.Station.IsSouthern);
+        if (!_seasons.TryGetValue(year, out IReadOnlyList<GrowingSeason>? seasons))
+            _seasons[year] = seasons = StackBloom.Seasons(_record, install);
+        return seasons;
+    }
+
+    private SiteFlowering Own(LocalDate start)
+    {
+        if (!_own.TryGetValue(start, out SiteFlowering? known))
+            _own[start] = known = new SiteFlowering(_record, start);
+        return known;
+    }
+}

@@ -1,0 +1,195 @@
+using NodaTime;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Checks;
+
+/// <summary>Light, water, medium and pH, heat, height, depth for roots, and stock that has stood too long in its pot.</summary>
+internal static class GrowingChecks
+{
+    /// <summary>What lasts should not stand longer in one container without its roots being cut, years (common practice).</summary>
+    public const int YearsInAPot = 4;
+
+    /// <summary>Plants that wait longer in their nursery pots come root-bound, days (common practice).</summary>
+    public const int WaitedDays = 60;
+
+    public static IEnumerable<Remark> Light(CheckedDisplay at, Plant plant)
+    {
+        Planter planter = at.Planter;
+        if (planter.Exposure >= plant.LightLow && planter.Exposure <= plant.LightHigh)
+            yield break;
+        bool tooBright = planter.Exposure > plant.LightHigh;
+        yield return at.Say(
+            Gravity.Weakens,
+            $"{plant.CommonName} stands in too {(tooBright ? "much" : "little")} sun",
+            $"{planter.Name} has {Name(planter.Exposure)}; the plant wants {Name(plant.LightLow)}{(plant.LightLow == plant.LightHigh ? string.Empty : " to " + Name(plant.LightHigh))}.",
+            tooBright ? "Move it to a shadier planter or choose a plant for sun." : "Move it into more light or choose a plant for shade.",
+            new Working(
+                "Light",
+                Name(planter.Exposure),
+                [new("planter", Name(planter.Exposure)), new("plant, least", Name(plant.LightLow)), new("plant, most", Name(plant.LightHigh))],
+                "Full sun six hours of direct sun a day or more, part sun three to six, shade under three",
+                "Common practice; plant figures " + plant.Source,
+                []),
+            [at.Swap(plant, _ => true)]);
+    }
+
+    public static IEnumerable<Remark> Water(CheckedDisplay at)
+    {
+        if (at.IsBulbs)
+            yield break;
+        List<Plant> own = [.. at.Kinds.Select(k => k.Plant)];
+        List<Plant> all = [.. own, .. at.Together.Select(t => t.Plant)];
+        Plant? dry = all.Find(p => p.Water == WaterNeed.Low);
+        Plant? wet = all.Find(p => p.Water == WaterNeed.High);
+        if (dry is null || wet is null || (!own.Contains(dry) && !own.Contains(wet)))
+            yield break;
+        Plant goes = own.Contains(dry) ? dry : wet;
+        yield return at.Say(
+            Gravity.Weakens,
+            $"{dry.CommonName} and {wet.CommonName} want different water",
+            "One dries out between waterings, the other must never be dry.",
+            "Keep one of them and put the other where its neighbours drink as it does.",
+            new Working(
+                "Water",
+                "low beside high",
+                [new(dry.CommonName, "low"), new(wet.CommonName, "high")],
+                "Same water need in one planter: low and high do not stand together",
+                "Common practice",
+                []),
+            [at.Swap(goes, p => p.Water is not (WaterNeed.Low or WaterNeed.High) || p.Water == (ReferenceEquals(goes, dry) ? wet : dry).Water)]);
+    }
+
+    public static IEnumerable<Remark> MediumAndPh(CheckedDisplay at)
+    {
+        if (at.Planter.Survey.Ph is { } ph)
+        {
+            foreach (Plant plant in at.Kinds.Select(k => k.Plant).Where(p => ph < p.Roots.PhLow || ph > p.Roots.PhHigh))
+            {
+                yield return at.Say(
+                    Gravity.Weakens,
+                    $"{plant.CommonName} wants another pH",
+                    $"It wants pH {plant.Roots.PhLow:0.#} to {plant.Roots.PhHigh:0.#}; measured here is {ph:0.#}.",
+                    at.Planter.Form.IsBed ? "Choose a plant for this soil, or plant it in a container of its own medium." : "Fill with medium of the right pH, or choose another plant.",
+                    new Working("pH", $"{ph:0.#}", [new("measured", $"{ph:0.#}"), new(plant.CommonName, $"{plant.Roots.PhLow:0.#} to {plant.Roots.PhHigh:0.#}")], "Measured pH within the plant's range", "Plant figures " + plant.Source, []),
+                    [at.Swap(plant, p => ph >= p.Roots.PhLow && ph <= p.Roots.PhHigh)]);
+            }
+        }
+        if (at.IsBulbs)
+            yield break;
+        List<Plant> all = [.. at.Kinds.Select(k => k.Plant), .. at.Together.Select(t => t.Plant)];
+        Plant? acid = at.Kinds.Select(k => k.Plant).FirstOrDefault(p => p.Roots.Medium == RootingMedium.Acid);
+        Plant? other = acid is null ? null : all.Find(p => p.Roots.PhLow > acid.Roots.PhHigh - 0.3);
+        if (acid is not null && other is not null)
+        {
+            yield return at.Say(
+                Gravity.Weakens,
+                $"{acid.CommonName} and {other.CommonName} want different medium",
+                $"One wants acid medium, pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}, the other pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}.",
+                "Keep one of them here.",
+                new Working("Medium", "ranges of pH do not meet", [new(acid.CommonName, $"pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}"), new(other.CommonName, $"pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}")], "One medium must suit all that root in it: their ranges of pH share at least 0.3", "Common practice; plant figures from memory of handbooks", []),
+                [at.Swap(acid, p => p.Roots.Medium != RootingMedium.Acid)]);
+        }
+        Drainage drainage = Drainage.Of(at.Planter);
+        foreach (Plant plant in at.Kinds.Select(k => k.Plant).Where(p => drainage.Verdict == DrainageVerdict.Poor && (p.Water == WaterNeed.Low || p.Roots.Medium == RootingMedium.Gritty)))
+        {
+            yield return at.Say(
+                Gravity.Loses,
+                $"{plant.CommonName} stands too wet",
+                "It rots in wet, and this planter drains poorly.",
+                "Open the holes, set the planter on feet, or choose a plant that bears wet.",
+                drainage.Explain(),
+                [at.Swap(plant, p => p.Water != WaterNeed.Low && p.Roots.Medium != RootingMedium.Gritty)]);
+        }
+    }
+
+    public static IEnumerable<Remark> Heat(CheckedDisplay at, Plant plant)
+    {
+        if (plant.Roots.HeatCeilingC is not { } ceiling || at.IsBulbs || at.Flowering.Years == 0)
+            yield break;
+        LocalDate last = at.Display.Lift.PlusDays(-1);
+        LocalDate end = at.Flowering.Start.PlusMonths(12).PlusDays(-1);
+        (double[] _, double[] hottest) = at.Flowering.Extremes(at.Display.Install, last < end ? last : end);
+        double warm = at.Planter.Survey.MasonryHeatC;
+        double hot = (double)hottest.Count(c => c + warm > ceiling) / hottest.Length;
+        if (hot <= 0.5)
+            yield break;
+        yield return at.Say(
+            Gravity.Weakens,
+            $"{plant.CommonName} stalls in heat",
+            $"A week's mean above {ceiling:0} °C stops its flowers; it comes in {hot * 10:0} of 10 years while it stands{(warm > 0 ? $", with {warm:0} °C from the masonry" : string.Empty)}.",
+            "Trim it and it returns when nights cool; or choose what bears heat.",
+            new Working("Heat", $"{hot:P0} of years", [new("ceiling", $"{ceiling:0} °C, a week's mean"), new("hottest week, middle year", $"{hottest[hottest.Length / 2]:0.0} °C"), new("masonry", $"{warm:0} °C")], "Share of weather years whose hottest week, with the masonry's heat, passes the plant's ceiling", "Ceilings from memory of handbooks; masonry common practice", []),
+            [at.Swap(plant, p => p.Roots.HeatCeilingC is not { } c || c > ceiling + 2)]);
+    }
+
+    public static IEnumerable<Remark> Height(CheckedDisplay at, Plant plant)
+    {
+        if (plant.Habit == Habit.Trailing || at.Planter.Survey.Tree is not null)
+            yield break;
+        GreatestHeight height = GreatestHeight.Of(at.Planter);
+        double limit = height.LimitCm;
+        bool passes = plant.HeightCm > limit;
+        if (!passes && plant.HeightCm <= height.ProportionCm)
+            yield break;
+        yield return at.Say(
+            passes ? Gravity.Loses : Gravity.Looks,
+            passes ? $"{plant.CommonName} stands too high here" : $"{plant.CommonName} is tall for this planter",
+            passes ? $"It stands {plant.HeightCm:0} cm high; {height.LimitedBy} allows {limit:0} cm." : $"It stands {plant.HeightCm:0} cm high; {height.ProportionCm:0} cm looks right by the planter's height and width.",
+            "Choose a lower plant" + (passes ? " or a heavier planter." : "."),
+            height.Explain(),
+            [at.Swap(plant, p => p.HeightCm <= Math.Min(limit, height.ProportionCm))]);
+    }
+
+    public static IEnumerable<Remark> RootRoom(CheckedDisplay at, Plant plant)
+    {
+        if (at.IsBulbs)
+            yield break;
+        double want = plant.IsLasting ? Math.Min(45, plant.HeightCm / 3) : Math.Min(15, plant.HeightCm / 3);
+        double has = at.Planter.Form.PlantableDepthCm - BulbStack.GravelIn(at.Planter, at.Plan.Site);
+        if (has < want - 1)
+        {
+            yield return at.Say(
+                plant.IsLasting && has < want * 0.7 ? Gravity.Loses : Gravity.Weakens,
+                $"{plant.CommonName} lacks medium under it",
+                $"Its roots want about {want:0} cm; here are {has:0} cm.",
+                "Choose a deeper planter or a lower plant.",
+                new Working("Depth for roots", $"{has:0} cm", [new("wanted", $"{want:0} cm"), new("medium", $"{has:0.#} cm")], "About a third of the height, at most 45 cm for what lasts and 15 cm for bedding", "Common practice", []),
+                [at.Swap(plant, p => (p.IsLasting ? Math.Min(45, p.HeightCm / 3) : Math.Min(15, p.HeightCm / 3)) <= has)]);
+        }
+        LocalDate limit = at.Display.Install.PlusYears(YearsInAPot);
+        if (plant.IsLasting && !at.Planter.Form.IsBed && at.Planter.Survey.Tree is null && at.Display.Lift > limit.PlusDays(30))
+        {
+            yield return at.Say(
+                Gravity.Reminds,
+                $"{plant.CommonName} becomes root-bound",
+                $"From {CheckedDisplay.Day(at.Display.Install)} to {CheckedDisplay.Day(at.Display.Lift)} it would stand more than {YearsInAPot} years in one container.",
+                "Lift it then, cut the circling roots and give it fresh medium, or plant it out.",
+                new Working("Years in a container", $"{Period.DaysBetween(at.Display.Install, at.Display.Lift) / 365.25:0.#}", [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("comes out", CheckedDisplay.Day(at.Display.Lift))], $"Shrubs and evergreens stand several years in a container, then go out; {YearsInAPot} counted", "Common practice", []),
+                [at.Days($"Lift it on {CheckedDisplay.Day(limit)}", lift: limit)]);
+        }
+    }
+
+    public static IEnumerable<Remark> Stock(CheckedDisplay at, Plant plant)
+    {
+        Lot? old = at.Plan.Lots.FirstOrDefault(l => l.PlantId == plant.Id && l.Count > 0 && l.State is LotState.Waiting or LotState.Kept or LotState.Overwintering
+            && l.Since <= at.Display.Install && Period.DaysBetween(l.Since, at.Display.Install) > WaitedDays);
+        if (old is null || plant.Bulb is not null)
+            yield break;
+        int days = Period.DaysBetween(old.Since, at.Display.Install);
+        yield return at.Say(
+            Gravity.Reminds,
+            $"{plant.CommonName} at hand may be root-bound",
+            $"{old.Count} {(old.Place.Length > 0 ? $"({old.Place}) " : string.Empty)}will have stood {days} days in their pots.",
+            at.Rules.Medium == MediumSchool.Recharge ? "Cut circling roots; root-bound planters get all their medium new." : "Cut circling roots before they are planted.",
+            new Working("Days in nursery pots", $"{days}", [new("since", CheckedDisplay.Day(old.Since)), new("goes in", CheckedDisplay.Day(at.Display.Install))], $"More than {WaitedDays} days in a nursery pot", "Common practice", []));
+    }
+
+    internal static string Name(Exposure exposure) => exposure switch
+    {
+        Exposure.FullSun => "full sun",
+        Exposure.PartSun => "part sun",
+        _ => "shade",
+    };
+}

@@ -1,0 +1,243 @@
+using NodaTime;
+using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Checks;
+
+/// <summary>Where a display goes against a school that the crew has chosen.</summary>
+internal static class HouseRuleChecks
+{
+    /// <summary>Rooting that fall chrysanthemums need before the ground freezes to live through a winter, weeks (common practice: 4 to 6).</summary>
+    public const int ChrysanthemumWeeks = 5;
+
+    public static IEnumerable<Remark> Colour(CheckedDisplay at)
+    {
+        if (at.IsBulbs)
+            yield break;
+        IReadOnlyList<SchemePart> parts = at.Scheme();
+        if (ColourScheme.Of(parts) is not { } scheme)
+            yield break;
+        if (scheme.Breaks(at.Rules) is { } breaks)
+        {
+            // The plant of its own that stands out farthest from what the school allows goes first.
+            Plant? goes = at.Kinds.Select(k => k.Plant).LastOrDefault(p => p.Id != scheme.Parts[scheme.Lead].Plant.Id) ?? at.Kinds[^1].Plant;
+            yield return at.Say(
+                Gravity.AgainstRule,
+                $"The colours are not {Word(at.Rules.Colour)}",
+                breaks,
+                "Choose another plant for one of them, or another school for this planter.",
+                scheme.Explain(),
+                [at.Swap(goes, p => Follows(at, parts, goes, p))]);
+        }
+        if (at.Rules.Colour == ColourSchool.OneColour && at.Kinds.Count > 1 && parts.Count > 1 && parts.Select(p => p.Plant.Texture).Distinct().Count() == 1
+            && parts.Max(p => p.Plant.HeightCm) < 1.5 * parts.Min(p => p.Plant.HeightCm))
+        {
+            yield return at.Say(
+                Gravity.Looks,
+                "One colour without a change of height or texture",
+                "All are of one texture and within half as much again in height.",
+                "A scheme of one colour lives by texture and height: bring in something bold, fine or tall.",
+                scheme.Explain(),
+                [at.Swap(at.Kinds[^1].Plant, p => p.Texture != at.Kinds[0].Plant.Texture)]);
+        }
+        foreach (Remark remark in Pot(at, scheme))
+            yield return remark;
+    }
+
+    public static IEnumerable<Remark> Pattern(CheckedDisplay at)
+    {
+        string group = at.Planter.Survey.LookGroup;
+        if (group.Length == 0 || at.Rules.Pattern == PatternSchool.Free)
+            yield break;
+        List<Display> others = [.. at.Plan.Planters
+            .Where(p => p.Id != at.Planter.Id && !p.IsRetired && p.Survey.LookGroup.Equals(group, StringComparison.OrdinalIgnoreCase))
+            .SelectMany(p => at.Plan.DisplaysOf(p.Id))
+            .Where(d => d.Layer == at.Display.Layer && Math.Abs(Period.DaysBetween(d.Install, at.Display.Install)) <= 21)];
+        if (others.Count == 0)
+            yield break;
+        if (at.Rules.Pattern == PatternSchool.IdenticalPairs)
+        {
+            Display twin = others.FirstOrDefault(d => at.Plan.FindPlanter(d.PlanterId)!.Form == at.Planter.Form) ?? others[0];
+            if (Same(twin, at.Display))
+                yield break;
+            Planter other = at.Plan.FindPlanter(twin.PlanterId)!;
+            yield return at.Say(
+                Gravity.AgainstRule,
+                $"It is not planted like {other.Name}",
+                $"Both share the look of “{group}”, and identical pairs are the rule.",
+                "Plant both alike, or let this planter be free.",
+                new Working("Pattern", "not identical", [new(other.Name, Kinds(at.Plan, twin)), new(at.Planter.Name, Kinds(at.Plan, at.Display))], "Planters of one look group carry the same plants in the same season", "House rule: identical pairs", []),
+                [other.Form == at.Planter.Form ? new Remedy($"Plant it like {other.Name}", at.Display with { Items = twin.Items, Pairs = twin.Pairs }) : null]);
+            yield break;
+        }
+        bool echoes = others.Exists(d => d.Items.Any(i => at.Kinds.Any(k => k.Plant.Id == i.PlantId
+            || k.Plant.Windows.SelectMany(w => w.Colours).Any(c => at.Plan.Plant(i.PlantId).Windows.SelectMany(w => w.Colours).Any(o => ColourDifference.Between(c, o) <= ColourScheme.Echoes)))));
+        if (!echoes)
+        {
+            yield return at.Say(
+                Gravity.AgainstRule,
+                "It echoes nothing of its group",
+                $"None of its plants or colours stands in another planter of “{group}”.",
+                "Take up one plant or one colour of a neighbour.",
+                new Working("Pattern", "no echo", [.. others.Take(4).Select(d => new WorkingInput(at.Plan.FindPlanter(d.PlanterId)!.Name, Kinds(at.Plan, d)))], $"A plant in common, or colours within {ColourScheme.Echoes:0} (CIEDE2000)", "House rule: echo", []),
+                [new Remedy($"Add 3 {at.Plan.Plant(others[0].Items[0].PlantId).CommonName}", at.Display with { Items = [.. at.Display.Items, new DisplayItem(others[0].Items[0].PlantId, 3)] })]);
+        }
+    }
+
+    public static IEnumerable<Remark> Tulips(CheckedDisplay at, StackBloom bloom)
+    {
+        foreach (BloomForecast f in bloom.Forecasts.Where(f => f.Plant.BotanicalName.StartsWith("Tulipa", StringComparison.Ordinal) && f.Over is not null))
+        {
+            LocalDate over = f.Over!.Value;
+            if (at.Rules.Tulips == TulipSchool.Annual && at.Display.Lift > over.PlusDays(75))
+            {
+                yield return at.Say(
+                    Gravity.AgainstRule,
+                    $"{f.Plant.CommonName} stays after bloom",
+                    $"Tulips are annual here: it is over by {CheckedDisplay.Day(over)} and comes out on {CheckedDisplay.Day(at.Display.Lift)}.",
+                    "Lift it after bloom, or let tulips be perennial in this planter.",
+                    new Working("Tulips", "annual", [new("last colour", CheckedDisplay.Day(over)), new("comes out", CheckedDisplay.Day(at.Display.Lift))], "Lifted within 75 days of the last colour", "House rule: annual tulips", []),
+                    [at.Days($"Lift the stack on {CheckedDisplay.Day(over.PlusDays(7))}", lift: over.PlusDays(7))]);
+            }
+            else if (at.Rules.Tulips == TulipSchool.Perennial && at.Display.Lift < over.PlusDays(DieBackWindow.Days))
+            {
+                yield return at.Say(
+                    Gravity.AgainstRule,
+                    $"{f.Plant.CommonName} is lifted before its leaves have died down",
+                    $"Tulips stay here: their leaves are brown by about {CheckedDisplay.Day(over.PlusDays(DieBackWindow.Days))}, and the stack comes out on {CheckedDisplay.Day(at.Display.Lift)}.",
+                    "Leave it, or let tulips be annual in this planter.",
+                    new Working("Tulips", "perennial", [new("last colour", CheckedDisplay.Day(over)), new("leaves brown", $"{DieBackWindow.Days} days later")], "Leaves stay until brown; replaced in the third year", "House rule: perennial tulips", []),
+                    [at.Days("Leave it for three springs", lift: over.PlusDays(DieBackWindow.Days).PlusYears(2)), at.Days("Leave it until its leaves are brown", lift: over.PlusDays(DieBackWindow.Days))]);
+            }
+        }
+    }
+
+    public static IEnumerable<Remark> Chrysanthemums(CheckedDisplay at, Plant plant)
+    {
+        if (!plant.BotanicalName.StartsWith("Chrysanthemum", StringComparison.Ordinal))
+            yield break;
+        LocalDate freeze = new(at.Display.Install.Year, at.Flowering.IsSouthern ? 6 : 12, 1);
+        if (at.Record is { YearsUsed.Count: > 0 } record && Ground.PlantingWindow.From(record.ForOdds.Ground.Of(Ground.ThermalClass.Of(at.Planter)), record.ForOdds, 10).Freeze.Freezes.By(0.5) is { } frozen)
+            freeze = new LocalDate(frozen.Month < 7 == at.Flowering.IsSouthern ? at.Display.Install.Year : at.Display.Install.Year + 1, frozen.Month, Math.Min(frozen.Day, 28));
+        LocalDate latest = freeze.PlusDays(-7 * ChrysanthemumWeeks);
+        if (at.Rules.Chrysanthemums == ChrysanthemumSchool.Overwinter && (at.Display.Install > latest || !at.Planter.Form.IsBed))
+        {
+            yield return at.Say(
+                Gravity.AgainstRule,
+                $"{plant.CommonName} will not root in before winter",
+                at.Planter.Form.IsBed
+                    ? $"The ground freezes by about {CheckedDisplay.Day(freeze)}; it wants {ChrysanthemumWeeks} weeks of rooting, and goes in on {CheckedDisplay.Day(at.Display.Install)}."
+                    : "It lives through winter only in the ground.",
+                "Plant it earlier and in the ground, or take it as an annual.",
+                new Working("Rooting before winter", $"by {CheckedDisplay.Day(latest)}", [new("ground freezes", CheckedDisplay.Day(freeze)), new("rooting", $"{ChrysanthemumWeeks} weeks")], "4 to 6 weeks of rooting before the ground freezes", "Common practice", []),
+                [at.Planter.Form.IsBed ? at.Days($"Plant on {CheckedDisplay.Day(latest)}", install: latest) : null]);
+        }
+        else if (at.Rules.Chrysanthemums == ChrysanthemumSchool.Annual && at.Display.Lift > freeze.PlusDays(45))
+        {
+            yield return at.Say(
+                Gravity.AgainstRule,
+                $"{plant.CommonName} stands on into winter",
+                $"It is an annual here and comes out on {CheckedDisplay.Day(at.Display.Lift)}, long after the ground freezes.",
+                "Lift it when it is over.",
+                new Working("Fall chrysanthemums", "annual", [new("comes out", CheckedDisplay.Day(at.Display.Lift)), new("ground freezes", CheckedDisplay.Day(freeze))], "Out when they are over: 4 to 6 weeks", "House rule: annual", []),
+                [at.Days($"Lift it on {CheckedDisplay.Day(freeze)}", lift: freeze)]);
+        }
+    }
+
+    public static IEnumerable<Remark> Density(CheckedDisplay at)
+    {
+        if (at.Display.Layer != DisplayLayer.Seasonal)
+            yield break;
+        LocalDate by = Period.DaysBetween(at.Display.Install, at.Display.Lift) > 84 ? at.Display.Install.PlusDays(42) : at.Midway;
+        int day = at.IndexOf(by);
+        double[] then = [.. at.Kinds.Select(k => (double)at.Spread(k.Plant)[day])];
+        if (then.Any(w => w <= 0))
+            yield break;
+        IReadOnlyList<(PlanePoint, Stature)> others = [.. at.Together.Where(t => t.Display.Layer == DisplayLayer.Standing)
+            .GroupBy(t => t.Display)
+            .SelectMany(g => Arrangement.Of(at.Plan, at.Planter, g.Key).Plants)
+            .Select(p => (p.At, Stature.Of(p.Plant, p.Plant.HeightCm > 120 ? p.Plant.SpreadAtPurchaseCm * 0.5 : p.Plant.SpreadAtPurchaseCm)))];
+        var question = new FullnessQuestion(at.Planter, [.. at.Kinds.Select(k => (k.Plant, k.Item.Count))], others);
+        int total = at.Kinds.Sum(k => k.Item.Count);
+        double cover = question.Cover(total, at.Rules.Density == DensitySchool.PackedFromDayOne ? [.. at.Kinds.Select(k => k.Plant.SpreadAtPurchaseCm)] : then);
+        FullnessAnswer answer = question.By(at.Rules.Density, FullnessQuestion.Full, then);
+        bool sparse = at.Rules.Density == DensitySchool.RoomToGrow ? total < 0.6 * answer.Total : cover < FullnessQuestion.Full - (answer.Total == 0 ? 0.25 : 0.12);
+        bool crowded = at.Rules.Density == DensitySchool.RoomToGrow && total > 1.35 * answer.Total;
+        if (!sparse && !crowded)
+            yield break;
+        yield return at.Say(
+            Gravity.AgainstRule,
+            crowded ? "Planted closer than it can grow" : "Planted too thin to fill",
+            at.Rules.Density switch
+            {
+                DensitySchool.PackedFromDayOne => $"When planted it covers {cover:P0} of the surface; packed from day one wants {FullnessQuestion.Full:P0}.",
+                DensitySchool.RoomToGrow => $"{total} stand here; {answer.Total} can grow to their full width side by side.",
+                _ => $"By {CheckedDisplay.Day(by)} it covers {cover:P0} of the surface; full is {FullnessQuestion.Full:P0}.",
+            },
+            answer.Total == 0 ? "No count of plants of this size fills it by then: buy larger ones, or plant earlier." : $"{answer.Total} would do: {string.Join(", ", at.Kinds.Select((k, i) => $"{answer.Counts[i]} {k.Plant.CommonName}"))}.",
+            question.Explain(answer, FullnessQuestion.Full, at.Display.Install, by, then),
+            [answer.Total == 0 || answer.Counts.Any(c => c == 0) ? null : new Remedy($"Plant {answer.Total} in all", at.Display with { Items = [.. at.Display.Items.Select((x, i) => x with { Count = answer.Counts[i], Places = null })] })]);
+    }
+
+    private static IEnumerable<Remark> Pot(CheckedDisplay at, ColourScheme scheme)
+    {
+        if (at.Planter.Form.IsBed)
+            yield break;
+        string pot = at.Planter.WallColour;
+        Plant lead = scheme.Parts[scheme.Lead].Plant;
+        double apart = scheme.Parts[scheme.Lead].Colours.Min(c => ColourDifference.Between(c, pot));
+        bool strict = at.Rules.Pots == PotSchool.SetsOffPlants;
+        if (apart < (strict ? ColourScheme.Echoes : ColourDifference.LooksAlike))
+        {
+            yield return at.Say(
+                strict ? Gravity.AgainstRule : Gravity.Looks,
+                $"{lead.CommonName} does not stand off its pot",
+                $"Its colour is {apart:0} from the pot's {pot}; the pot that sets off its plants is at least {ColourScheme.Echoes:0} away.",
+                "Light or bright against dark pots, and dark against light: choose another plant or another pot.",
+                ColourDifference.Explain(scheme.Parts[scheme.Lead].Colours[0], pot),
+                [at.Kinds.Any(k => k.Plant.Id == lead.Id) ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, pot) >= ColourScheme.Echoes) : null]);
+        }
+        if (at.Planter.Survey.BackdropColour is { } wall && scheme.Parts[scheme.Lead].Colours.Min(c => ColourDifference.Between(c, wall)) is var behind && behind < ColourDifference.LooksAlike)
+        {
+            yield return at.Say(
+                Gravity.Looks,
+                $"{lead.CommonName} does not stand off the wall behind",
+                $"Its colour is {behind:0} from the wall's {wall}.",
+                "Choose another colour before this wall.",
+                ColourDifference.Explain(scheme.Parts[scheme.Lead].Colours[0], wall),
+                [at.Kinds.Any(k => k.Plant.Id == lead.Id) ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, wall) >= ColourScheme.Echoes) : null]);
+        }
+        if (!strict && LookGroup.Differences(at.Planter, at.Plan.Planters) is { Count: > 0 } differences)
+        {
+            yield return at.Say(
+                Gravity.AgainstRule,
+                "The pot is not its group's",
+                $"In the group “{at.Planter.Survey.LookGroup}” {string.Join("; ", differences)}.",
+                "Change the pot, its group, or the rule for this planter.",
+                new Working("Pots", "not alike", [new("group", at.Planter.Survey.LookGroup)], "One pot colour across a group", "House rule: one across a group", [.. differences.Select(d => d + ".")]));
+        }
+    }
+
+    private static bool Follows(CheckedDisplay at, IReadOnlyList<SchemePart> parts, Plant goes, Plant comes)
+    {
+        IReadOnlyList<SchemePart> with = [.. parts.Select(p => p.Plant.Id == goes.Id ? new SchemePart(comes, [.. comes.Windows.SelectMany(w => w.Colours).Take(4)], p.Cover) : p)];
+        return ColourScheme.Of(with) is { } scheme && scheme.Breaks(at.Rules) is null;
+    }
+
+    private static bool Same(Display one, Display other) =>
+        one.Items.Count == other.Items.Count && one.Items.All(i => other.Items.Any(o => o.PlantId == i.PlantId && o.Count == i.Count));
+
+    private static string Kinds(Plan plan, Display display) => string.Join(", ", display.Items.Select(i => $"{i.Count} {plan.Plant(i.PlantId).CommonName}"));
+
+    private static string Word(ColourSchool school) => school switch
+    {
+        ColourSchool.OneColour => "one colour",
+        ColourSchool.Neighbouring => "neighbouring hues",
+        ColourSchool.Institution => "the institution's",
+        _ => "a contrast",
+    };
+}

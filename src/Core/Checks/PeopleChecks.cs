@@ -1,0 +1,70 @@
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Checks;
+
+/// <summary>People and animals near what is planted, and berries that want a partner.</summary>
+internal static class PeopleChecks
+{
+    public static IEnumerable<Remark> Harmful(CheckedDisplay at, Plant plant)
+    {
+        PlanterSurvey survey = at.Planter.Survey;
+        // Bulbs lie out of the public's touch; the day sheet warns the crew of them.
+        if (survey.Public == PublicReach.Touching && plant.Harm.Skin != Hazard.NoneKnown && plant.Bulb is null)
+        {
+            yield return at.Say(
+                Gravity.Weakens,
+                $"{plant.CommonName} irritates skin where people touch it",
+                "People touch what stands here, or children play beside it.",
+                "Put it where people only pass, or choose another plant. " + Harm.WhereToAsk,
+                Explain(plant, survey),
+                [at.Swap(plant, p => !p.Harm.IsKnown)]);
+        }
+        bool dogs = survey.Dogs && plant.Harm.Animals == Hazard.Poisonous;
+        bool children = survey.Public == PublicReach.Touching && plant.Harm.People == Hazard.Poisonous;
+        if (dogs || children)
+        {
+            yield return at.Say(
+                plant.Bulb is null ? Gravity.Weakens : Gravity.Reminds,
+                $"{plant.CommonName} is poisonous where {(children ? "children" : "dogs")} come near",
+                $"It is poisonous if eaten{(plant.Bulb is null ? string.Empty : "; the bulbs above all")}.",
+                "Put it out of reach, or choose another plant. " + Harm.WhereToAsk,
+                Explain(plant, survey),
+                [at.Swap(plant, p => p.Harm.People != Hazard.Poisonous && p.Harm.Animals != Hazard.Poisonous)]);
+        }
+    }
+
+    public static IEnumerable<Remark> Partner(CheckedDisplay at, Plant plant)
+    {
+        if (plant.Tending.Partner.Length == 0 || !plant.Windows.Any(w => w.Part == ColourPart.Berry))
+            yield break;
+        string species = plant.BotanicalName.Split(',')[0];
+        bool IsPartner(Plant p) => p.BotanicalName.Equals($"{species}, male", StringComparison.Ordinal);
+        bool stands = at.Plan.Displays.Any(d => d.Install < at.Display.Lift && at.Display.Install < d.Lift && d.Items.Any(i => IsPartner(at.Plan.Plant(i.PlantId))));
+        if (stands)
+            yield break;
+        Plant? partner = at.Plan.Palette.FirstOrDefault(p => !p.IsRetired && IsPartner(p));
+        yield return at.Say(
+            Gravity.Weakens,
+            $"{plant.CommonName} stands without a partner",
+            $"It bears berries only with {plant.Tending.Partner}, and none stands on the site in its time.",
+            "Plant a partner within some tens of metres, or buy it already in berry.",
+            new Working("Partner", "none on the site", [new("wanted", plant.Tending.Partner)], "A male of the same species in any display of the site that stands at the same time", "Common practice; plant figures " + plant.Source, []),
+            [partner is null ? null : new Remedy($"Add one {partner.CommonName}", at.Display with { Items = [.. at.Display.Items, new DisplayItem(partner.Id, 1)] })]);
+    }
+
+    private static Working Explain(Plant plant, PlanterSurvey survey) => new(
+        "Harm",
+        "where people or dogs come near",
+        [
+            new("people come", survey.Public.ToString().ToLowerInvariant()),
+            new("dogs", survey.Dogs ? "yes" : "no"),
+            new("eaten by people", plant.Harm.People.ToString().ToLowerInvariant()),
+            new("eaten by animals", plant.Harm.Animals.ToString().ToLowerInvariant()),
+            new("on skin", plant.Harm.Skin.ToString().ToLowerInvariant()),
+        ],
+        "What is known of the plant against who comes near the planter",
+        Harm.WhereToAsk,
+        []);
+}

@@ -1,0 +1,125 @@
+using NodaTime;
+using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Checks;
+
+/// <summary>Bulb stacks: what does not fit, what hides what, dying leaves in the open, and pairs that miss each other.</summary>
+internal static class StackChecks
+{
+    /// <summary>What is said first of a stack that does not fit its planter.</summary>
+    public const string DoesNotFit = "The bulb stack does not fit";
+
+    public static IEnumerable<Remark> Fit(CheckedDisplay at, BulbStack stack)
+    {
+        foreach (StackLayer layer in stack.Layers)
+        {
+            if (layer.Problem is not { } problem)
+                continue;
+            Plant plant = layer.Plant;
+            DisplayItem item = at.Display.Items.First(i => i.PlantId == plant.Id);
+            yield return at.Say(
+                Gravity.Loses,
+                $"{DoesNotFit}: {plant.CommonName}",
+                problem,
+                "Change its depth or count, or leave it out.",
+                stack.Explain(layer),
+                [
+                    item.DepthCm is null || BulbStack.DepthByRule(plant.Bulb!, at.Rules.BulbDepth) > BulbStack.DeepestBaseCm(at.Planter, at.Plan.Site) ? null
+                        : new Remedy("Lay it by the rule", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { DepthCm = null } : i)] }),
+                    layer.Fits > 0 && layer.Count > layer.Fits && !at.Planter.Form.IsBed ? at.Count(plant, layer.Fits) : null,
+                    at.Without(plant),
+                ]);
+        }
+        if (stack.Overfilled is { } filled)
+        {
+            yield return at.Say(
+                Gravity.Loses,
+                $"{DoesNotFit}: too many for the bed",
+                $"The bulbs need {filled:P0} of the bed at their spacings.",
+                "Plant fewer, or closer.",
+                stack.Explain(stack.Layers[0]),
+                [new Remedy($"Plant {1 / filled:P0} of each", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count / filled)) })] })]);
+        }
+    }
+
+    /// <summary>Leaves of a tall late bulb that stand over the flowers of a small early one.</summary>
+    public static IEnumerable<Remark> HeightOrder(CheckedDisplay at, StackBloom bloom)
+    {
+        foreach (BloomForecast early in bloom.Forecasts)
+        {
+            foreach (BloomForecast late in bloom.Forecasts)
+            {
+                if (BulbShoot.Hides(early, late) is not { } hides)
+                    continue;
+                DisplayItem item = at.Display.Items.First(i => i.PlantId == early.Plant.Id);
+                if (item.Clump is not null)
+                    continue;
+                yield return at.Say(
+                    Gravity.Looks,
+                    $"Leaves of {late.Plant.CommonName} stand over {early.Plant.CommonName}",
+                    $"When it is in full flower, {early.Plant.HeightCm:0} cm high, those leaves stand {hides.LeafCm:0} cm high.",
+                    "Set the small ones in clumps, where they show between the others, or choose an earlier or taller kind.",
+                    hides.Explain(),
+                    [
+                        item.Count < 6 ? null : new Remedy("Set it in clumps of 5", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Clump = 5 } : i)] }),
+                        at.Swap(early.Plant, p => p.HeightCm > hides.LeafCm * 1.1),
+                    ]);
+            }
+        }
+    }
+
+    /// <summary>Leaves that die down with nothing over them.</summary>
+    public static IEnumerable<Remark> DieBack(CheckedDisplay at, StackBloom bloom)
+    {
+        foreach (BloomForecast f in bloom.Forecasts)
+        {
+            if (DieBackWindow.Of(f) is not { } window || window.Last >= at.Display.Lift.PlusDays(7) || window.LeafCm < 12)
+                continue;
+            double cover = at.Together.Where(t => t.Display.Install <= window.First.PlusDays(10) && t.Display.Lift >= window.Last.PlusDays(-10)).Sum(t =>
+            {
+                double wide = at.Flowering.Spread(t.Plant, t.Display.Install, t.Display.Lift, at.PocketC)[at.IndexOf(window.First.PlusDays(Period.DaysBetween(window.First, window.Last) / 2))];
+                return t.Item.Count * Math.PI / 4 * wide * wide / at.Planter.Form.SurfaceCm2;
+            });
+            if (cover >= DieBackWindow.Hides)
+                continue;
+            yield return at.Say(
+                Gravity.Looks,
+                $"Leaves of {f.Plant.CommonName} die down in the open",
+                $"They yellow from {CheckedDisplay.Day(window.First)} to {CheckedDisplay.Day(window.Last)}; what stands with them covers {cover:P0} of the surface.",
+                f.Plant.Tending.HiddenBy.Length > 0 ? $"Hide them: {f.Plant.Tending.HiddenBy}. Or lift them after bloom." : "Plant something leafy over them, or lift them after bloom.",
+                window.Explain(f.Plant, cover),
+                [at.Rules.Tulips == TulipSchool.Annual && window.First > at.Display.Install ? at.Days($"Lift the stack on {CheckedDisplay.Day(window.First)}, after bloom", lift: window.First) : null]);
+        }
+    }
+
+    /// <summary>Pairs that the planner wants together or one after the other, and mostly are not.</summary>
+    public static IEnumerable<Remark> Pairs(CheckedDisplay at, StackBloom bloom)
+    {
+        foreach (BloomPair pair in at.Display.Pairs)
+        {
+            if (PairOdds.Of(pair, bloom) is not { } odds || odds.Share >= 0.5)
+                continue;
+            yield return at.Say(
+                Gravity.Looks,
+                pair.Wish == PairWish.Together
+                    ? $"{odds.First.Plant.CommonName} and {odds.Second.Plant.CommonName} seldom flower together"
+                    : $"{odds.Second.Plant.CommonName} seldom follows {odds.First.Plant.CommonName}",
+                $"They do in {odds.Share * 10:0.#} of 10 years: {odds.MedianDays:0} days together in the middle year.",
+                "Choose another division for one of them, or lay one deeper: deeper opens later.",
+                odds.Explain(),
+                [at.Swap(odds.Second.Plant, p => WouldPair(odds, p))]);
+        }
+    }
+
+    // A rough judgement from the bulbs' own order: how far apart two kinds open in a steady spring.
+    private static bool WouldPair(PairOdds odds, Plant other)
+    {
+        if (other.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } rule || odds.First.Plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } first)
+            return false;
+        double apart = rule.DaysInSteadySpring - first.DaysInSteadySpring;
+        return odds.Pair.Wish == PairWish.Together ? Math.Abs(apart) < first.ShowDays * 0.5 : apart > first.ShowDays * 0.7 && apart < first.ShowDays * 1.1;
+    }
+}
