@@ -26,7 +26,7 @@ public sealed class ColourScheme
     public const double Echoes = 20;
 
     /// <summary>A plant whose colours are all at least so far from every other is a surprise (common practice).</summary>
-    public const double Surprises = 38;
+    public const double Surprises = 30;
 
     /// <summary>Light against dark: lightness so far apart is a contrast too (common practice).</summary>
     public const double LightAgainstDark = 40;
