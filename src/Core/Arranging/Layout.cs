@@ -46,7 +46,7 @@ public static class Layout
             int count = tier.Sum(k => kinds[k].Count);
             PlanePoint[] band = [.. order[Math.Min(from, order.Length - 1)..Math.Min(to, order.Length)].Select(surface.At)];
             bool rim = tier.All(k => kinds[k].Plant.Habit == Habit.Trailing);
-            PlanePoint[] sites = rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm)) : Spread(band, count);
+            PlanePoint[] sites = rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm)) : [.. Spread(band, count).Select(surface.Nearest)];
             Deal(sites, tier, kinds, planter.ViewedFrom, places);
         }
         Settle(surface, kinds, places);

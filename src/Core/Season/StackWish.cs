@@ -1,0 +1,103 @@
+using NodaTime;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Work;
+
+namespace UnrulyMeadow.Core.Season;
+
+/// <summary>What a planner wants of a bulb stack.</summary>
+/// <param name="First">First day on which colour is wanted.</param>
+/// <param name="Last">Last day on which it is wanted.</param>
+/// <param name="Colours">Colours wanted, #rrggbb; empty for any.</param>
+/// <param name="Budget">Most that may be spent on bulbs; null for no limit.</param>
+/// <param name="MostKinds">Most kinds, 1 to 8.</param>
+/// <param name="OnlyStock">True to plant nothing but what is at hand.</param>
+public sealed record StackWish(LocalDate First, LocalDate Last, IReadOnlyList<string> Colours, decimal? Budget = null, int MostKinds = 5, bool OnlyStock = false)
+{
+    /// <summary>Every fault of the wish.</summary>
+    public IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        if (Last < First)
+            faults.Add("last", "must not be before the first day");
+        else if (Last > First.PlusMonths(10))
+            faults.Add("last", "must be within ten months of the first day");
+        for (int i = 0; i < Colours.Count; i++)
+        {
+            if (!ColourWindow.IsColour(Colours[i]))
+                faults.Add($"colours[{i}]", "must be written #rrggbb");
+        }
+        if (Budget is { } budget)
+            faults.Range("budget", (double)budget, 0, 1_000_000, string.Empty);
+        faults.Range("mostKinds", MostKinds, 1, 8, "kinds");
+        return faults.Faults;
+    }
+}
+
+/// <summary>A bulb that may go into a stack.</summary>
+/// <param name="Plant">The bulb.</param>
+/// <param name="Count">How many make a show in this planter.</param>
+/// <param name="Cost">What those that are not at hand cost, spares included.</param>
+/// <param name="AtHand">Of them at hand.</param>
+/// <param name="Odds">Odds of colour in each week wanted, 0 to 1.</param>
+/// <param name="Cover">Share of the surface in its colour at its best, 0 to 1.</param>
+/// <param name="Fits">How many fit at its depth.</param>
+public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int AtHand, IReadOnlyList<double> Odds, double Cover, int Fits)
+{
+    /// <summary>A bulb's flowers should reach this many times the site's threshold of cover, so that a poor year still shows.</summary>
+    public const double Plenty = 1.25;
+
+    // A colour no farther from one that is wanted will do.
+    private const double NearColour = 30;
+
+    // Bulbs of one layer leave gaps for shoots from below: no more than this share of what fits.
+    private const double LeavesGaps = 0.75;
+
+    /// <summary>Hardy bulbs that fit a planter and show in the weeks wanted.</summary>
+    /// <param name="plan">The plan: palette, stock, house rules.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="flowering">The site's flowering in the plan year that holds the weeks.</param>
+    /// <param name="wish">What is wanted.</param>
+    public static IReadOnlyList<StackCandidate> For(Plan plan, Planter planter, SiteFlowering flowering, StackWish wish)
+    {
+        var question = new FitQuestion(flowering, plan.Site, planter, plan.AreaOf(planter), wish.First, wish.Last);
+        double pocket = plan.AreaOf(planter).FrostPocketC + planter.Survey.FrostPocketC;
+        int weeks = (Period.DaysBetween(wish.First, wish.Last) / 7) + 1;
+        var found = new List<StackCandidate>();
+        foreach (Plant plant in plan.Palette.Where(p => p.Bulb is not null && !p.IsRetired && !p.IsTender && p.Windows.Any(w => w.Rule is BulbForcing)))
+        {
+            if (wish.Colours.Count > 0 && !plant.Windows[0].Colours.Take(2).Any(c => wish.Colours.Any(w => ColourDifference.Between(c, w) <= NearColour)))
+                continue;
+            // Whether it shows in the weeks is weighed below; here only what forbids it.
+            if (question.Of(plant).Reasons.Any(r => r.Verdict == FitVerdict.Fails && r.What != "colour"))
+                continue;
+            double depth = BulbStack.DepthByRule(plant.Bulb!, plan.Site.RulesFor(planter).BulbDepth);
+            FloweringStrip strip = flowering.Of(plant, flowering.UsualInstall(plant, wish.First), new BulbPlace(ThermalClass.Of(planter), Math.Round(depth)), pocket);
+            double[] odds = [.. Enumerable.Range(0, weeks).Select(w => strip.OddsOver(wish.First.PlusDays(7 * w), wish.First.PlusDays((7 * w) + 6) < wish.Last ? wish.First.PlusDays((7 * w) + 6) : wish.Last))];
+            if (odds.Max() < 0.1)
+                continue;
+            BulbStack alone = BulbStack.LayOut(planter, plan.Site, [new PlannedBulb(plant, 1, null)]);
+            int fits = alone.Problems.Count > 0 ? 0 : alone.Layers[0].Fits;
+            if (fits == 0)
+                continue;
+            double each = Math.PI / 4 * plant.MatureSpreadCm * plant.MatureSpreadCm * plant.Windows[0].Share / planter.Form.SurfaceCm2;
+            int wanted = Math.Max(3, (int)Math.Ceiling(Plenty * plan.Site.CoverThreshold / each));
+            int count = Math.Clamp(wanted, 1, Math.Max(1, (int)Math.Floor(fits * (planter.Form.IsBed ? 0.3 : LeavesGaps))));
+            int atHand = Math.Min(count, plan.Lots.Where(l => l.PlantId == plant.Id && l.State is LotState.Stored or LotState.Waiting && l.Condition != LotCondition.Poor).Sum(l => l.Count));
+            if (wish.OnlyStock && atHand < count)
+            {
+                if (atHand < Math.Min(3, count))
+                    continue;
+                count = atHand;
+            }
+            decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SpareShare), plant.Packs).Cost : 0;
+            if (wish.Budget is { } budget && cost > budget)
+                continue;
+            found.Add(new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * each), fits));
+        }
+        return found;
+    }
+}
