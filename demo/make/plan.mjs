@@ -113,7 +113,7 @@ for (let i = 1; i <= 4; i++) {
   seasonal(id, 'summer-2026', SUMMER26, day(FALL, 3), ['coleus-lime', 0.01], ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
   seasonal(id, 'fall', day(FALL, 3), WINTER, ['chrysanthemum-bronze', 0.9]);
   seasonal(id, 'winter', WINTER, day(SUMMER, 3), b('dogwood-red', 1), ['pansy-violet', 0.35], ['ivy-variegated', 0.3]);
-  stack(id, day(BULBS, 2), day(SUMMER, 3), b('crocus-early-violet', 22), b('daffodil-early-yellow', 12), b('tulip-mid-rose', 9), b('tulip-late-dark', 7));
+  stack(id, day(BULBS, 2), day(SUMMER, 3), b('crocus-early-violet', 22), b('daffodil-early-yellow', 12), b('tulip-mid-rose', 7), b('tulip-late-dark', 4));
   seasonal(id, 'summer-2027', day(SUMMER, 3), NEXTFALL, ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
 }
 displays.filter((d) => d.id.startsWith('shelter-pot') && d.id.endsWith('summer-2026')).forEach((d) => d.items.shift());
@@ -189,10 +189,26 @@ for (const p of planters) {
     p.form = { ...form('outlined-bed', l, w, l, w, p.form.depthCm, 0), outline: { ring, holes: [], setbackCm: 10 } };
   }
 }
+// Tulips in the long beds stay for some years; everywhere else they are annual.
+for (const p of planters) if (['north-bed', 'south-bed'].includes(p.id)) p.rules = { tulips: 'perennial' };
+const stackOf = (id) => displays.find((d) => d.id === id);
+stackOf('bollard-pot-north-bulbs').pairs = [
+  { firstPlantId: 'hyacinth-blue', secondPlantId: 'daffodil-early-yellow', wish: 'together' },
+  { firstPlantId: 'hyacinth-blue', secondPlantId: 'tulip-mid-red', wish: 'follow' },
+];
+stackOf('bollard-pot-south-bulbs').pairs = stackOf('bollard-pot-north-bulbs').pairs;
+const recipeOf = (displayId, id, name, note) => {
+  const display = displays.find((d) => d.id === displayId);
+  return { id, name, layer: display.layer, form: planters.find((p) => p.id === display.planterId).form, items: display.items, note };
+};
+const recipes = [
+  recipeOf('bollard-pot-north-bulbs', 'five-layers', 'Five layers, violet to dark', 'Did well in 2025; the hand-over from crocus to daffodil is the weak one.'),
+  recipeOf('shelter-pot-1-summer-2027', 'silver-and-violet', 'Silver and violet', 'For hot places; hardly any trimming.'),
+];
 const lots = [
   { id: 'forced-daffodils', plantId: 'daffodil-early-yellow', count: 60, state: 'forced', place: 'Cold frame 2, nursery pots', since: '2026-10-12', condition: 'good', note: 'Six to a 14 cm pot, for gaps from March on.' },
   { id: 'kept-silver-leaf', plantId: 'dusty-miller', count: 18, state: 'kept', place: 'Yard bench', since: '2026-10-01', condition: 'fair', fromPlanterId: 'shelter-pot-1', note: '' },
   { id: 'geraniums-over-winter', plantId: 'zonal-geranium-red', count: 24, state: 'overwintering', place: 'Glasshouse, east bay', since: '2026-09-30', condition: 'good', fromPlanterId: 'band-pot-left', note: 'Cut back by half.' },
 ];
 const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, wallGapCm: 2.5, bulbGapCm: 2, place: { latitudeDeg: 43.1, longitudeDeg: -66.9, elevationM: 6, atElevation: false } };
-process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns, map, lots }, null, 2) + '\n');
+process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns, map, lots, recipes }, null, 2) + '\n');

@@ -90,7 +90,7 @@ public static class StackProposals
                     most = solved.Bound;
                 IReadOnlyList<StackCandidate> kinds = [.. solved.Chosen.Select(i => candidates[i])];
                 var display = new Display($"proposed-{aim}", planter.Id, DisplayLayer.Bulbs, install, lift, [.. kinds.Select(k => new DisplayItem(k.Plant.Id, k.Count))]);
-                BulbStack stack = BulbStack.LayOut(planter, plan.Site, plan.BulbsOf(display));
+                BulbStack stack = BulbStack.Of(plan, planter, display);
                 if (stack.Problems.Count > 0 || checks.For(display).Any(r => r.Gravity == Gravity.Loses))
                 {
                     refused.Add(solved.Chosen);

@@ -52,6 +52,19 @@ public sealed class DisplayStore(MeadowDatabase database, JsonSerializerOptions 
         await transaction.CommitAsync();
     }
 
+    /// <summary>Adds displays, all of them or none.</summary>
+    /// <exception cref="InvalidInputException">One is faulty, or its layer is filled in part of that time.</exception>
+    public async Task AddAll(IReadOnlyList<Display> displays)
+    {
+        foreach (Display display in displays)
+            Throw(display.Faults());
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        foreach (Display display in displays)
+            await Write(connection, transaction, display, null);
+        await transaction.CommitAsync();
+    }
+
     /// <summary>What the last change to a display did, while nothing has come after it; null when there is nothing to take back.</summary>
     public async Task<string?> CanUndo(string id)
     {
@@ -59,6 +72,21 @@ public sealed class DisplayStore(MeadowDatabase database, JsonSerializerOptions 
         return await connection.QuerySingleOrDefaultAsync<string?>(
             "select b.what from display_before b join display d on d.id = b.display_id and d.version = b.version where b.display_id = @id",
             new { id });
+    }
+
+    /// <summary>Changes of a planter's displays that can be taken back, by display.</summary>
+    public async Task<IReadOnlyDictionary<string, string>> UndoableOf(string planterId)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        var rows = await connection.QueryAsync<(string Id, string What)>(
+            """
+            select d.id, b.what
+            from display_before b
+            join display d on d.id = b.display_id and d.version = b.version
+            where d.planter_id = @planterId
+            """,
+            new { planterId });
+        return rows.ToDictionary(r => r.Id, r => r.What, StringComparer.Ordinal);
     }
 
     /// <summary>Takes the last change to a display back.</summary>

@@ -43,6 +43,7 @@ builder.Services.AddSingleton<PhotoStore>();
 builder.Services.AddSingleton<MapStore>();
 builder.Services.AddSingleton<DraftStore>();
 builder.Services.AddSingleton<DisplayStore>();
+builder.Services.AddSingleton<RecipeStore>();
 builder.Services.AddSingleton<WeatherStore>();
 builder.Services.AddSingleton<LogStore>();
 builder.Services.AddSingleton<LiveStore>();

@@ -49,14 +49,14 @@ const daffodils = [
   daffodil('daffodil-dwarf-yellow', '12 (other)', 'early dwarf yellow', ['#f1c225'], 124, 24, [3, 2.6], 17, 0.55, 0.42),
 ];
 
-const hyacinth = (ending, words, colours) => bulb(`hyacinth-${ending}`, 'Hyacinthus orientalis', `Hyacinth, ${words}`, colours, [1, 202.3, 16], [5.5, 5, 15, 10, 14], { height: 25, spread: 14, share: 0.7, price: 0.95, skin: true, bees: 'medium', dry: true, returns: [0.7, 0.5, 0.4], harm: { people: 'irritant', animals: 'irritant', skin: 'irritant' }, grades: [{ name: '14/15', heightCm: 4.8, diameterCm: 4.4 }, { name: '18/19', heightCm: 6.2, diameterCm: 5.9 }] });
+const hyacinth = (ending, words, colours) => bulb(`hyacinth-${ending}`, 'Hyacinthus orientalis', `Hyacinth, ${words}`, colours, [1, 202.3, 16], [5.5, 5, 15, 10, 14], { height: 25, spread: 14, share: 0.7, price: 0.95, skin: true, bees: 'medium', dry: true, returns: [0.7, 0.5, 0.4], harm: { people: 'irritant', animals: 'poisonous', skin: 'irritant' }, grades: [{ name: '14/15', heightCm: 4.8, diameterCm: 4.4 }, { name: '18/19', heightCm: 6.2, diameterCm: 5.9 }] });
 const hyacinths = [
   ...inColours(hyacinth, [['blue', 'blue', ['#4a58b8']], ['pink', 'pink', ['#d9749f']], ['white', 'white', ['#f2f1ea']], ['violet', 'violet', ['#6b4596']], ['yellow', 'primrose', ['#f0e19a']]]),
   bulb('bluebell-blue', 'Hyacinthoides non-scripta', 'Bluebell, blue', ['#5261b8'], [7, 121, 20], [3, 2.4, 10, 10, 15], { height: 30, spread: 12, share: 0.4, price: 0.3, lightLow: SHADE, returns: SPREADS, vigour: 'vigorous', harm: { people: 'poisonous', animals: 'poisonous' }, status: 'Protected in the wild in places, invasive in others: ask the local list, buy nursery-raised stock only.' }),
 ];
 
 const tulip = (id, group, name, colours, base, theta, days, height, price, more = {}) =>
-  bulb(id, `Tulipa, ${group} group`, `Tulip, ${name}`, colours, [base, theta, days], [more.h ?? 5, more.d ?? 4, 13, 12, 18], { height, spread: more.spread ?? 14, share: more.share ?? 0.6, price, skin: true, dry: true, returns: more.returns ?? FADES, medium: 'gritty', harm: { people: 'irritant', animals: 'irritant', skin: 'irritant' }, resistance: { deer: 'often', rabbits: 'often', pests: 'tulip fire, squirrels' }, grades: [{ name: '11/12', heightCm: 4.5, diameterCm: 3.6 }, { name: '12/+', heightCm: 5.2, diameterCm: 4.2 }] });
+  bulb(id, `Tulipa, ${group} group`, `Tulip, ${name}`, colours, [base, theta, days], [more.h ?? 5, more.d ?? 4, 13, 12, 18], { height, spread: more.spread ?? 14, share: more.share ?? 0.6, price, skin: true, dry: true, returns: more.returns ?? FADES, medium: 'gritty', harm: { people: 'irritant', animals: 'poisonous', skin: 'irritant' }, resistance: { deer: 'often', rabbits: 'often', pests: 'tulip fire, squirrels' }, grades: [{ name: '11/12', heightCm: 4.5, diameterCm: 3.6 }, { name: '12/+', heightCm: 5.2, diameterCm: 4.2 }] });
 const tulips = [
   tulip('tulip-kaufmann-cream', 'Kaufmanniana', 'early waterlily cream', ['#f2e2b4', '#d2543c'], 2, 128, 16, 18, 0.52, { returns: LAST, h: 4, d: 3.2, spread: 13 }),
   tulip('tulip-foster-white', 'Fosteriana', 'early white', ['#f4f1e2'], 2, 162, 15, 38, 0.52),
@@ -83,7 +83,7 @@ const tulips = [
   tulip('tulip-viridiflora-green', 'Viridiflora', 'late green and white', ['#eef0de', '#7da35c'], 7, 160, 18, 48, 0.62),
   bulb('tulip-late-dark', 'Tulipa, Single Late group', 'Tulip, late dark', ['#5b1f3c'], [7, 158.2, 16], [5.2, 4.2, 13, 12, 18], { height: 56, spread: 14, share: 0.6, price: 0.58, skin: true, dry: true, returns: FADES, medium: 'gritty' }),
   tulip('tulip-late-pink', 'Single Late', 'late pink', ['#e9a3b5'], 7, 158.2, 16, 58, 0.58, { h: 5.2, d: 4.2 }),
-  bulb('tulip-species-yellow', 'Tulipa tarda', 'Tulip, small starry yellow', ['#f1cf3c', '#f6f1dc'], [2, 224, 14], [3, 2.2, 8, 12, 18], { height: 14, spread: 10, share: 0.65, price: 0.24, dry: true, returns: SPREADS, medium: 'gritty', harm: { people: 'irritant', animals: 'irritant', skin: 'irritant' } }),
+  bulb('tulip-species-yellow', 'Tulipa tarda', 'Tulip, small starry yellow', ['#f1cf3c', '#f6f1dc'], [2, 224, 14], [3, 2.2, 8, 12, 18], { height: 14, spread: 10, share: 0.65, price: 0.24, dry: true, returns: SPREADS, medium: 'gritty', harm: { people: 'irritant', animals: 'poisonous', skin: 'irritant' } }),
 ];
 
 const allium = (id, name, common, colours, theta, days, [h, d], height, share, price, more = {}) =>

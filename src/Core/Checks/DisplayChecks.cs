@@ -80,14 +80,14 @@ public sealed class DisplayChecks
 
     private IEnumerable<Remark> OfBulbs(CheckedDisplay at)
     {
-        BulbStack stack = BulbStack.LayOut(at.Planter, _plan.Site, _plan.BulbsOf(at.Display));
+        BulbStack stack = BulbStack.Of(_plan, at.Planter, at.Display);
         IReadOnlyList<GrowingSeason> seasons = Seasons(at.Display.Install);
         List<Remark> remarks =
         [
             .. StackChecks.Fit(at, stack),
             .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
             .. GrowingChecks.MediumAndPh(at),
-            .. at.Kinds.SelectMany(k => PeopleChecks.Harmful(at, k.Plant)),
+            .. PeopleChecks.HarmfulBulbs(at),
             .. HouseRuleChecks.Pattern(at),
         ];
         if (seasons.Count == 0)

@@ -10,8 +10,7 @@ internal static class PeopleChecks
     public static IEnumerable<Remark> Harmful(CheckedDisplay at, Plant plant)
     {
         PlanterSurvey survey = at.Planter.Survey;
-        // Bulbs lie out of the public's touch; the day sheet warns the crew of them.
-        if (survey.Public == PublicReach.Touching && plant.Harm.Skin != Hazard.NoneKnown && plant.Bulb is null)
+        if (survey.Public == PublicReach.Touching && plant.Harm.Skin != Hazard.NoneKnown)
         {
             yield return at.Say(
                 Gravity.Weakens,
@@ -26,13 +25,29 @@ internal static class PeopleChecks
         if (dogs || children)
         {
             yield return at.Say(
-                plant.Bulb is null ? Gravity.Weakens : Gravity.Reminds,
+                Gravity.Weakens,
                 $"{plant.CommonName} is poisonous where {(children ? "children" : "dogs")} come near",
-                $"It is poisonous if eaten{(plant.Bulb is null ? string.Empty : "; the bulbs above all")}.",
+                "It is poisonous if eaten.",
                 "Put it out of reach, or choose another plant. " + Harm.WhereToAsk,
                 Explain(plant, survey),
                 [at.Swap(plant, p => p.Harm.People != Hazard.Poisonous && p.Harm.Animals != Hazard.Poisonous)]);
         }
+    }
+
+    /// <summary>Bulbs lie out of the public's touch, but dogs dig and children find them: said once for a stack.</summary>
+    public static IEnumerable<Remark> HarmfulBulbs(CheckedDisplay at)
+    {
+        PlanterSurvey survey = at.Planter.Survey;
+        bool children = survey.Public == PublicReach.Touching;
+        List<Plant> harmful = [.. at.Kinds.Select(k => k.Plant).Where(p => (survey.Dogs && p.Harm.Animals == Hazard.Poisonous) || (children && p.Harm.People == Hazard.Poisonous)).DistinctBy(p => p.Id)];
+        if (harmful.Count == 0)
+            yield break;
+        yield return at.Say(
+            Gravity.Reminds,
+            $"Poisonous bulbs where {(survey.Dogs && children ? "dogs and children" : children ? "children" : "dogs")} come near",
+            $"If dug up and eaten: {string.Join(", ", harmful.Select(p => p.CommonName))}.",
+            "Plant them deep and firm, pick up what lies about, and count the bulbs back. " + Harm.WhereToAsk,
+            Explain(harmful[0], survey));
     }
 
     public static IEnumerable<Remark> Partner(CheckedDisplay at, Plant plant)

@@ -64,6 +64,9 @@ public sealed record StackLayer(
     /// <summary>False when the kinds at this height do not fit beside each other.</summary>
     public bool SharedFits { get; init; } = true;
 
+    /// <summary>Weight of its bulbs, kg: half-ellipsoids of 1.05 kg per litre (from memory).</summary>
+    public double WeightKg => Count * Math.PI / 6 * Plant.Bulb!.DiameterCm * Plant.Bulb.DiameterCm * Plant.Bulb.HeightCm * 1.05 / 1000;
+
     /// <summary>What is wrong with this layer, one sentence; null when it fits.</summary>
     public string? Problem { get; init; }
 
@@ -186,6 +189,16 @@ public sealed class BulbStack
         return [.. depths.OrderBy(d => d.DepthCm)];
     }
 
+    /// <summary>
+    /// Lays out a display's bulbs beside the roots of what stands over them: what is there when they go in, and what
+    /// follows within weeks.
+    /// </summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="display">The bulbs; the display need not be in the plan.</param>
+    public static BulbStack Of(Plan plan, Planter planter, Display display) =>
+        LayOut(planter, plan.Site, plan.BulbsOf(display), planter.Form.IsBed ? [] : RootsOver(plan, planter, display));
+
     /// <summary>Lays out a stack.</summary>
     /// <param name="planter">The planter.</param>
     /// <param name="site">The site's choices: gaps and schools.</param>
@@ -232,6 +245,15 @@ public sealed class BulbStack
         double? overfilled = planter.Form.IsBed && needed > 1.0001 ? needed : null;
         return new BulbStack(planter, site, layers, Check(layers, overfilled)) { Overfilled = overfilled };
     }
+
+    // Root balls of plants that stand on the day, or go in so soon that the bulbs must leave them room (six weeks, common practice).
+    private static IReadOnlyList<RootBall> RootsOver(Plan plan, Planter planter, Display bulbs) =>
+    [
+        .. plan.DisplaysOf(planter.Id)
+            .Where(d => d.Layer != DisplayLayer.Bulbs && d.Install <= bulbs.Install.PlusDays(42) && d.Lift > bulbs.Install)
+            .SelectMany(d => Arranging.Arrangement.Of(plan, planter, d).Plants)
+            .Select(p => RootBall.Of(p.Plant, p.At)),
+    ];
 
     private static PlannedBulb Planned(BulbDepth d) => new(d.Plant, d.Count, d.DepthCm) { Clump = d.Clump };
 

@@ -33,6 +33,7 @@ public sealed class CutAway
     private readonly double _surfaceY;
     private readonly double _centreX;
     private readonly double _height;
+    private readonly bool _tilted;
 
     /// <summary>Prepares a drawing.</summary>
     /// <param name="planter">The planter.</param>
@@ -43,6 +44,7 @@ public sealed class CutAway
     /// <param name="units">Units of the labels.</param>
     public CutAway(Planter planter, BulbStack? stack, StackBloom? bloom, IReadOnlyList<StandingPlant> standing, LocalDate day, UnitsText units)
     {
+        _tilted = stack?.Site.RulesFor(planter).BulbAttitude == BulbAttitude.Tilted;
         _planter = planter;
         _stack = stack;
         _bloom = bloom;
@@ -174,7 +176,7 @@ public sealed class CutAway
             XElement behind = El("g", "class", "behind");
             if (forecast is not null)
                 behind.Add(Shoot(layer.Plant, p.XCm, 0, forecast));
-            behind.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb"));
+            behind.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb", "transform", Tilt(p.XCm, layer.DepthCm)));
             group.Add(behind);
         }
         foreach (PlanePoint p in places.Where(p => Math.Abs(p.YCm) <= slab).OrderBy(p => p.XCm))
@@ -182,7 +184,7 @@ public sealed class CutAway
             group.Add(El("path", "d", Roots(p.XCm, layer.DepthCm, bulb), "class", "root"));
             if (forecast is not null)
                 group.Add(Shoot(layer.Plant, p.XCm, layer.CoverCm, forecast));
-            group.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb"));
+            group.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb", "transform", Tilt(p.XCm, layer.DepthCm)));
         }
         if (layer.Count > layer.Fits && !_planter.Form.IsBed)
         {
@@ -191,6 +193,9 @@ public sealed class CutAway
         }
         return group;
     }
+
+    // Tilted bulbs lean away from the middle.
+    private string? Tilt(double xCm, double depthCm) => _tilted ? $"rotate({(xCm < 0 ? -14 : 14)} {N(X(xCm))} {N(Y(depthCm))})" : null;
 
     private string BulbShape(double xCm, double depthCm, BulbFigures bulb)
     {
@@ -221,7 +226,7 @@ public sealed class CutAway
             return group;
         int toFirst = Period.DaysBetween(_day, first);
         int past = Period.DaysBetween(over, _day);
-        double grown = Math.Clamp(1 - (toFirst / 38.0), 0, 1);
+        double grown = BulbShoot.Grown(_day, first);
         if (grown <= 0.03 || past > 45)
             return group;
         double lean = (Ragged((int)(xCm * 10), 5) - 0.5) * 2.4;

@@ -13,6 +13,12 @@ namespace UnrulyMeadow.Web.Drawing;
 /// <param name="InLeaf">True when it has leaves.</param>
 public sealed record StandingPlant(Plant Plant, int Count, IReadOnlyList<ColourWindow> Showing, bool InLeaf)
 {
+    /// <summary>The display it stands in.</summary>
+    public Display? Display { get; init; }
+
+    /// <summary>Which of the display's kinds it is, from 0.</summary>
+    public int Item { get; init; }
+
     /// <summary>What stands in a planter on a day, besides bulbs.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="planter">The planter.</param>
@@ -24,13 +30,13 @@ public sealed record StandingPlant(Plant Plant, int Count, IReadOnlyList<ColourW
         bool known = season.Years > 0 && index >= 0 && index < season.Days;
         return [.. plan.DisplaysOf(planter.Id)
             .Where(d => d.Layer != DisplayLayer.Bulbs && d.StandsOn(day))
-            .SelectMany(d => d.Items.Select(i =>
+            .SelectMany(d => d.Items.Select((i, kind) =>
             {
                 Plant plant = plan.Plant(i.PlantId);
                 bool Shows(ColourWindow w) => !known || season.Bands.Any(b =>
                     b.DisplayId == d.Id && b.Plant.Id == plant.Id && b.Window == w && b.Peak > 0 && b.MeanCover[index] > 0.3 * b.Peak);
                 bool inLeaf = plant.Green == GreenLeaf.Evergreen || plant.DiesWithFrost || !known || season.DeciduousLeaf[index] >= 0.5;
-                return new StandingPlant(plant, i.Count, [.. plant.Windows.Where(Shows)], inLeaf);
+                return new StandingPlant(plant, i.Count, [.. plant.Windows.Where(Shows)], inLeaf) { Display = d, Item = kind };
             }))];
     }
 }

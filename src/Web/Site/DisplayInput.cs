@@ -13,6 +13,8 @@ public sealed class DisplayLine
 
     public string? Depth { get; set; }
 
+    public string? Clump { get; set; }
+
     /// <summary>True when nothing was filled in.</summary>
     public bool IsBlank => string.IsNullOrWhiteSpace(PlantId) && string.IsNullOrWhiteSpace(Count) && string.IsNullOrWhiteSpace(Depth);
 }
@@ -34,6 +36,9 @@ public sealed class DisplayInput
 
     public IList<DisplayLine> Lines { get; set; } = [];
 
+    /// <summary>Pairs of bulbs as "Together:one:other" or "Follow:first:second".</summary>
+    public IList<string> Pairs { get; set; } = [];
+
     /// <summary>The form of a display that is already there.</summary>
     public static DisplayInput From(Display d, int version, UnitsText units) => new()
     {
@@ -47,8 +52,17 @@ public sealed class DisplayInput
             PlantId = i.PlantId,
             Count = i.Count.ToString(CultureInfo.InvariantCulture),
             Depth = i.DepthCm is { } depth ? units.LengthNumber(depth) : null,
+            Clump = i.Clump?.ToString(CultureInfo.InvariantCulture),
         })],
+        Pairs = [.. d.Pairs.Select(p => $"{p.Wish}:{p.FirstPlantId}:{p.SecondPlantId}")],
     };
+
+    /// <summary>The form filled anew with a changed display, its version and day kept.</summary>
+    public void Take(Display changed, UnitsText units)
+    {
+        DisplayInput fresh = From(changed, Version ?? 0, units);
+        (Install, Lift, Lines, Pairs) = (fresh.Install, fresh.Lift, fresh.Lines, fresh.Pairs);
+    }
 
     /// <summary>The form's field that a fault speaks of.</summary>
     public static string? Field(string fault) => fault switch
@@ -88,7 +102,8 @@ public sealed class DisplayInput
         string id = string.IsNullOrEmpty(DisplayId)
             ? Ids.From($"{planterId}-{into}-{install.ToString("uuuu-MM", null)}", x => plan.Displays.Any(d => d.Id == x))
             : DisplayId;
-        var display = new Display(id, planterId, into, install, lift, items);
+        Display? before = plan.Displays.FirstOrDefault(d => d.Id == id);
+        var display = new Display(id, planterId, into, install, lift, [.. items.Select(i => PlacesKept(i, before))]) { Pairs = ReadPairs(items) };
         foreach (Fault fault in display.Faults().Where(_ => faults.IsEmpty))
         {
             faults.Add(fault.Field switch
@@ -116,6 +131,19 @@ public sealed class DisplayInput
         return [.. Enumerable.Range(0, Lines.Count).Where(i => !Lines[i].IsBlank).Select(i => Item(plan, i, ignored, units)).OfType<DisplayItem>()];
     }
 
+    /// <summary>The pairs that can be read and whose bulbs are both planted.</summary>
+    public IReadOnlyList<BloomPair> ReadPairs(IReadOnlyList<DisplayItem> items) =>
+    [
+        .. Pairs.Select(p => (p ?? string.Empty).Split(':'))
+            .Where(p => p.Length == 3 && p[1] != p[2] && items.Any(i => i.PlantId == p[1]) && items.Any(i => i.PlantId == p[2]) && Enum.TryParse(p[0], out PairWish wish) && Enum.IsDefined(wish))
+            .Select(p => new BloomPair(p[1], p[2], Enum.Parse<PairWish>(p[0])))
+            .Distinct(),
+    ];
+
+    // Where a person laid a kind out, its places stay as long as its count does.
+    private static DisplayItem PlacesKept(DisplayItem item, Display? before) =>
+        before?.Items.FirstOrDefault(b => b.PlantId == item.PlantId && b.Count == item.Count)?.Places is { } places ? item with { Places = places } : item;
+
     private DisplayItem? Item(Plan plan, int i, FaultList faults, UnitsText units)
     {
         DisplayLine line = Lines[i];
@@ -141,6 +169,16 @@ public sealed class DisplayInput
             }
             depth = Math.Round(cm, 2);
         }
-        return good ? new DisplayItem(line.PlantId!, count, depth) : null;
+        int? clump = null;
+        if (!string.IsNullOrWhiteSpace(line.Clump))
+        {
+            if (!int.TryParse(line.Clump, NumberStyles.AllowLeadingWhite | NumberStyles.AllowTrailingWhite, CultureInfo.InvariantCulture, out int size) || size is < 2 or > DisplayItem.MostInClump)
+            {
+                faults.Add($"Input.Lines[{i}].Clump", $"must be from 2 to {DisplayItem.MostInClump}, or empty to spread them evenly");
+                good = false;
+            }
+            clump = size;
+        }
+        return good ? new DisplayItem(line.PlantId!, count, depth) { Clump = clump } : null;
     }
 }

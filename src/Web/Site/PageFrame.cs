@@ -39,6 +39,9 @@ public sealed class PageFrame(SiteState state, IClock clock)
         }
     }
 
+    /// <summary>A sentence of Core in the site's units.</summary>
+    public string Said(string sentence) => _now is null ? sentence : Units(_now).Prose(sentence);
+
     /// <summary>Drops what was read, after something was saved.</summary>
     public void Forget() => _now = null;
 

@@ -55,6 +55,9 @@ public sealed class PlanterInput
 
     public SurveyInput Survey { get; set; } = new();
 
+    /// <summary>Schools that it follows instead of its site's, by matter; empty for the site's.</summary>
+    public Dictionary<string, string?> Rules { get; set; } = [];
+
     public int Version { get; set; }
 
     /// <summary>The form of a planter that is already there.</summary>
@@ -81,6 +84,7 @@ public sealed class PlanterInput
         North = p.Place is { } there ? Text(units.Metres(there.NorthM)) : null,
         Turn = p.Place is { TurnDeg: not 0 } turned ? Text(turned.TurnDeg) : null,
         Survey = SurveyInput.From(p.Survey, units),
+        Rules = HouseRuleMatter.All.ToDictionary(m => m.Key, m => m.Of(p.Rules), StringComparer.Ordinal),
         Version = version,
     };
 
@@ -123,6 +127,7 @@ public sealed class PlanterInput
             WallColour = (WallColour ?? string.Empty).ToLowerInvariant(),
             Note = Note?.Trim() ?? string.Empty,
             Survey = survey,
+            Rules = HouseRuleMatter.ReadPlanter(Rules),
             Place = ReadPlace(units),
         };
     }

@@ -107,7 +107,18 @@ public sealed partial class UnitsText(SiteUnits units)
         static string Inch(Group g) => (double.Parse(g.Value, CultureInfo.InvariantCulture) / CmPerInch).ToString("0.#", CultureInfo.InvariantCulture);
     }
 
+    /// <summary>A small weight: grams, or ounces.</summary>
+    public string Small(double kg) => IsUs ? $"{kg * 35.274:0.#} oz" : kg >= 10 ? $"{kg:0} kg" : $"{kg * 1000:0} g";
+
+    /// <summary>A sentence of Core with its lengths in the site's units. Temperatures stay in °C: a sentence does not tell a difference from a height.</summary>
+    public string Prose(string sentence) => IsUs
+        ? Cm().Replace(sentence, m => $"{double.Parse(m.Groups["cm"].Value, CultureInfo.InvariantCulture) / CmPerInch:0.#} in")
+        : sentence;
+
     private static string Round(double v) => v >= 100 ? v.ToString("0", CultureInfo.InvariantCulture) : v.ToString("0.#", CultureInfo.InvariantCulture);
+
+    [GeneratedRegex(@"(?<cm>\d+(\.\d+)?) cm\b", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 200)]
+    private static partial Regex Cm();
 
     [GeneratedRegex(@"from (?<low>[\d.]+) to (?<high>[\d.]+) cm", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 200)]
     private static partial Regex CmRange();

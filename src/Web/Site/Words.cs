@@ -25,6 +25,16 @@ public static class Words
     public static LocalDate? ReadDay(string? text) =>
         NodaTime.Text.LocalDatePattern.Iso.Parse(text ?? string.Empty).TryGetValue(default, out LocalDate day) && day.Year is >= 1900 and <= 2200 ? day : null;
 
+    /// <summary>How the hues of a scheme stand to each other.</summary>
+    public static string Relation(Core.Colour.RelationKind kind) => kind switch
+    {
+        Core.Colour.RelationKind.OneColour => "One colour",
+        Core.Colour.RelationKind.Neighbouring => "Neighbouring hues",
+        Core.Colour.RelationKind.Contrast => "A contrast",
+        Core.Colour.RelationKind.WithNeutral => "Neutrals only",
+        _ => "Hues neither near nor opposite",
+    };
+
     /// <summary>"in 7 of 10 years".</summary>
     public static string InTen(double share) => $"in {Math.Round(share * 10, MidpointRounding.AwayFromZero):0} of 10 years";
 

@@ -49,7 +49,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             Input = Fresh();
         else
             return NotFound();
-        Look();
+        await Look();
         return Page();
     }
 
@@ -59,7 +59,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         if (!Find(null))
             return NotFound();
         ModelState.Clear();
-        Look();
+        await Look();
         return Page();
     }
 
@@ -71,10 +71,31 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         return await frame.Saving(this, DisplayInput.Field, async () =>
         {
             Display display = Input.Read(Now.Plan, Planter.Id, null, Units);
-            await displays.Save(display, Input.Version);
+            await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "plants and counts changed");
             TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
             return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");
-        }, Again);
+        }, Look);
+    }
+
+    /// <summary>Makes a remedy's change in the form; it is saved when the planner saves.</summary>
+    public async Task<IActionResult> OnPostMendAsync(string? mend)
+    {
+        Now = await frame.Now();
+        if (!Find(Now.Plan.Displays.FirstOrDefault(d => d.Id == Id)?.PlanterId))
+            return NotFound();
+        ModelState.Clear();
+        await Look();
+        if (RemarksView.Find(Remarks, mend) is { } found)
+        {
+            Input.Take(found.Remedy.After, Units);
+            await Look();
+            TempData["Said"] = $"Changed below, not saved yet: {frame.Said(found.Remedy.Say)}.";
+        }
+        else
+        {
+            ModelState.AddModelError(string.Empty, "That remark is there no more. Look again.");
+        }
+        return Page();
     }
 
     public async Task<IActionResult> OnPostRemoveAsync()
@@ -88,7 +109,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             await displays.Remove(Id, Input.Version ?? 0);
             TempData["Said"] = "The display is taken out of the plan.";
             return Redirect($"/planters/{Planter.Id}");
-        }, Again);
+        }, Look);
     }
 
     // A new display follows the last seasonal one, and stays for about a season.
@@ -107,13 +128,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         return true;
     }
 
-    private Task Again()
-    {
-        Look();
-        return Task.CompletedTask;
-    }
-
-    private void Look()
+    private async Task Look()
     {
         if (Input.Lines.Count == 0)
             Input.Lines.Add(new DisplayLine());
@@ -122,7 +137,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             return;
         var layer = Input.Layer == nameof(DisplayLayer.Standing) ? DisplayLayer.Standing : DisplayLayer.Seasonal;
         var display = new Display(Input.DisplayId is { Length: > 0 } known ? known : "preview", Planter.Id, layer, install, lift, items);
-        Remarks = [.. new DisplayChecks(Now.Plan, Now.Record).For(display)];
+        Remarks = (await frame.State.Checks()).For(display);
         GrownCover = items.Sum(i =>
         {
             double spread = Now.Plan.Plant(i.PlantId).MatureSpreadCm;

@@ -14,7 +14,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>"Is this one right?": one planter on a day, its year, its displays, what is worth a look, and what happened.</summary>
-public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos) : PageModel
+public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos, DisplayStore displays) : PageModel
 {
     [BindProperty]
     public IFormFile? Upload { get; set; }
@@ -54,6 +54,15 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
     public IReadOnlyList<Observation> History { get; private set; } = [];
 
     public CutAway Drawing { get; private set; } = null!;
+
+    /// <summary>What stands on the day, from above.</summary>
+    public PlanterOnDay OnDay { get; private set; } = null!;
+
+    /// <summary>What the last change of each display did, where it can be taken back.</summary>
+    public IReadOnlyDictionary<string, string> Undoable { get; private set; } = new Dictionary<string, string>(StringComparer.Ordinal);
+
+    /// <summary>When each seasonal display makes way by the house rule.</summary>
+    public IReadOnlyDictionary<string, TurnDay> TurnDays { get; private set; } = new Dictionary<string, TurnDay>(StringComparer.Ordinal);
 
     public StackBloom? Bloom { get; private set; }
 
@@ -102,6 +111,28 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         return $"{Planter.Name} removed.";
     }, "/planters");
 
+    /// <summary>Makes the change that a remark's button names.</summary>
+    public async Task<IActionResult> OnPostMendAsync(string? mend)
+    {
+        int? version = await displays.Version((mend ?? string.Empty).Split("||")[0]);
+        return await Save(async () =>
+        {
+            if (version is null || RemarksView.Find(Remarks, mend) is not { } found)
+                throw new InvalidInputException(string.Empty, "That remark is there no more: the display has changed since. Look at it again.");
+            await displays.Save(found.Remedy.After, version, Now.Plan.Displays.First(d => d.Id == found.Remark.DisplayId), found.Remedy.Say);
+            return $"Done: {frame.Said(found.Remedy.Say)}. It can be taken back below.";
+        }, $"/planters/{Id}{Query()}#remarks");
+    }
+
+    /// <summary>Takes the last change of a display back.</summary>
+    public async Task<IActionResult> OnPostUndoAsync(string display) => await Save(async () =>
+    {
+        await displays.Undo(display);
+        return "Taken back.";
+    }, $"/planters/{Id}{Query()}");
+
+    private string Query() => Words.ReadDay(DayText) is { } day ? $"?day={Words.Iso(day)}" : string.Empty;
+
     private async Task<IActionResult> Save(Func<Task<string>> work, string? to = null)
     {
         if (!await Fill())
@@ -128,12 +159,23 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         Scale = YearScale.Across(View.Start);
         Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.From(Now.Plan, planter, [], View.Start);
         Displays = [.. Now.Plan.DisplaysOf(Id)];
-        Remarks = [.. (await frame.State.Remarks(View.Start)).Where(r => r.PlanterId == Id)];
+        DisplayChecks checks = await frame.State.Checks();
+        Remarks = [.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12)).SelectMany(d => checks.For(d)).OrderBy(r => r.Gravity)];
+        Undoable = await displays.UndoableOf(Id);
         History = await log.Latest(Id, 200);
         Bulbs = Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.StandsOn(View.Day))
             ?? Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.Install > View.Day && d.Install < View.Start.PlusMonths(12));
-        BulbStack? stack = Bulbs is { } b && b.StandsOn(View.Day) ? BulbStack.LayOut(planter, Now.Plan.Site, Now.Plan.BulbsOf(b)) : null;
+        BulbStack? stack = Bulbs is { } b && b.StandsOn(View.Day) ? BulbStack.Of(Now.Plan, planter, b) : null;
         Bloom = stack is not null && Now.Record is { } record ? await frame.State.Bloom(stack, Springward(Bulbs!.Install)) : null;
+        SiteFlowering flowering = await frame.State.Flowering(View.Start);
+        OnDay = PlanterOnDay.Of(Now.Plan, planter, Season, flowering, View.Day, stack, Bloom);
+        var turns = new Dictionary<string, TurnDay>(StringComparer.Ordinal);
+        foreach (Display d in Displays.Where(d => d.Layer == DisplayLayer.Seasonal && d.Install >= View.Start && d.Install < View.Start.PlusMonths(12)))
+        {
+            if (TurnDay.Of(Now.Plan, planter, d, flowering) is { } turn)
+                turns[d.Id] = turn;
+        }
+        TurnDays = turns;
         Drawing = new CutAway(planter, stack, Bloom, StandingPlant.On(Now.Plan, planter, Season, View.Day), View.Day, PageFrame.Units(Now));
         return true;
     }

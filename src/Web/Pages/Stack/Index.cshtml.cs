@@ -24,6 +24,10 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
     [BindProperty(SupportsGet = true, Name = "display")]
     public string? DisplayId { get; set; }
 
+    /// <summary>Bulbs proposed elsewhere, as "plant:count,…", to be looked over before they are saved.</summary>
+    [BindProperty(SupportsGet = true, Name = "items")]
+    public string? Proposed { get; set; }
+
     [BindProperty]
     public DisplayInput Input { get; set; } = new();
 
@@ -43,6 +47,12 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
 
     public CutAway Drawing { get; private set; } = null!;
 
+    /// <summary>What the last change of the stack did, where it can be taken back.</summary>
+    public string? CanUndo { get; private set; }
+
+    /// <summary>The stack as a display, as typed.</summary>
+    public Display Typed { get; private set; } = null!;
+
     public LocalDate Today => frame.Today;
 
     public UnitsText Units => PageFrame.Units(Now);
@@ -61,8 +71,44 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
             LocalDate planting = StackBloom.BulbYearStart(frame.Today, Now.IsSouthern).PlusMonths(2).PlusDays(14);
             Input = new DisplayInput { Install = Words.Iso(planting), Lift = Words.Iso(planting.PlusMonths(8)), Lines = [new DisplayLine()] };
         }
+        if (!string.IsNullOrEmpty(Proposed))
+        {
+            Input.Lines = [.. Proposed.Split(',').Select(x => x.Split(':')).Where(x => x.Length == 2 && Now.Plan.FindPlant(x[0])?.Bulb is not null).Select(x => new DisplayLine { PlantId = x[0], Count = x[1] })];
+            Input.Pairs = [];
+        }
         await Draw();
         return Page();
+    }
+
+    /// <summary>Makes a remedy's change in the form; it is saved when the planner saves.</summary>
+    public async Task<IActionResult> OnPostMendAsync(string? mend)
+    {
+        if (!await Find())
+            return NotFound();
+        ModelState.Clear();
+        DayText = Input.Day;
+        await Draw();
+        if (RemarksView.Find(Remarks, mend) is not { } found)
+        {
+            ModelState.AddModelError(string.Empty, "That remark is there no more. Look again.");
+            return Page();
+        }
+        Input.Take(found.Remedy.After, Units);
+        await Draw();
+        TempData["Said"] = $"Changed below, not saved yet: {frame.Said(found.Remedy.Say)}.";
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostUndoAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        return await frame.Saving(this, DisplayInput.Field, async () =>
+        {
+            await displays.Undo(Input.DisplayId ?? string.Empty);
+            TempData["Said"] = "Taken back.";
+            return Redirect($"/stack/{Id}?display={Input.DisplayId}");
+        }, Draw);
     }
 
     public async Task<IActionResult> OnPostPreviewAsync()
@@ -83,7 +129,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         return await frame.Saving(this, DisplayInput.Field, async () =>
         {
             Display display = Input.Read(Now.Plan, Id, DisplayLayer.Bulbs, Units);
-            await displays.Save(display, Input.Version);
+            await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "stack changed");
             frame.Forget();
             TempData["Said"] = "The stack is saved.";
             return Redirect($"/stack/{Id}?display={display.Id}" + (Words.ReadDay(DayText) is { } d ? $"&day={Words.Iso(d)}" : string.Empty));
@@ -111,8 +157,11 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
     {
         LocalDate install = Words.ReadDay(Input.Install) ?? frame.Today;
         IReadOnlyList<DisplayItem> items = [.. Input.Readable(Now.Plan, Units).Where(i => Now.Plan.Plant(i.PlantId).Bulb is not null)];
-        var display = new Display("preview", Id, DisplayLayer.Bulbs, install, Words.ReadDay(Input.Lift) ?? install.PlusMonths(8), items);
-        Stack = items.Count == 0 ? null : BulbStack.LayOut(Planter, Now.Plan.Site, Now.Plan.BulbsOf(display));
+        LocalDate lift = Words.ReadDay(Input.Lift) is { } end && end > install ? end : install.PlusMonths(8);
+        Typed = new Display(Input.DisplayId is { Length: > 0 } known ? known : "preview", Id, DisplayLayer.Bulbs, install, lift, items) { Pairs = Input.ReadPairs(items) };
+        CanUndo = Input.DisplayId is { Length: > 0 } saved ? await displays.CanUndo(saved) : null;
+        Display display = Typed;
+        Stack = items.Count == 0 ? null : BulbStack.Of(Now.Plan, Planter, display);
         Bloom = Stack is null ? null : await frame.State.Bloom(Stack, install);
         // Without a day in the address the drawing stands where most is in flower: the middle layer's full flower.
         Day = Words.ReadDay(DayText) ?? Bloom?.Forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).Select(f => f.Half!.Value.PlusDays(6)).Skip((Bloom.Forecasts.Count - 1) / 2).FirstOrDefault(frame.Today) ?? frame.Today;

@@ -8,6 +8,7 @@ const replaceParts = (html) => {
     const fresh = next.querySelector(`[data-preview="${part.dataset.preview}"]`);
     if (fresh) part.replaceChildren(...fresh.childNodes);
   }
+  document.dispatchEvent(new Event('meadow:drawn'));
 };
 
 export const attach = (root) => {
@@ -31,7 +32,8 @@ export const attach = (root) => {
       clearTimeout(timer);
       timer = setTimeout(ask, PAUSE_MS);
     };
-    form.addEventListener('input', later);
+    // Fields may stand outside the form and name it.
+    document.addEventListener('input', (event) => event.target.form === form && later());
     form.addEventListener('rowschange', later);
     document.addEventListener('meadow:day', later);
   }

@@ -11,5 +11,6 @@ import { attach as skyline } from './skyline.js';
 import { attach as working } from './working.js';
 import { attach as find } from './find.js';
 import { attach as grounds } from './grounds.js';
+import { attach as arrange } from './arrange.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange]) attach(document);

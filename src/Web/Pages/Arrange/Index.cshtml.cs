@@ -1,0 +1,253 @@
+using System.Globalization;
+using System.Text.Json;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Checks;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Arrange;
+
+/// <summary>"How do these plants stand, and what will they look like?": a display from above and the side, moved by hand, solved for fullness, looked at for colour.</summary>
+public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageModel
+{
+    [FromRoute]
+    public string Id { get; set; } = string.Empty;
+
+    [BindProperty(SupportsGet = true, Name = "day")]
+    public string? DayText { get; set; }
+
+    [BindProperty]
+    public int Version { get; set; }
+
+    /// <summary>Places as moved by hand: [[[x, y], …], …], cm, kind by kind; empty for the layout by rule.</summary>
+    [BindProperty]
+    public string? Places { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public string? FullBy { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public string? FullPercent { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public Planter Planter { get; private set; } = null!;
+
+    public Display Display { get; private set; } = null!;
+
+    public YearView View { get; private set; } = null!;
+
+    public YearScale Scale { get; private set; } = null!;
+
+    public PlanterSeason Season { get; private set; } = null!;
+
+    public PlanterOnDay OnDay { get; private set; } = null!;
+
+    public Arrangement Arrangement { get; private set; } = null!;
+
+    public Sightline Sight { get; private set; } = null!;
+
+    public IReadOnlyList<Remark> Remarks { get; private set; } = [];
+
+    public ColourScheme? Scheme { get; private set; }
+
+    public IReadOnlyList<NeighbourDifference> Neighbours { get; private set; } = [];
+
+    /// <summary>Neighbours that look alike to other eyes though they differ to most.</summary>
+    public IReadOnlyList<(ColourSight Sight, Plant One, Plant Other)> AlikeToOthers { get; private set; } = [];
+
+    public IReadOnlyList<FullnessIf> Fullness { get; private set; } = [];
+
+    public Working? FullnessWorking { get; private set; }
+
+    public double Target { get; private set; } = FullnessQuestion.Full;
+
+    public LocalDate By { get; private set; }
+
+    public string? CanUndo { get; private set; }
+
+    /// <summary>The display that stood here a year before, and how it was rated.</summary>
+    public Display? LastYear { get; private set; }
+
+    public UnitsText Units => PageFrame.Units(Now);
+
+    private double[] _wide = [];
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        Version = await displays.Version(Id) ?? 0;
+        Places = Display.Items.Any(i => i.Places is not null) ? Write(Arrangement.Of(Now.Plan, Planter, Display)) : null;
+        await Look();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostPreviewAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        ModelState.Clear();
+        Display = Read() ?? Display;
+        await Look();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync() => await Save(() => Read() ?? throw new InvalidInputException(string.Empty, "The places could not be read; move a plant and save again."), "The arrangement is saved.", "plants moved");
+
+    public async Task<IActionResult> OnPostRuleAsync() => await Save(() => Display with { Items = [.. Display.Items.Select(i => i with { Places = null })] }, "Laid out by rule.", "laid out by rule");
+
+    public async Task<IActionResult> OnPostCountAsync(int weeks) => await Save(() =>
+    {
+        Fill(Display);
+        FullnessAnswer answer = Fullness.FirstOrDefault(f => f.DaysLater == 7 * weeks)?.Answer ?? new FullnessAnswer([], 0, 0);
+        if (answer.Total == 0)
+            throw new InvalidInputException(string.Empty, "No count of plants of this size fills it by then.");
+        return Display with { Install = Display.Install.PlusDays(7 * weeks), Items = [.. Display.Items.Select((x, i) => x with { Count = Math.Max(1, answer.Counts[i]), Places = null })] };
+    }, "Counts changed.", "counts solved for fullness");
+
+    public async Task<IActionResult> OnPostMendAsync(string? mend) => await Save(
+        () => RemarksView.Find(Checks!.For(Read() ?? Display), mend)?.Remedy.After ?? throw new InvalidInputException(string.Empty, "That remark is there no more. Look again."),
+        "Done; it can be taken back.",
+        (mend ?? string.Empty).Split("||")[^1]);
+
+    public async Task<IActionResult> OnPostUndoAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            await displays.Undo(Id);
+            TempData["Said"] = "Taken back.";
+            return Redirect(Here());
+        }, Look);
+    }
+
+    private DisplayChecks? Checks { get; set; }
+
+    private string Here() => $"/arrange/{Id}" + (Words.ReadDay(DayText) is { } d ? $"?day={Words.Iso(d)}" : string.Empty);
+
+    private async Task<IActionResult> Save(Func<Display> change, string said, string what)
+    {
+        if (!await Find())
+            return NotFound();
+        return await frame.Saving(this, f => f.StartsWith("items", StringComparison.Ordinal) ? string.Empty : null, async () =>
+        {
+            Display after = change();
+            await displays.Save(after, Version, Display, what);
+            TempData["Said"] = said;
+            return Redirect(Here());
+        }, async () =>
+        {
+            Display = Read() ?? Display;
+            await Look();
+        });
+    }
+
+    private async Task<bool> Find()
+    {
+        Now = await frame.Now();
+        if (Now.Plan.Displays.FirstOrDefault(d => d.Id == Id) is not { Layer: not DisplayLayer.Bulbs } display || Now.Plan.FindPlanter(display.PlanterId) is not { } planter)
+            return false;
+        (Display, Planter) = (display, planter);
+        // Without a day in the address it stands half-way through its stay, when its plants have grown.
+        string day = DayText ?? Words.Iso(display.Install.PlusDays(Math.Min(60, Period.DaysBetween(display.Install, display.Lift) / 2)));
+        View = YearView.From(day, Now, frame.Today);
+        Scale = YearScale.Across(View.Start);
+        _flowering = await frame.State.Flowering(View.Start);
+        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == planter.Id) ?? PlanterSeason.From(Now.Plan, planter, [], View.Start);
+        Checks = await frame.State.Checks();
+        return true;
+    }
+
+    private SiteFlowering _flowering = null!;
+
+    private double Pocket => Now.Plan.AreaOf(Planter).FrostPocketC + Planter.Survey.FrostPocketC;
+
+    // Places as moved by hand over the saved display; null when they cannot be read or do not match its counts.
+    private Display? Read()
+    {
+        if (string.IsNullOrWhiteSpace(Places))
+            return Display;
+        try
+        {
+            double[][][]? read = JsonSerializer.Deserialize<double[][][]>(Places);
+            if (read is null || read.Length != Display.Items.Count || read.Where((k, i) => k.Length != Display.Items[i].Count || k.Any(p => p.Length != 2)).Any())
+                return null;
+            SurfaceRaster surface = SurfaceRaster.Of(Planter.Form);
+            return Display with { Items = [.. Display.Items.Select((item, i) => item with { Places = [.. read[i].Select(p => Rounded(surface.Nearest(new PlanePoint(p[0], p[1]))))] })] };
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    private static PlanePoint Rounded(PlanePoint p) => new(Math.Round(p.XCm, 1), Math.Round(p.YCm, 1));
+
+    private static string Write(Arrangement arrangement)
+    {
+        int kinds = arrangement.Plants.Select(p => p.Item).DefaultIfEmpty(-1).Max() + 1;
+        return JsonSerializer.Serialize(arrangement.Places(kinds).Select(k => k.Select(p => new[] { p.XCm, p.YCm })));
+    }
+
+    private async Task Look()
+    {
+        BulbStack? stack = null;
+        StackBloom? bloom = null;
+        if (Now.Plan.DisplaysOf(Planter.Id).FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.StandsOn(View.Day)) is { } bulbs)
+        {
+            stack = BulbStack.Of(Now.Plan, Planter, bulbs);
+            LocalDate year = StackBloom.BulbYearStart(View.Day, Now.IsSouthern);
+            bloom = await frame.State.Bloom(stack, bulbs.Install > year ? bulbs.Install : year);
+        }
+        Arrangement = Arrangement.Of(Now.Plan, Planter, Display);
+        int index = Math.Clamp(Period.DaysBetween(_flowering.Start, View.Day), 0, Season.Days - 1);
+        _wide = [.. Display.Items.Select(i => (double)_flowering.Spread(Now.Plan.Plant(i.PlantId), Display.Install, Display.Lift, Pocket)[index])];
+        OnDay = PlanterOnDay.Of(Now.Plan, Planter, Season, _flowering, View.Day, stack, bloom, Display);
+        Sight = Sightline.Of(Arrangement, StatureOf);
+        Remarks = Checks!.For(Display);
+        IReadOnlyList<SchemePart> parts = OnDay.Scheme();
+        Scheme = ColourScheme.Of(parts);
+        Neighbours = [.. Arrangement.Neighbours(p => Math.Max(_wide[p.Item], p.Plant.SpreadAtPurchaseCm)).Order().Select(pair => new NeighbourDifference(KindOf(pair.One), KindOf(pair.Other), ColourDifference.Between(Shown(pair.One), Shown(pair.Other))))];
+        AlikeToOthers = [.. Neighbours.Where(n => n.ColourDifference >= ColourDifference.LooksAlike).SelectMany(n => new[] { ColourSight.Deutan, ColourSight.Protan, ColourSight.Tritan }
+            .Where(s => ColourDifference.Between(ColourVision.Seen(Shown(n.One), s), ColourVision.Seen(Shown(n.Other), s)) < ColourDifference.LooksAlike / 2)
+            .Select(s => (s, n.One, n.Other)))];
+        CanUndo = await displays.CanUndo(Id);
+        LastYear = Now.Plan.DisplaysOf(Planter.Id).Where(d => d.Layer == Display.Layer && d.Id != Id && d.Install < Display.Install && Math.Abs(Period.DaysBetween(d.Install.PlusYears(1), Display.Install)) < 75).LastOrDefault();
+        Fill(Display);
+    }
+
+    /// <summary>Width and height of one of its plants on the day.</summary>
+    public Stature StatureOf(PlacedPlant p) => Stature.Of(p.Plant, _wide[p.Item]);
+
+    /// <summary>The strongest colour that a kind shows on the day.</summary>
+    public string Shown(Plant plant) => OnDay.Plants.FirstOrDefault(p => p.Look.Plant.Id == plant.Id) is { } shown ? PlanterOnDay.Strongest(shown.Look) : plant.LeadColour;
+
+    private string Shown(int item) => Shown(KindOf(item));
+
+    private Plant KindOf(int item) => Now.Plan.Plant(Display.Items[item].PlantId);
+
+    private void Fill(Display display)
+    {
+        Target = double.TryParse(FullPercent, NumberStyles.Float, CultureInfo.InvariantCulture, out double percent) && percent is >= 10 and <= 100 ? percent / 100 : FullnessQuestion.Full;
+        By = Words.ReadDay(FullBy) is { } by && by > display.Install ? by : display.Install.PlusDays(Math.Min(42, Period.DaysBetween(display.Install, display.Lift) / 2));
+        var question = new FullnessQuestion(Planter, [.. display.Items.Select(i => (Now.Plan.Plant(i.PlantId), i.Count))]);
+        int index = Math.Clamp(Period.DaysBetween(_flowering.Start, By), 0, Season.Days - 1);
+        double[] Then(int weeks) => [.. display.Items.Select(i => (double)_flowering.Spread(Now.Plan.Plant(i.PlantId), display.Install.PlusDays(7 * weeks), display.Lift.PlusDays(60), Pocket)[index])];
+        DensitySchool school = Now.Plan.Site.RulesFor(Planter).Density;
+        Fullness = [.. new[] { -1, 0, 1, 2 }.Where(w => display.Install.PlusDays(7 * w) < By).Select(w => (Weeks: w, Then: Then(w))).Where(w => w.Then.All(s => s > 0)).Select(w => new FullnessIf(7 * w.Weeks, question.By(school, Target, w.Then)))];
+        if (Fullness.FirstOrDefault(f => f.DaysLater == 0) is { } now)
+            FullnessWorking = question.Explain(now.Answer, Target, display.Install, By, Then(0));
+    }
+}

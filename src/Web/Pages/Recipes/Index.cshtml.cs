@@ -1,0 +1,133 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Recipes;
+
+/// <summary>Displays kept as patterns: keep one, look at what it becomes in another planter, plant it there.</summary>
+public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStore displays) : PageModel
+{
+    /// <summary>A display to be kept as a recipe.</summary>
+    [BindProperty(SupportsGet = true, Name = "keep")]
+    public string? KeepId { get; set; }
+
+    /// <summary>The recipe that is looked at.</summary>
+    [BindProperty(SupportsGet = true, Name = "recipe")]
+    public string? RecipeId { get; set; }
+
+    /// <summary>The planters into which it would go.</summary>
+    [BindProperty(SupportsGet = true, Name = "planter")]
+    public List<string> PlanterIds { get; set; } = [];
+
+    [BindProperty]
+    public string? Name { get; set; }
+
+    [BindProperty]
+    public string? Note { get; set; }
+
+    [BindProperty]
+    public string? Install { get; set; }
+
+    [BindProperty]
+    public string? Lift { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public Display? Keep { get; private set; }
+
+    public Recipe? Chosen { get; private set; }
+
+    public IReadOnlyList<ScaledRecipe> Scaled { get; private set; } = [];
+
+    public UnitsText Units => PageFrame.Units(Now);
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        await Find();
+        if (Keep is { } display)
+            Name ??= $"{Now.Plan.FindPlanter(display.PlanterId)!.Name}, {display.Install.ToString("MMM uuuu", null)}";
+        if (Chosen is { } recipe)
+        {
+            int month = recipe.Layer == DisplayLayer.Bulbs ? (Now.IsSouthern ? 4 : 10) : frame.Today.Month;
+            LocalDate install = new LocalDate(frame.Today.Year, month, 15) is var d && d < frame.Today ? d.PlusYears(recipe.Layer == DisplayLayer.Bulbs ? 1 : 0) : d;
+            Install ??= Words.Iso(install < frame.Today ? frame.Today.PlusDays(14) : install);
+            Lift ??= Words.Iso((Words.ReadDay(Install) ?? install).PlusMonths(recipe.Layer == DisplayLayer.Bulbs ? 8 : 4));
+        }
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostKeepAsync()
+    {
+        await Find();
+        return await frame.Saving(this, f => f switch { "name" => "Name", "note" => "Note", _ => null }, async () =>
+        {
+            Display display = Keep ?? throw new InvalidInputException(string.Empty, "That display is there no more.");
+            string name = (Name ?? string.Empty).Trim();
+            var recipe = new Recipe(Ids.From(name.Length == 0 ? "recipe" : name, x => Now.Plan.Recipes.Any(r => r.Id == x)), name, display.Layer, Now.Plan.FindPlanter(display.PlanterId)!.Form, display.Items, Note?.Trim() ?? string.Empty);
+            await recipes.Add(recipe);
+            TempData["Said"] = $"“{recipe.Name}” is kept.";
+            return Redirect($"/recipes?recipe={recipe.Id}");
+        });
+    }
+
+    public async Task<IActionResult> OnPostPlantAsync()
+    {
+        await Find();
+        return await frame.Saving(this, DateField, async () =>
+        {
+            if (Chosen is null || Scaled.Count == 0)
+                throw new InvalidInputException(string.Empty, "Choose a recipe and at least one planter.");
+            var faults = new FaultList();
+            if (Words.ReadDay(Install) is not { } install)
+            {
+                faults.Add("install", "must be a date");
+                install = default;
+            }
+            if (Words.ReadDay(Lift) is not { } lift)
+            {
+                faults.Add("lift", "must be a date");
+                lift = default;
+            }
+            faults.ThrowIfAny();
+            List<Display> made = [];
+            foreach (ScaledRecipe scaled in Scaled.Where(s => s.Items.Count > 0))
+            {
+                string id = Ids.From($"{scaled.Planter.Id}-{Chosen.Layer}-{install.ToString("uuuu-MM", null)}", x => Now.Plan.Displays.Any(d => d.Id == x) || made.Exists(d => d.Id == x));
+                made.Add(new Display(id, scaled.Planter.Id, Chosen.Layer, install, lift, scaled.Items));
+            }
+            if (made.Count == 0)
+                throw new InvalidInputException(string.Empty, "Nothing of the recipe fits these planters.");
+            await displays.AddAll(made);
+            TempData["Said"] = $"Planted in {made.Count} {(made.Count == 1 ? "planter" : "planters")}.";
+            return Redirect(made.Count == 1 ? $"/planters/{made[0].PlanterId}?day={Words.Iso(install)}" : "/planters");
+        });
+    }
+
+    public async Task<IActionResult> OnPostRemoveAsync()
+    {
+        await Find();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (!await recipes.Remove(RecipeId ?? string.Empty))
+                throw new InvalidInputException(string.Empty, "That recipe is there no more.");
+            TempData["Said"] = "The recipe is removed; what was planted from it stays.";
+            return Redirect("/recipes");
+        });
+    }
+
+    private static string? DateField(string fault) => fault switch { "install" => "Install", "lift" => "Lift", _ => null };
+
+    private async Task Find()
+    {
+        Now = await frame.Now();
+        Keep = Now.Plan.Displays.FirstOrDefault(d => d.Id == KeepId);
+        Chosen = Now.Plan.Recipes.FirstOrDefault(r => r.Id == RecipeId);
+        if (Chosen is { } recipe)
+            Scaled = [.. PlanterIds.Distinct(StringComparer.Ordinal).Select(Now.Plan.FindPlanter).OfType<Planter>().Select(p => ScaledRecipe.For(recipe, p, Now.Plan.Site, Now.Plan.Plant))];
+    }
+}
