@@ -116,7 +116,7 @@ internal static class PlanTopics
     private static OrderLineOutput Line(string name, int planned, PackPurchase p) => new(
         name, planned, p.Wanted, p.Bought, [.. p.Packs.Select(x => new PackOutput(x.Pack.Form, x.Pack.Size, x.Packs))], p.Cost);
 
-    private static Plan ReadPlan(string path, string field)
+    internal static Plan ReadPlan(string path, string field)
     {
         if (!File.Exists(path))
             throw new InvalidInputException(field, $"there is no file \"{path}\"");

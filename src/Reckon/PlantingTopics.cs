@@ -15,7 +15,10 @@ namespace UnrulyMeadow.Reckon;
 /// <param name="Count">How many are wanted.</param>
 /// <param name="DepthCm">Chosen depth to the base; by rule when left out.</param>
 /// <param name="SpacingCm">Centre to centre in a bed; default three diameters.</param>
-public sealed record BulbInput(string Name, double HeightCm, double DiameterCm, int Count = 1, double? DepthCm = null, double? SpacingCm = null);
+/// <param name="Clump">Bulbs in one clump; spread evenly when left out.</param>
+/// <param name="Rule">When it flowers; its dates are left out without one.</param>
+/// <param name="ShootCm">Height in flower, default 30 cm.</param>
+public sealed record BulbInput(string Name, double HeightCm, double DiameterCm, int Count = 1, double? DepthCm = null, double? SpacingCm = null, int? Clump = null, BulbForcing? Rule = null, double ShootCm = 30);
 
 /// <summary>Input of <c>layer</c> and <c>stack</c>.</summary>
 /// <param name="Form">The planter's inside.</param>
@@ -23,18 +26,36 @@ public sealed record BulbInput(string Name, double HeightCm, double DiameterCm, 
 /// <param name="WallGapCm">From the wall, default 2.5 cm.</param>
 /// <param name="BulbGapCm">Between bulbs, default 2 cm.</param>
 /// <param name="BulbDepth">School of depth.</param>
+/// <param name="Drainage">School of drainage: gravel over the hole takes 3 cm.</param>
+/// <param name="MediumBagLitres">Litres in one bag of medium.</param>
+/// <param name="Weather">The record; without it no dates are given.</param>
+/// <param name="Planted">Planting day, with the weather.</param>
+/// <param name="Wall">The planter's wall.</param>
 public sealed record StackInput(
     PlanterForm Form,
     IReadOnlyList<BulbInput> Bulbs,
     double WallGapCm = 2.5,
     double BulbGapCm = 2,
-    BulbDepthSchool BulbDepth = BulbDepthSchool.ThreeTimesHeight);
+    BulbDepthSchool BulbDepth = BulbDepthSchool.ThreeTimesHeight,
+    DrainageSchool Drainage = DrainageSchool.FreeHole,
+    double MediumBagLitres = 60,
+    WeatherInput? Weather = null,
+    LocalDate? Planted = null,
+    WallMaterial Wall = WallMaterial.Terracotta);
+
+/// <summary>When one layer flowers and dies down.</summary>
+public sealed record LayerBloomOutput(string Name, LocalDate? First, LocalDate? Half, LocalDate? Over, double SpreadDays, LocalDate? LeavesBrown);
+
+/// <summary>How one layer passes to the next.</summary>
+public sealed record HandOverOutput(string From, string To, double DaysTogether, double ShareOfYearsBroken);
 
 /// <summary>One layer as laid out.</summary>
 public sealed record LayerOutput(string Name, double DepthCm, double CoverCm, double InsideLengthCm, double InsideWidthCm, int Fits, int Wanted, double LiftLitres);
 
-/// <summary>Output of <c>stack</c>.</summary>
-public sealed record StackOutput(double PlantableLitres, double MediumLitres, IReadOnlyList<LayerOutput> Layers, IReadOnlyList<string> Problems);
+/// <summary>Output of <c>stack</c>; dates only where weather and flowering rules were given.</summary>
+public sealed record StackOutput(
+    double PlantableLitres, double MediumLitres, int MediumBags, double BulbsKg, IReadOnlyList<LayerOutput> Layers, IReadOnlyList<string> Problems,
+    IReadOnlyList<LayerBloomOutput> Bloom, IReadOnlyList<HandOverOutput> HandOvers, IReadOnlyList<string> LeavesOverFlowers);
 
 /// <summary>Input of <c>layer</c>.</summary>
 public sealed record LayerInput(PlanterForm Form, BulbInput Bulb, double WallGapCm = 2.5, double BulbGapCm = 2, BulbDepthSchool BulbDepth = BulbDepthSchool.ThreeTimesHeight);
@@ -71,14 +92,23 @@ internal static class PlantingTopics
     public static Topic Stack { get; } = new Topic<StackInput, StackOutput>(
         "stack", "bulbs at several depths in one planter: depths, counts, medium, what does not fit", input =>
         {
+            if ((input.Weather is null) != (input.Planted is null))
+                throw new InvalidInputException("planted", "give weather and planted together, or neither");
             BulbStack stack = LayOut(input);
+            StackBloom? bloom = input.Weather is { } weather ? StackBloom.From(stack, weather.Read(), input.Planted!.Value) : null;
+            IReadOnlyList<BloomForecast> dated = [.. (bloom?.Forecasts ?? []).Where((f, i) => input.Bulbs.First(b => b.Name == f.Plant.CommonName).Rule is not null)];
             return (
                 new StackOutput(
                     Math.Round(input.Form.PlantableLitres, 2),
                     Math.Round(stack.MediumLitres, 2),
+                    stack.MediumBags,
+                    Math.Round(stack.Layers.Sum(l => l.WeightKg), 2),
                     [.. stack.Layers.Select(Output)],
-                    [.. stack.Problems.Select(p => p.Message)]),
-                [input.Form.ExplainVolume(), .. stack.Layers.Select(stack.Explain)]);
+                    [.. stack.Problems.Select(p => p.Message)],
+                    [.. dated.Select(f => new LayerBloomOutput(f.Plant.CommonName, f.First, f.Half, f.Over, Math.Round(f.SpreadDays, 1), DieBackWindow.Of(f)?.Last))],
+                    [.. (bloom?.HandOvers ?? []).Where(h => dated.Contains(h.From) && dated.Contains(h.To)).Select(h => new HandOverOutput(h.From.Plant.CommonName, h.To.Plant.CommonName, h.OverlapDays, Math.Round(h.ShareBroken, 3)))],
+                    [.. dated.SelectMany(e => dated.Select(l => BulbShoot.Hides(e, l))).OfType<LeavesOver>().Select(l => $"{l.Late.Plant.CommonName}, {l.LeafCm:0} cm, over {l.Early.Plant.CommonName}")]),
+                [input.Form.ExplainVolume(), .. stack.Layers.Select(stack.Explain), .. (bloom?.HandOvers ?? []).Where(h => dated.Contains(h.From) && dated.Contains(h.To)).Select(h => h.Explain())]);
         });
 
     public static Topic Bloom { get; } = new Topic<BloomInput, BloomOutput>(
@@ -119,9 +149,19 @@ internal static class PlantingTopics
             faults.Range($"bulbs[{i}].count", b.Count, 1, DisplayItem.MostCount, string.Empty);
             if (b.DepthCm is { } depth)
                 faults.Range($"bulbs[{i}].depthCm", depth, 1, 150, "cm");
+            if (b.Clump is { } clump)
+                faults.Range($"bulbs[{i}].clump", clump, 2, DisplayItem.MostInClump, "bulbs");
+            faults.Range($"bulbs[{i}].shootCm", b.ShootCm, 1, 300, "cm");
+            if (b.Rule is { } given)
+                faults.AddAll($"bulbs[{i}].rule", given.Faults());
         }
+        foreach (string twice in input.Bulbs.GroupBy(b => b.Name).Where(g => g.Count() > 1).Select(g => g.Key))
+            faults.Add("bulbs", $"hold \"{twice}\" twice; give each kind once");
+        faults.Range("mediumBagLitres", input.MediumBagLitres, 1, 2000, "L");
+        if (input.Planted is { } planted && planted.Year is < 1950 or > 2150)
+            faults.Add("planted", "must be a date from 1950 to 2150");
         faults.ThrowIfAny();
-        Site site = Site.Default with { WallGapCm = input.WallGapCm, BulbGapCm = input.BulbGapCm, Rules = HouseRules.Default with { BulbDepth = input.BulbDepth } };
+        Site site = Site.Default with { WallGapCm = input.WallGapCm, BulbGapCm = input.BulbGapCm, MediumBagLitres = input.MediumBagLitres, Rules = HouseRules.Default with { BulbDepth = input.BulbDepth, Drainage = input.Drainage } };
         var planter = new Planter
         {
             Id = "planter",
@@ -131,11 +171,11 @@ internal static class PlantingTopics
             Exposure = Exposure.FullSun,
             Watering = Watering.Hand,
             ViewedFrom = ViewedFrom.AllRound,
-            Wall = input.Form.IsBed ? WallMaterial.None : WallMaterial.Terracotta,
+            Wall = input.Form.IsBed ? WallMaterial.None : input.Wall,
             WallColour = "#c98a67",
         };
         var rule = new BulbForcing(0, 12, 10, 100, 18);
-        return BulbStack.LayOut(planter, site, [.. input.Bulbs.Select(b => new PlannedBulb(Bulb(b, rule, 12), b.Count, b.DepthCm))]);
+        return BulbStack.LayOut(planter, site, [.. input.Bulbs.Select(b => new PlannedBulb(Bulb(b, b.Rule ?? rule, 12) with { HeightCm = b.ShootCm }, b.Count, b.DepthCm) { Clump = b.Clump })]);
     }
 
     private static LayerOutput Output(StackLayer l) => new(

@@ -48,6 +48,30 @@ public sealed class PlanFileTests
         Assert.Contains(found, r => r.DisplayId == "tea-trough-standing" && r.What.EndsWith("want different water", StringComparison.Ordinal));
     }
 
+    [Fact]
+    public void Every_remedy_of_the_demo_ends_the_remark_that_offers_it()
+    {
+        Plan demo = Demo();
+        using FileStream weather = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.dly"));
+        WeatherRecord record = WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(weather).Days);
+        var kept = new Dictionary<NodaTime.LocalDate, SiteFlowering>();
+        SiteFlowering Kept(NodaTime.LocalDate start) => kept.TryGetValue(start, out SiteFlowering? known) ? known : kept[start] = new SiteFlowering(record, start);
+        int tried = 0;
+        foreach (Display display in demo.Displays.Where(d => d.Lift > new NodaTime.LocalDate(2026, 9, 1)))
+        {
+            foreach (Remark remark in new DisplayChecks(demo, record, Kept).For(display, thorough: false))
+            {
+                foreach (Remedy remedy in remark.Remedies)
+                {
+                    Plan after = new(demo.Site, demo.Areas, demo.Planters, demo.Palette, [.. demo.Displays.Select(d => d.Id == display.Id ? remedy.After : d)], demo.Turns, demo.Map, demo.Lots, demo.Recipes);
+                    Assert.DoesNotContain(new DisplayChecks(after, record, Kept).For(remedy.After, thorough: false), r => r.What == remark.What);
+                    tried++;
+                }
+            }
+        }
+        Assert.True(tried > 20, $"{tried} remedies tried");
+    }
+
     [Theory]
     [InlineData("version", "2", "version", "this program reads version 1; the file says 2")]
     [InlineData("version", "\"one\"", "version", "the file says \"one\"")]

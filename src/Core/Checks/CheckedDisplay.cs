@@ -82,8 +82,10 @@ internal sealed class CheckedDisplay
     }
 
     /// <summary>Every kind that stands together with it, its own first, with the colours and cover that it shows in its time.</summary>
-    public IReadOnlyList<SchemePart> Scheme() =>
-        [.. Kinds.Select(k => Part(Display, k.Plant, k.Item)), .. Together.Select(t => Part(t.Display, t.Plant, t.Item))];
+    /// <param name="goes">A kind of its own whose place another takes; null for the display as it is.</param>
+    /// <param name="comes">What takes its place.</param>
+    public IReadOnlyList<SchemePart> Scheme(Plant? goes = null, Plant? comes = null) =>
+        [.. Kinds.Select(k => Part(Display, ReferenceEquals(k.Plant, goes) ? comes! : k.Plant, k.Item)), .. Together.Select(t => Part(t.Display, t.Plant, t.Item))];
 
     public Remark Say(Gravity gravity, string what, string why, string mend, Working working, params IEnumerable<Remedy?> remedies) =>
         new(Display.PlanterId, Display.Id, what, why, mend, working) { Gravity = gravity, Remedies = [.. remedies.OfType<Remedy>()] };

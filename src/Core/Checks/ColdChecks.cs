@@ -22,6 +22,9 @@ internal static class ColdChecks
         if (after <= 0.1 || !TowardsSummer(at, at.Display.Install) || clear.Date is not { } date)
             yield break;
         LocalDate allClear = InYearOf(date, at.Display.Install);
+        // The date is rounded to a day; the remedy must truly end the remark.
+        while (spring.OddsOn(allClear) > 0.1 && allClear < InYearOf(date, at.Display.Install).PlusDays(7))
+            allClear = allClear.PlusDays(1);
         yield return at.Say(
             Gravity.Loses,
             $"{plant.CommonName} goes out before the frost all-clear",

@@ -31,7 +31,7 @@ internal static class HouseRuleChecks
                 breaks,
                 "Choose another plant for one of them, or another school for this planter.",
                 scheme.Explain(),
-                [at.Swap(goes, p => Follows(at, parts, goes, p))]);
+                [at.Swap(goes, p => ColourScheme.Of(at.Scheme(goes, p)) is { } with && with.Breaks(at.Rules) is null)]);
         }
         if (at.Rules.Colour == ColourSchool.OneColour && at.Kinds.Count > 1 && parts.Count > 1 && parts.Select(p => p.Plant.Texture).Distinct().Count() == 1
             && parts.Max(p => p.Plant.HeightCm) < 1.5 * parts.Min(p => p.Plant.HeightCm))
@@ -220,12 +220,6 @@ internal static class HouseRuleChecks
                 "Change the pot, its group, or the rule for this planter.",
                 new Working("Pots", "not alike", [new("group", at.Planter.Survey.LookGroup)], "One pot colour across a group", "House rule: one across a group", [.. differences.Select(d => d + ".")]));
         }
-    }
-
-    private static bool Follows(CheckedDisplay at, IReadOnlyList<SchemePart> parts, Plant goes, Plant comes)
-    {
-        IReadOnlyList<SchemePart> with = [.. parts.Select(p => p.Plant.Id == goes.Id ? new SchemePart(comes, [.. comes.Windows.SelectMany(w => w.Colours).Take(4)], p.Cover) : p)];
-        return ColourScheme.Of(with) is { } scheme && scheme.Breaks(at.Rules) is null;
     }
 
     private static bool Same(Display one, Display other) =>

@@ -1,0 +1,147 @@
+using NodaTime;
+using UnrulyMeadow.Core.Checks;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Tests.Checks;
+
+public sealed class StudioChecksTests
+{
+    private static readonly WeatherRecord NewYork = A.Record("New York");
+
+    [Fact]
+    public void Acid_and_lime_lovers_in_one_medium_are_named_and_a_measured_pH_speaks_for_itself()
+    {
+        Plant heath = A.Annual("heath") with { Roots = new RootNeeds(RootingMedium.Acid, 4.5, 6) };
+        Plant box = A.Annual("box") with { Roots = new RootNeeds(RootingMedium.Any, 6.5, 8) };
+        Assert.Contains(Look(A.Pot(), Summer("heath", "box"), heath, box), r => r.What == "heath and box want different medium");
+        Assert.Contains(Look(A.Pot() with { Survey = PlanterSurvey.Unseen with { Ph = 7.5 } }, Summer("heath"), heath), r => r.What == "heath wants another pH");
+    }
+
+    [Fact]
+    [CommonPractice]
+    public void A_cool_season_plant_is_told_that_it_stalls_in_heat_and_comes_back()
+    {
+        Plant nemesia = A.Annual("nemesia", -3) with { Roots = new RootNeeds(HeatCeilingC: 22) };
+        Remark remark = Look(A.Pot(), Summer("nemesia"), nemesia).Single(r => r.What == "nemesia stalls in heat");
+        Assert.Contains("it returns when nights cool", remark.Mend, StringComparison.Ordinal);
+        Assert.DoesNotContain(Look(A.Pot(), A.Show("one", A.Day(2027, 3, 20), A.Day(2027, 5, 10), DisplayLayer.Seasonal, new DisplayItem("nemesia", 6)), nemesia), r => r.What.Contains("stalls", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void What_stands_above_the_sightline_loses_and_what_is_out_of_proportion_only_looks_so()
+    {
+        Plant canna = A.Annual("canna", 0) with { Habit = Habit.Upright, HeightCm = 140 };
+        Planter crossing = A.Pot() with { Survey = PlanterSurvey.Unseen with { SightlineCm = 90 } };
+        Assert.Equal(Gravity.Loses, Look(crossing, Summer("canna"), canna).Single(r => r.What == "canna stands too high here").Gravity);
+        Assert.Equal(Gravity.Looks, Look(A.Pot(), Summer("canna"), canna).Single(r => r.What == "canna is tall for this planter").Gravity);
+    }
+
+    [Fact]
+    public void A_shrub_left_longer_than_four_years_in_a_pot_becomes_root_bound_and_can_be_lifted_in_time()
+    {
+        Plant box = A.Annual("box", -26) with { LifeForm = LifeForm.Shrub, RootKillingC = -25 };
+        Remark remark = Look(A.Pot(), A.Show("one", A.Day(2026, 4, 1), A.Day(2034, 4, 1), DisplayLayer.Standing, new DisplayItem("box", 1)), box).Single(r => r.What == "box becomes root-bound");
+        Assert.Equal(A.Day(2030, 4, 1), remark.Remedies[0].After.Lift);
+    }
+
+    [Fact]
+    public void Skin_and_poison_are_named_where_people_and_dogs_come_near_and_nowhere_else()
+    {
+        Plant spurge = A.Annual("spurge") with { Harm = new Harm(Hazard.Poisonous, Hazard.Poisonous, Hazard.Irritant) };
+        Planter bench = A.Pot() with { Survey = PlanterSurvey.Unseen with { Public = PublicReach.Touching, Dogs = true } };
+        string[] said = [.. Look(bench, Summer("spurge"), spurge).Select(r => r.What)];
+        Assert.Contains("spurge irritates skin where people touch it", said);
+        Assert.Contains("spurge is poisonous where children come near", said);
+        Assert.DoesNotContain(Look(A.Pot(), Summer("spurge"), spurge), r => r.What.Contains("spurge", StringComparison.Ordinal) && r.Gravity <= Gravity.Weakens);
+    }
+
+    [Fact]
+    [CommonPractice]
+    public void A_berrying_holly_wants_one_male_for_several_females()
+    {
+        Plant female = A.Annual("winterberry", -30) with { BotanicalName = "Ilex verticillata", LifeForm = LifeForm.Shrub, RootKillingC = -25, Tending = new Tending(Partner: "one male for several females"), Windows = [new ColourWindow(ColourPart.Berry, ["#c22c2c"], 0.4, new AllYear())] };
+        Plant male = female with { Id = "winterberry-male", CommonName = "winterberry, male", BotanicalName = "Ilex verticillata, male", Tending = new Tending(), Windows = [] };
+        Display stands = A.Show("one", A.Day(2026, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("winterberry", 3));
+        Remark alone = Look(A.Bed(), stands with { PlanterId = "bed" }, female, male).Single(r => r.What == "winterberry stands without a partner");
+        Assert.Equal(["winterberry", "winterberry-male"], alone.Remedies[0].After.Items.Select(i => i.PlantId));
+        Assert.DoesNotContain(Look(A.Bed(), alone.Remedies[0].After, female, male), r => r.What.Contains("without a partner", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    [CommonPractice]
+    public void Nothing_tall_stands_in_front_of_ornamental_bark()
+    {
+        Plant dogwood = A.Annual("dogwood", -30) with { LifeForm = LifeForm.Shrub, HeightCm = 120, RootKillingC = -25, Windows = [new ColourWindow(ColourPart.Stem, ["#b3262e"], 0.7, new BareStem(5, 150, 12))] };
+        Plant cabbage = A.Annual("kale", -12) with { HeightCm = 75 };
+        Remark remark = Look(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage).Single(r => r.What.Contains("before the stems", StringComparison.Ordinal));
+        Assert.Contains("75 cm high", remark.Why, StringComparison.Ordinal);
+        Assert.DoesNotContain(Look(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage with { HeightCm = 25 }), r => r.What.Contains("before the stems", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void What_stays_leaves_only_so_much_room()
+    {
+        Plant shrub = A.Annual("shrub", -30) with { LifeForm = LifeForm.Shrub, RootKillingC = -25, MatureSpreadCm = 60, SpreadAtPurchaseCm = 60, HeightCm = 60 };
+        Display[] displays =
+        [
+            A.Show("stays", A.Day(2025, 4, 1), A.Day(2028, 4, 1), DisplayLayer.Standing, new DisplayItem("shrub", 1)),
+            A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("pansy", 12)),
+        ];
+        Plan plan = A.Plan([A.Annual("pansy"), shrub], displays);
+        Remark remark = new DisplayChecks(plan, NewYork).For(displays[1]).Single(r => r.What == "It does not find room beside what stays");
+        Assert.True(remark.Remedies[0].After.Items[0].Count < 12);
+        Assert.DoesNotContain(new DisplayChecks(plan, NewYork).For(remark.Remedies[0].After), r => r.What == remark.What);
+    }
+
+    [Fact]
+    public void A_stack_that_does_not_fit_says_which_layer_and_offers_what_would_fit()
+    {
+        Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 400));
+        Remark remark = Look(A.Pot(), stack, A.Tulip()).First(r => r.What.StartsWith("The bulb stack does not fit", StringComparison.Ordinal));
+        BulbStack mended = BulbStack.LayOut(A.Pot(), Site.Default, [new PlannedBulb(A.Tulip(), remark.Remedies[0].After.Items[0].Count, null)]);
+        Assert.Empty(mended.Problems);
+        Display deep = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 5, 70));
+        Assert.Equal("Lay it by the rule", Look(A.Pot(), deep, A.Tulip())[0].Remedies[0].Say);
+    }
+
+    [Fact]
+    public void Leaves_of_a_tall_late_bulb_over_a_small_early_one_are_named_and_clumps_mend_it()
+    {
+        Plant crocus = A.Bulb("crocus", new BulbForcing(1, 10, 10, 60, 18), 2.4, 2) with { HeightCm = 8 };
+        Plant daffodil = A.Bulb("daffodil", new BulbForcing(1, 10, 10, 110, 18), 5, 4) with { HeightCm = 40 };
+        Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("crocus", 20), new DisplayItem("daffodil", 8));
+        Remark remark = Look(A.Pot(), stack, crocus, daffodil).Single(r => r.What == "Leaves of daffodil stand over crocus");
+        Assert.Equal(5, remark.Remedies[0].After.Items[0].Clump);
+        Assert.DoesNotContain(Look(A.Pot(), remark.Remedies[0].After, crocus, daffodil), r => r.What == remark.What);
+    }
+
+    [Fact]
+    public void Leaves_that_die_down_with_nothing_over_them_are_named_until_something_leafy_stands_there()
+    {
+        Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 8, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9));
+        Plant hosta = A.Annual("hosta", -30) with { LifeForm = LifeForm.Perennial, RootKillingC = -25, MatureSpreadCm = 40, SpreadAtPurchaseCm = 40 };
+        Plan bare = A.Plan([A.Tulip(), hosta], stack);
+        Plan covered = A.Plan([A.Tulip(), hosta], stack, A.Show("two", A.Day(2025, 4, 1), A.Day(2030, 1, 1), DisplayLayer.Standing, new DisplayItem("hosta", 2)));
+        Assert.Contains(new DisplayChecks(bare, NewYork).For(stack), r => r.What == "Leaves of tulip die down in the open");
+        Assert.DoesNotContain(new DisplayChecks(covered, NewYork).For(stack), r => r.What.Contains("in the open", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Stock_that_has_waited_long_in_its_pots_is_told_to_have_its_roots_cut()
+    {
+        Display show = Summer("pansy");
+        var plan = new Plan(Site.Default, [new Area("quay", "Quay", 0)], [A.Pot()], [A.Annual("pansy")], [show], [], lots: [new Lot("kept", "pansy", 20, LotState.Kept, "bench", A.Day(2026, 10, 1), LotCondition.Fair)]);
+        Assert.Contains(new DisplayChecks(plan, NewYork).For(show), r => r.What == "pansy at hand may be root-bound");
+    }
+
+    private static Display Summer(params string[] plants) => A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, [.. plants.Select(p => new DisplayItem(p, 6))]);
+
+    private static IReadOnlyList<Remark> Look(Planter planter, Display display, params Plant[] palette)
+    {
+        Plan plan = A.Plan([planter], palette, [display with { PlanterId = planter.Id }]);
+        return new DisplayChecks(plan, NewYork).For(plan.Displays[0]);
+    }
+}
