@@ -20,16 +20,21 @@ unset MEADOW_DB
 end_tests() { stop_cluster "$data/pg-test"; }
 trap end_tests EXIT
 
-# Sites for the browser, each on a new database and a free port: the demo, which no test changes, and two empty ones to walk over.
+# Sites for the browser, each on a new database and a free port: the demo, which no test changes, a second one that tests change,
+# and two empty ones to walk over.
 make_browser_sites() {
   local name
-  for name in demo empty walk; do
+  for name in demo studio empty walk; do
     start_cluster "$data/pg-test" "browser_$name"
     errand is-empty || true
     if [[ $name == demo ]]; then
       load_demo
       export MEADOW_DEMO_DB="$MEADOW_DB" MEADOW_DEMO_PORT
       MEADOW_DEMO_PORT=$(free_port)
+    elif [[ $name == studio ]]; then
+      load_demo
+      export MEADOW_STUDIO_DB="$MEADOW_DB" MEADOW_STUDIO_PORT
+      MEADOW_STUDIO_PORT=$(free_port)
     elif [[ $name == empty ]]; then
       export MEADOW_EMPTY_DB="$MEADOW_DB" MEADOW_EMPTY_PORT
       MEADOW_EMPTY_PORT=$(free_port)

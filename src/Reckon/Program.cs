@@ -33,7 +33,7 @@ public static class Program
             {
                 output.WriteLine("reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list");
                 foreach (Topic t in Topics)
-                    output.WriteLine($"{t.Name,-16}{t.Summary}");
+                    output.WriteLine($"{t.Name,-18}{t.Summary}");
                 return words.Count == 0 && flags.Count == 0 ? 2 : 0;
             }
             Topic topic = Array.Find(Topics, t => t.Name == words[0])

@@ -132,7 +132,7 @@ internal static class StudioTopics
                 room = none || input.IsOval ? null : DiscRoom.Rectangle(l - (2 * inset), w - (2 * inset));
             }
             return (
-                new DiscsOutput(places.Count, room?.Bound(pitch), [.. places.Select(p => new[] { Math.Round(p.XCm, 2), Math.Round(p.YCm, 2) })]),
+                new DiscsOutput(places.Count, room?.Bound(pitch), [.. places.Select(p => new[] { Math.Round(p.XCm, 2) + 0.0, Math.Round(p.YCm, 2) + 0.0 })]),
                 [new Working("Discs that fit", $"{places.Count}", [new("centre to centre", $"{pitch:0.##} cm"), new("centres from the edge", $"{inset:0.##} cm")], "Staggered and square lattices at their best offset, then discs pushed together until no more go in; in a circle of up to 13 the best known", "Graham, Lubachevsky, Nurmela & Östergård 1998 up to 13; Oler 1961 for the bound", [])]);
         });
 
@@ -151,7 +151,7 @@ internal static class StudioTopics
                         k.Plant.CommonName,
                         laid.RoleOf(k.Plant),
                         R(sight.Shown.Where((_, n) => laid.Plants[n].Item == i).Average()),
-                        [.. laid.Plants.Where(p => p.Item == i).Select(p => new[] { Math.Round(p.At.XCm, 1), Math.Round(p.At.YCm, 1) })]))]),
+                        [.. laid.Plants.Where(p => p.Item == i).Select(p => new[] { Math.Round(p.At.XCm, 1) + 0.0, Math.Round(p.At.YCm, 1) + 0.0 })]))]),
                 [laid.Explain()]);
         });
 

@@ -83,15 +83,18 @@ internal static class Pages
         return await Parse(answer);
     }
 
-    /// <summary>Sends a page's form with its antiforgery token and the fields given over those of the page.</summary>
+    /// <summary>
+    /// Sends a page's form with its antiforgery token and the fields given over those of the page; to an address of its
+    /// own when the action begins with a slash.
+    /// </summary>
     public static async Task<HttpResponseMessage> Send(this HttpClient browser, string path, string? action, params (string Name, string Value)[] fields)
     {
         IDocument page = await browser.Open(path);
-        IHtmlFormElement form = page.QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => action is null || (f.GetAttribute("action") ?? string.Empty).Contains(action, StringComparison.Ordinal) || f.QuerySelector($"[formaction*='{action}']") is not null);
+        IHtmlFormElement form = page.QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => action is null or ['/', ..] || (f.GetAttribute("action") ?? string.Empty).Contains(action, StringComparison.Ordinal) || f.QuerySelector($"[formaction*='{action}']") is not null);
         var values = new Dictionary<string, string>(StringComparer.Ordinal);
-        foreach (IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]"))
+        foreach (IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]").Concat(string.IsNullOrEmpty(form.Id) ? [] : page.QuerySelectorAll($"select[form='{form.Id}'], input[form='{form.Id}']")))
         {
-            if (field is IHtmlInputElement { Type: "file" or "radio" })
+            if (field is IHtmlInputElement { Type: "file" } or IHtmlInputElement { Type: "radio" or "checkbox", IsChecked: false })
                 continue;
             values[field.GetAttribute("name")!] = field switch
             {
@@ -104,7 +107,7 @@ internal static class Pages
         foreach ((string name, string value) in fields)
             values[name] = value;
         using var content = new FormUrlEncodedContent(values);
-        string target = action is null ? form.GetAttribute("action") ?? path : Target(path, form, action);
+        string target = action is ['/', ..] ? action : action is null ? form.GetAttribute("action") ?? path : Target(path, form, action);
         return await browser.PostAsync(new Uri(target, UriKind.Relative), content);
     }
 

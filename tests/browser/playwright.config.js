@@ -9,8 +9,8 @@ const app = (port, database) => ({
   reuseExistingServer: false,
 });
 
-const { MEADOW_DEMO_PORT: demo, MEADOW_EMPTY_PORT: empty, MEADOW_WALK_PORT: walk, MEADOW_DEMO_DB: demoDb, MEADOW_EMPTY_DB: emptyDb, MEADOW_WALK_DB: walkDb } = process.env;
-if (!demo || !empty || !walk || !demoDb || !emptyDb || !walkDb) throw new Error('Run the browser tests with ./meadow test; it makes the databases they need.');
+const { MEADOW_STUDIO_PORT: studio, MEADOW_STUDIO_DB: studioDb, MEADOW_DEMO_PORT: demo, MEADOW_EMPTY_PORT: empty, MEADOW_WALK_PORT: walk, MEADOW_DEMO_DB: demoDb, MEADOW_EMPTY_DB: emptyDb, MEADOW_WALK_DB: walkDb } = process.env;
+if (!demo || !studio || !studioDb || !empty || !walk || !demoDb || !emptyDb || !walkDb) throw new Error('Run the browser tests with ./meadow test; it makes the databases they need.');
 
 export default defineConfig({
   testDir: '.',
@@ -28,5 +28,5 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     trace: 'off',
   },
-  webServer: [app(demo, demoDb), app(empty, emptyDb), app(walk, walkDb)],
+  webServer: [app(demo, demoDb), app(studio, studioDb), app(empty, emptyDb), app(walk, walkDb)],
 });

@@ -1,7 +1,9 @@
-// The three sites that the browser tests walk through, and a page that fails the test on any console error.
+// The four sites that the browser tests walk through, and a page that fails the test on any console error.
 import { test as base, expect } from '@playwright/test';
 
 export const demo = `http://127.0.0.1:${process.env.MEADOW_DEMO_PORT}`;
+/** A copy of the demo that tests may change. */
+export const studio = `http://127.0.0.1:${process.env.MEADOW_STUDIO_PORT}`;
 export const walk = `http://127.0.0.1:${process.env.MEADOW_WALK_PORT}`;
 export const empty = `http://127.0.0.1:${process.env.MEADOW_EMPTY_PORT}`;
 

@@ -9,7 +9,7 @@ namespace UnrulyMeadow.Web.Drawing;
 internal static class Figure
 {
     /// <summary>A number as SVG wants it.</summary>
-    public static string N(double v) => Math.Round(v, 2).ToString(CultureInfo.InvariantCulture);
+    public static string N(double v) => (Math.Round(v, 2) + 0.0).ToString(CultureInfo.InvariantCulture);
 
     /// <summary>An element with attributes given in pairs.</summary>
     public static XElement El(string name, params object?[] attributesAndChildren)

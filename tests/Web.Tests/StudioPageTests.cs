@@ -1,0 +1,131 @@
+using System.Net;
+using System.Text.Json;
+using AngleSharp.Dom;
+
+namespace UnrulyMeadow.Web.Tests;
+
+/// <summary>The studio's pages over a copy of the demo that these tests change.</summary>
+public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
+{
+    private readonly HttpClient _browser = app.Browser();
+
+    [Fact]
+    public async Task The_planter_is_shown_from_above_at_true_spread_and_says_so_to_a_screen_reader()
+    {
+        IDocument page = await _browser.Open("/planters/shelter-pot-2?day=2027-07-10");
+        IElement above = page.QuerySelector(".from-above")!;
+        Assert.Contains("Fan flower, violet", above.QuerySelector("title")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("cm wide", above.QuerySelector("title")!.TextContent, StringComparison.Ordinal);
+        Assert.NotEmpty(above.QuerySelectorAll(".plant .fine"));
+        Assert.Contains("of the surface covered", page.Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Places_of_another_count_and_words_for_numbers_are_refused_and_nothing_is_changed()
+    {
+        string before = (await _browser.Open("/arrange/gate-pot-right-summer-2027")).QuerySelector(".plants")!.InnerHtml;
+        foreach (string places in new[] { "[[[1,2]]]", "[[[\"a\",2]]]", "not json", "[]" })
+        {
+            using HttpResponseMessage answer = await _browser.Send("/arrange/gate-pot-right-summer-2027", null, ("Places", places));
+            Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+            Assert.Contains("The places could not be read", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
+        }
+        Assert.Equal(before, (await _browser.Open("/arrange/gate-pot-right-summer-2027")).QuerySelector(".plants")!.InnerHtml);
+    }
+
+    [Fact]
+    public async Task A_place_off_the_planter_is_brought_to_its_edge()
+    {
+        IDocument page = await _browser.Open("/arrange/shelter-pot-3-summer-2027");
+        int[] counts = [.. page.QuerySelectorAll(".is-movable").GroupBy(p => p.GetAttribute("data-item")).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => g.Count())];
+        string far = JsonSerializer.Serialize(counts.Select(n => Enumerable.Repeat(new[] { 900.0, 0 }, n)));
+        using HttpResponseMessage saved = await _browser.Send("/arrange/shelter-pot-3-summer-2027", null, ("Places", far));
+        Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
+        string at = (await _browser.Open("/arrange/shelter-pot-3-summer-2027")).QuerySelector(".is-movable")!.GetAttribute("transform")!;
+        Assert.InRange(double.Parse(at.Split('(', ' ')[1], System.Globalization.CultureInfo.InvariantCulture), 20, 26);
+    }
+
+    [Fact]
+    public async Task A_bulb_stack_has_no_arrangement_and_an_unknown_display_is_not_found()
+    {
+        foreach (string path in new[] { "/arrange/flag-pot-bulbs", "/arrange/nothing", "/stack/nothing/build", "/stack/flag-pot/template?display=nothing" })
+        {
+            using HttpResponseMessage answer = await _browser.GetAsync(new Uri(path, UriKind.Relative));
+            Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
+        }
+    }
+
+    [Theory]
+    [InlineData("From=2027-05-01&To=2027-03-01", "must not be before the first day")]
+    [InlineData("From=2027-03-01&To=2027-05-01&Budget=plenty", "must be a sum of money")]
+    [InlineData("From=2027-03-01&To=2027-05-01&Kinds=99", "must be from 1 to 8")]
+    [InlineData("From=never&To=2027-05-01", "must be a date")]
+    public async Task A_wish_that_cannot_be_is_answered_beside_its_field_and_keeps_what_was_typed(string query, string said)
+    {
+        IDocument page = await _browser.Open($"/stack/flag-pot/build?{query}");
+        Assert.Contains(said, page.Words(), StringComparison.Ordinal);
+        Assert.Empty(page.QuerySelectorAll(".proposals section"));
+    }
+
+    [Fact]
+    public async Task Colours_and_budget_that_leave_nothing_are_answered_in_words() =>
+        Assert.Contains("No stack of hardy bulbs fits", (await _browser.Open("/stack/flag-pot/build?From=2027-03-01&To=2027-05-01&Budget=0.10&Kinds=5")).Words(), StringComparison.Ordinal);
+
+    [Fact]
+    public async Task A_remedy_changes_the_form_of_a_stack_and_saves_nothing_by_itself()
+    {
+        using HttpResponseMessage tried = await _browser.Send("/stack/seat-trough-left", "handler=preview", ("Input.Lines[0].Count", "900"));
+        IDocument page = await Pages.Parse(tried);
+        string mend = page.QuerySelectorAll("button[name=mend]").First(b => b.TextContent.Contains("instead of 900", StringComparison.Ordinal)).GetAttribute("value")!;
+        using HttpResponseMessage mended = await _browser.Send("/stack/seat-trough-left", "/stack/seat-trough-left?handler=mend", ("Input.Lines[0].Count", "900"), ("mend", mend));
+        IDocument after = await Pages.Parse(mended);
+        Assert.NotEqual("900", after.QuerySelector("[name='Input.Lines[0].Count']")!.GetAttribute("value"));
+        Assert.DoesNotContain("900 planned", after.Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Clumps_and_pairs_of_a_stack_are_saved_and_shown_again()
+    {
+        string path = "/stack/bollard-pot-south";
+        using HttpResponseMessage saved = await _browser.Send(path, null, ("Input.Lines[0].Clump", "5"));
+        Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
+        IDocument page = await _browser.Open(path);
+        Assert.Equal("5", page.QuerySelector("[name='Input.Lines[0].Clump']")!.GetAttribute("value"));
+        Assert.Contains("Tulip, mid red after Hyacinth, blue", page.QuerySelectorAll("[name='Input.Pairs[1]'] option[selected]").Select(o => o.TextContent));
+        using HttpResponseMessage wrong = await _browser.Send(path, null, ("Input.Lines[0].Clump", "900"));
+        Assert.Contains("must be from 2 to 50", (await Pages.Parse(wrong)).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Counts_changed_elsewhere_keep_the_places_of_the_kinds_whose_count_stayed()
+    {
+        IDocument page = await _browser.Open("/arrange/wall-pot-west-summer-2027");
+        int[] counts = [.. page.QuerySelectorAll(".is-movable").GroupBy(p => p.GetAttribute("data-item")).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => g.Count())];
+        string places = JsonSerializer.Serialize(counts.Select((n, k) => Enumerable.Range(0, n).Select(i => new[] { (double)i, k })));
+        using HttpResponseMessage saved = await _browser.Send("/arrange/wall-pot-west-summer-2027", null, ("Places", places));
+        Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
+        using HttpResponseMessage counted = await _browser.Send("/displays/wall-pot-west-summer-2027", null, ("Input.Lines[1].Count", $"{counts[1] + 1}"));
+        Assert.Equal(HttpStatusCode.Redirect, counted.StatusCode);
+        IDocument after = await _browser.Open("/arrange/wall-pot-west-summer-2027");
+        Assert.Contains(after.QuerySelectorAll(".is-movable[data-item='0']"), p => p.GetAttribute("transform") == "translate(0 0)");
+        Assert.Equal(counts[1] + 1, after.QuerySelectorAll(".is-movable[data-item='1']").Length);
+    }
+
+    [Fact]
+    public async Task A_recipe_of_a_name_that_is_taken_is_refused()
+    {
+        using HttpResponseMessage kept = await _browser.Send("/recipes?keep=flag-pot-fall", null, ("Name", "Five layers, violet to dark"));
+        Assert.Contains("is already used", (await Pages.Parse(kept)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage nameless = await _browser.Send("/recipes?keep=flag-pot-fall", null, ("Name", ""));
+        Assert.Contains("must not be empty", (await Pages.Parse(nameless)).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task The_institutions_school_wants_colours_first()
+    {
+        using HttpResponseMessage refused = await _browser.Send("/rules", null, ("Schools[Colour]", "Institution"), ("Institution", ""));
+        Assert.Contains("must name at least one colour", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage wrong = await _browser.Send("/rules", null, ("Schools[Colour]", "Institution"), ("Institution", "navy"));
+        Assert.Contains("must be written #rrggbb", (await Pages.Parse(wrong)).Words(), StringComparison.Ordinal);
+    }
+}
