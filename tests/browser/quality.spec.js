@@ -3,7 +3,7 @@ import { HtmlValidate } from 'html-validate';
 import { demo, empty, expect, test } from './site.js';
 
 const views = [
-  '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/planters/new', '/stack/bollard-pot-north', '/stack/bollard-pot-north/template', '/stack/wall-pot-west/build?From=2027-02-15&To=2027-05-31', '/arrange/shelter-pot-1-summer-2027', '/rules', '/recipes?recipe=five-layers&planter=wall-pot-west', '/displays/flag-pot-summer-2027',
+  '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/planters/new', '/stack/bollard-pot-north', '/stack/bollard-pot-north/template', '/stack/wall-pot-west/build?From=2027-02-15&To=2027-05-31', '/arrange/shelter-pot-1-summer-2027', '/rules', '/recipes?recipe=five-layers&planter[]=wall-pot-west', '/displays/flag-pot-summer-2027',
   '/turns', '/turns/summer-2027', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log?planter=kiosk-basket', '/climate', '/climate/ground?weather=past',
   '/climate/stations', '/planters/great-pot/sun', '/palette', '/palette?planter=flag-pot&from=2027-02-15', '/palette/snowdrop', '/palette/snowdrop/edit', '/palette/import', '/palette/compare?compare[]=snowdrop&compare[]=canna-red',
   '/grounds?day=2027-04-14', '/stock', '/site', '/nowhere',

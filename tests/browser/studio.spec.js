@@ -132,7 +132,7 @@ test('a five-layer stack with a winter display is built for a new 60 cm pot, see
   await page.getByLabel('Diameter or length at the floor').fill('48');
   await page.getByLabel('Depth, rim to floor').fill('55');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await page.getByRole('link', { name: 'Bulb stack' }).click();
+  await page.getByRole('link', { name: 'Bulb stack', exact: true }).click();
   await page.getByRole('link', { name: 'Build me a stack' }).click();
   await page.getByLabel('Colour from').fill('2027-02-10');
   await page.getByLabel('to', { exact: true }).fill('2027-05-31');

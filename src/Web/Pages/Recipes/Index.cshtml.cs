@@ -21,7 +21,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
     public string? RecipeId { get; set; }
 
     /// <summary>The planters into which it would go.</summary>
-    [BindProperty(SupportsGet = true, Name = "planter")]
+    [BindProperty(SupportsGet = true, Name = "planter[]")]
     public List<string> PlanterIds { get; set; } = [];
 
     [BindProperty]

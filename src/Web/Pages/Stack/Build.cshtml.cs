@@ -22,7 +22,7 @@ public sealed class BuildModel(PageFrame frame) : PageModel
     [BindProperty(SupportsGet = true)]
     public string? To { get; set; }
 
-    [BindProperty(SupportsGet = true)]
+    [BindProperty(SupportsGet = true, Name = "colours[]")]
     public List<string> Colours { get; set; } = [];
 
     [BindProperty(SupportsGet = true)]
