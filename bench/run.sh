@@ -10,7 +10,10 @@ port=$(free_port)
 bench_pid=$!
 trap 'kill -TERM $bench_pid 2>/dev/null; wait $bench_pid 2>/dev/null || true; stop_cluster "$data/pg-bench"' EXIT
 node bench/pages.mjs "http://127.0.0.1:$port"
-if [[ -d tests/browser/node_modules && -x /usr/bin/chromium ]]; then node bench/grounds.mjs "http://127.0.0.1:$port"; fi
+if [[ -d tests/browser/node_modules && -x /usr/bin/chromium ]]; then
+  node bench/grounds.mjs "http://127.0.0.1:$port"
+  node bench/arrange.mjs "http://127.0.0.1:$port"
+fi
 kill -TERM "$bench_pid" 2>/dev/null
 wait "$bench_pid" 2>/dev/null || true
 start_cluster "$data/pg-bench" bench_figures

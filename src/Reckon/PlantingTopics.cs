@@ -162,18 +162,7 @@ internal static class PlantingTopics
             faults.Add("planted", "must be a date from 1950 to 2150");
         faults.ThrowIfAny();
         Site site = Site.Default with { WallGapCm = input.WallGapCm, BulbGapCm = input.BulbGapCm, MediumBagLitres = input.MediumBagLitres, Rules = HouseRules.Default with { BulbDepth = input.BulbDepth, Drainage = input.Drainage } };
-        var planter = new Planter
-        {
-            Id = "planter",
-            AreaId = "area",
-            Name = "planter",
-            Form = input.Form,
-            Exposure = Exposure.FullSun,
-            Watering = Watering.Hand,
-            ViewedFrom = ViewedFrom.AllRound,
-            Wall = input.Form.IsBed ? WallMaterial.None : input.Wall,
-            WallColour = "#c98a67",
-        };
+        Planter planter = PlainPlanter.Of(input.Form, input.Wall);
         var rule = new BulbForcing(0, 12, 10, 100, 18);
         return BulbStack.LayOut(planter, site, [.. input.Bulbs.Select(b => new PlannedBulb(Bulb(b, b.Rule ?? rule, 12) with { HeightCm = b.ShootCm }, b.Count, b.DepthCm) { Clump = b.Clump })]);
     }

@@ -244,18 +244,7 @@ internal static class StudioTopics
         if (!(input.Target is > 0 and <= 1))
             faults.Add("target", "must be above 0 and at most 1");
         faults.ThrowIfAny();
-        var planter = new Planter
-        {
-            Id = "planter",
-            AreaId = "area",
-            Name = "planter",
-            Form = input.Form,
-            Exposure = Exposure.FullSun,
-            Watering = Watering.Hand,
-            ViewedFrom = input.ViewedFrom,
-            Wall = input.Form.IsBed ? WallMaterial.None : WallMaterial.Terracotta,
-            WallColour = "#c98a67",
-        };
+        Planter planter = PlainPlanter.Of(input.Form, viewedFrom: input.ViewedFrom);
         return (planter, [.. input.Plants.Select((p, i) => (new Plant
         {
             Id = $"plant-{i + 1}",

@@ -41,7 +41,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByLabel('Lifted or cleared').fill('2027-05-17');
   await page.getByLabel('Plant', { exact: true }).selectOption('tulip-mid-red');
   await page.getByLabel('Count', { exact: true }).fill('900');
-  await expect(page.locator('[data-preview="figures"]')).toContainText('900 planned');
+  await expect(page.locator('[data-preview="cutaway"]')).toContainText('900 planned');
   await page.getByLabel('Count', { exact: true }).fill('11');
   await expect(page.locator('[data-preview="figures"]')).toContainText('11 of');
   await page.getByRole('button', { name: 'Add a line' }).click();

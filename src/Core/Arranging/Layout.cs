@@ -79,10 +79,12 @@ public static class Layout
                     bool holdsB = kinds[all[b].Kind].Plant.Habit == Habit.Trailing;
                     if (holdsA && holdsB)
                         continue;
-                    double push = (want - apart) / (holdsA || holdsB ? 2.2 : 4.4);
+                    double push = (want - apart) / 2.2;
+                    // The larger gives way less, so that a centrepiece stays where it is.
+                    double yieldA = holdsB ? 1 : holdsA ? 0 : Ground(kinds[all[b].Kind].Plant) / (Ground(kinds[all[a].Kind].Plant) + Ground(kinds[all[b].Kind].Plant));
                     (double x, double y) = apart > 1e-6 ? ((q.XCm - p.XCm) / apart, (q.YCm - p.YCm) / apart) : (Math.Cos(a + b), Math.Sin(a + b));
-                    Move(surface, places[all[a].Kind], all[a].Index, holdsA ? 0 : -push, x, y);
-                    Move(surface, places[all[b].Kind], all[b].Index, holdsB ? 0 : push, x, y);
+                    Move(surface, places[all[a].Kind], all[a].Index, -push * yieldA, x, y);
+                    Move(surface, places[all[b].Kind], all[b].Index, push * (1 - yieldA), x, y);
                 }
             }
         }

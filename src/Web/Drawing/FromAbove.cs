@@ -194,7 +194,7 @@ public static class FromAbove
     private static XElement Flower(ShownBulb bulb)
     {
         ColourWindow window = bulb.Plant.Windows[0];
-        double r = Math.Clamp(bulb.Plant.MatureSpreadCm / 2 * Math.Sqrt(window.Share), 1.2, 6);
+        double r = Math.Clamp(bulb.Plant.MatureSpreadCm / 2 * Math.Sqrt(window.Share) * 0.85, 1.1, 5);
         XElement group = El("g", "transform", $"translate({N(bulb.At.XCm)} {N(-bulb.At.YCm)})", Title(bulb.Plant.CommonName + ", in flower"));
         group.Add(El("path", "d", Petals(r), "fill", window.Colours[0], "stroke", Outline(window.Colours[0]), "class", "fine"));
         string heart = window.Colours.Count > 1 ? window.Colours[1] : Mix(window.Colours[0], "#3c3416", 0.35);
@@ -208,7 +208,7 @@ public static class FromAbove
         for (int i = 0; i < 6; i++)
         {
             double a = i * Math.PI / 3;
-            path.Append($"M0 0Q{N(r * 1.05 * Math.Cos(a - 0.42))} {N(r * 1.05 * Math.Sin(a - 0.42))} {N(r * Math.Cos(a))} {N(r * Math.Sin(a))}Q{N(r * 1.05 * Math.Cos(a + 0.42))} {N(r * 1.05 * Math.Sin(a + 0.42))} 0 0");
+            path.Append($"M0 0C{N(r * 0.75 * Math.Cos(a - 0.75))} {N(r * 0.75 * Math.Sin(a - 0.75))} {N(r * 1.1 * Math.Cos(a - 0.38))} {N(r * 1.1 * Math.Sin(a - 0.38))} {N(r * Math.Cos(a))} {N(r * Math.Sin(a))}C{N(r * 1.1 * Math.Cos(a + 0.38))} {N(r * 1.1 * Math.Sin(a + 0.38))} {N(r * 0.75 * Math.Cos(a + 0.75))} {N(r * 0.75 * Math.Sin(a + 0.75))} 0 0");
         }
         return path.Append('Z').ToString();
     }

@@ -10,6 +10,7 @@ using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
@@ -18,7 +19,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Arrange;
 
 /// <summary>"How do these plants stand, and what will they look like?": a display from above and the side, moved by hand, solved for fullness, looked at for colour.</summary>
-public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageModel
+public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore log) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -78,6 +79,9 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
 
     /// <summary>The display that stood here a year before, and how it was rated.</summary>
     public Display? LastYear { get; private set; }
+
+    /// <summary>How often the log says of last year's display that it did well, and poorly.</summary>
+    public (int Well, int Poorly) LastYearRated { get; private set; }
 
     public UnitsText Units => PageFrame.Units(Now);
 
@@ -225,6 +229,11 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
             .Select(s => (s, n.One, n.Other)))];
         CanUndo = await displays.CanUndo(Id);
         LastYear = Now.Plan.DisplaysOf(Planter.Id).Where(d => d.Layer == Display.Layer && d.Id != Id && d.Install < Display.Install && Math.Abs(Period.DaysBetween(d.Install.PlusYears(1), Display.Install)) < 75).LastOrDefault();
+        if (LastYear is { } last)
+        {
+            IReadOnlyList<Observation> seen = [.. (await log.Latest(Planter.Id, 500)).Where(o => o.Day >= last.Install && o.Day <= last.Lift.PlusDays(21))];
+            LastYearRated = (seen.Count(o => o.Kind == ObservationKind.DidWell), seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
+        }
         Fill(Display);
     }
 
