@@ -113,7 +113,7 @@ for (let i = 1; i <= 4; i++) {
   seasonal(id, 'summer-2026', SUMMER26, day(FALL, 3), ['coleus-lime', 0.01], ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
   seasonal(id, 'fall', day(FALL, 3), WINTER, ['chrysanthemum-bronze', 0.9]);
   seasonal(id, 'winter', WINTER, day(SUMMER, 3), b('dogwood-red', 1), ['pansy-violet', 0.35], ['ivy-variegated', 0.3]);
-  stack(id, day(BULBS, 2), day(SUMMER, 3), b('crocus-early-violet', 22), b('daffodil-early-yellow', 12), b('tulip-mid-rose', 7), b('tulip-late-dark', 4));
+  stack(id, day(BULBS, 2), day(SUMMER, 3), b('crocus-early-violet', 18), b('daffodil-early-yellow', 8), b('tulip-mid-rose', 5), b('tulip-late-dark', 3));
   seasonal(id, 'summer-2027', day(SUMMER, 3), NEXTFALL, ['scaevola-violet', 0.7], ['dusty-miller', 0.25]);
 }
 displays.filter((d) => d.id.startsWith('shelter-pot') && d.id.endsWith('summer-2026')).forEach((d) => d.items.shift());

@@ -5,7 +5,7 @@ using NodaTime;
 
 namespace UnrulyMeadow.Web.Tests;
 
-/// <summary>The path of a new user over an empty site.</summary>
+/// <summary>What a new user finds on an empty site.</summary>
 public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
 {
     private readonly HttpClient _browser = app.Browser();
@@ -19,6 +19,13 @@ public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
     [InlineData("/log", "What did you see?")]
     public async Task An_empty_page_says_what_to_do_first(string path, string said) =>
         Assert.Contains(said, (await _browser.Open(path)).Words(), StringComparison.Ordinal);
+
+}
+
+/// <summary>The first planter of a new user, on an empty site of its own.</summary>
+public sealed class FirstPlanterTests(EmptyApp app) : IClassFixture<EmptyApp>
+{
+    private readonly HttpClient _browser = app.Browser();
 
     [Fact]
     public async Task From_nothing_to_a_planter_with_a_display_and_its_day_sheet()

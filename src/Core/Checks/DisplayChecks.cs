@@ -57,6 +57,7 @@ public sealed class DisplayChecks
         .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
         .. GrowingChecks.Water(at),
         .. GrowingChecks.MediumAndPh(at),
+        .. GrowingChecks.Wet(at),
         .. at.Kinds.SelectMany(k => GrowingChecks.Heat(at, k.Plant)),
         .. at.Kinds.SelectMany(k => GrowingChecks.Height(at, k.Plant)),
         .. at.Kinds.SelectMany(k => GrowingChecks.RootRoom(at, k.Plant)),
@@ -87,6 +88,7 @@ public sealed class DisplayChecks
             .. StackChecks.Fit(at, stack),
             .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
             .. GrowingChecks.MediumAndPh(at),
+            .. GrowingChecks.Wet(at),
             .. PeopleChecks.HarmfulBulbs(at),
             .. HouseRuleChecks.Pattern(at),
         ];

@@ -91,8 +91,12 @@ internal static class GrowingChecks
                 new Working("Medium", "ranges of pH do not meet", [new(acid.CommonName, $"pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}"), new(other.CommonName, $"pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}")], "One medium must suit all that root in it: their ranges of pH share at least 0.3", "Common practice; plant figures from memory of handbooks", []),
                 [at.Swap(acid, p => p.Roots.Medium != RootingMedium.Acid)]);
         }
+    }
+
+    public static IEnumerable<Remark> Wet(CheckedDisplay at)
+    {
         Drainage drainage = Drainage.Of(at.Planter);
-        foreach (Plant plant in at.Kinds.Select(k => k.Plant).Where(p => drainage.Verdict == DrainageVerdict.Poor && (p.Water == WaterNeed.Low || p.Roots.Medium == RootingMedium.Gritty)))
+        foreach (Plant plant in at.Kinds.Select(k => k.Plant).Where(p => drainage.Verdict == DrainageVerdict.Poor && RotsInWet(p)).DistinctBy(p => p.Id))
         {
             yield return at.Say(
                 Gravity.Loses,
@@ -100,7 +104,7 @@ internal static class GrowingChecks
                 "It rots in wet, and this planter drains poorly.",
                 "Open the holes, set the planter on feet, or choose a plant that bears wet.",
                 drainage.Explain(),
-                [at.Swap(plant, p => p.Water != WaterNeed.Low && p.Roots.Medium != RootingMedium.Gritty)]);
+                [plant.Bulb is null ? at.Swap(plant, p => !RotsInWet(p)) : null]);
         }
     }
 
@@ -185,6 +189,8 @@ internal static class GrowingChecks
             at.Rules.Medium == MediumSchool.Recharge ? "Cut circling roots; root-bound planters get all their medium new." : "Cut circling roots before they are planted.",
             new Working("Days in nursery pots", $"{days}", [new("since", CheckedDisplay.Day(old.Since)), new("goes in", CheckedDisplay.Day(at.Display.Install))], $"More than {WaitedDays} days in a nursery pot", "Common practice", []));
     }
+
+    private static bool RotsInWet(Plant plant) => plant.Bulb is not null || plant.Water == WaterNeed.Low || plant.Roots.Medium == RootingMedium.Gritty;
 
     internal static string Name(Exposure exposure) => exposure switch
     {

@@ -59,7 +59,7 @@ public sealed record DaySheet(Turn Turn, LocalDate Day, IReadOnlyList<SheetPlant
                 planters.Add(new SheetPlanter(
                     planter, area, Items(plan, planter, lifted), Items(plan, planter, stays), goesIn,
                     installed.Count > 0 ? order.GetValueOrDefault(planter.Id) : 0,
-                    [.. Steps(planter, lifted, installed, stays, goesIn), .. RuleSteps.For(plan, planter, lifted, installed)]));
+                    [.. Steps(planter, lifted, installed, stays, goesIn), .. RuleSteps.For(plan, planter, lifted, installed), .. goesIn.Exists(i => i.DepthCm is not null) ? ["Water, then weekly until the ground freezes."] : Array.Empty<string>()]));
             }
         }
         return new DaySheet(turn, day, planters, [.. Care(planters), .. RuleSteps.Pests(plan, planters.Select(p => p.Planter))]);
@@ -95,8 +95,6 @@ public sealed record DaySheet(Turn Turn, LocalDate Day, IReadOnlyList<SheetPlant
             steps.Add("Deepest layer first. Open one variety at a time, leave the holes open until the patch is done, and count what was laid out.");
         if (goesIn.Exists(i => i.DepthCm is null))
             steps.Add("Set the plants out in their nursery pots first. Loosen or cut circling roots, crown at soil level, firm, water in.");
-        if (goesIn.Exists(i => i.DepthCm is not null))
-            steps.Add("Water, then weekly until the ground freezes.");
         return steps;
     }
 

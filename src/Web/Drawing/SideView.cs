@@ -14,6 +14,9 @@ public static class SideView
 {
     private const double Scale = 2;
 
+    // Of larger plantings an even choice is drawn: more could not be told apart from the side.
+    private const int MostDrawn = 130;
+
     /// <summary>From the front: plants at their places and heights, the farthest first.</summary>
     /// <param name="shown">What stands.</param>
     /// <param name="sight">The eye that looks.</param>
@@ -37,8 +40,8 @@ public static class SideView
         svg.Add(scene);
         if (shown.Planter.Survey.BackdropColour is { } wall)
             scene.Add(El("rect", "x", -wide / 2, "y", 0.0, "width", wide, "height", ground + pot, "fill", ColourVision.Seen(wall, sight), "fill-opacity", 0.6));
-        IEnumerable<(double Y, XElement Drawn)> plants = shown.Plants.Select(p => (p.At.YCm, FlowerShape.Mound(Seen(p.Look, sight), p.At.XCm * Scale, ground, p.Stature.SpreadCm * Scale, p.Stature.HeightCm * Scale, (p.Look.Plant.Id.Length * 13) + p.Index)));
-        IEnumerable<(double Y, XElement Drawn)> bulbs = shown.Bulbs.Select(b => (b.At.YCm, Shoot(b, ground, sight)));
+        IEnumerable<(double Y, XElement Drawn)> plants = Chosen(shown.Plants).Select(p => (p.At.YCm, FlowerShape.Mound(Seen(p.Look, sight), p.At.XCm * Scale, ground, p.Stature.SpreadCm * Scale, p.Stature.HeightCm * Scale, (p.Look.Plant.Id.Length * 13) + p.Index)));
+        IEnumerable<(double Y, XElement Drawn)> bulbs = Chosen(shown.Bulbs).Select(b => (b.At.YCm, Shoot(b, ground, sight)));
         foreach ((double _, XElement drawn) in plants.Concat(bulbs).OrderByDescending(d => d.Y))
             scene.Add(drawn);
         string colour = ColourVision.Seen(shown.Planter.WallColour, sight);
@@ -71,7 +74,7 @@ public static class SideView
         double top = Math.Max(tall + 12, sight.EyeCm + 10);
         double below = form.IsBed ? 8 : Math.Min(form.DepthCm, 60);
         XElement svg = El("svg", "viewBox", $"{N(left)} {N(-top)} {N(right - left)} {N(top + below + 4)}", "class", "profile", "role", "img", Title($"Heights and lines of sight on {Words.Day(shown.Day)}, eye {units.Length(sight.EyeCm)} above the medium"));
-        foreach (ShownPlant p in shown.Plants.OrderByDescending(p => p.Stature.HeightCm))
+        foreach (ShownPlant p in Chosen(shown.Plants).OrderByDescending(p => p.Stature.HeightCm))
             svg.Add(FlowerShape.Mound(p.Look, -p.At.YCm * -1, 0, p.Stature.SpreadCm, p.Stature.HeightCm, (p.Look.Plant.Id.Length * 13) + p.Index));
         if (form.IsBed)
             svg.Add(El("rect", "x", -form.TopWidthCm / 2, "y", 0.0, "width", form.TopWidthCm, "height", below, "class", "medium"));
@@ -94,6 +97,9 @@ public static class SideView
         }
         return svg;
     }
+
+    private static IReadOnlyList<T> Chosen<T>(IReadOnlyList<T> all) =>
+        all.Count <= MostDrawn ? all : [.. Enumerable.Range(0, MostDrawn).Select(i => all[(int)((i + 0.5) * all.Count / MostDrawn)])];
 
     private static XElement Sized(double x, double y, double size, string words)
     {

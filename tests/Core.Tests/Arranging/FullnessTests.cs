@@ -62,6 +62,17 @@ public sealed class FullnessTests
         Assert.True(room * Math.PI / 4 * 40 * 40 <= A.Pot().Form.SurfaceCm2);
     }
 
+    [Fact]
+    [CommonPractice]
+    public void Fall_displays_that_do_not_grow_are_planted_at_their_final_density()
+    {
+        Plant mum = A.Annual("mum") with { SpreadAtPurchaseCm = 38, MatureSpreadCm = 38 };
+        var question = new FullnessQuestion(A.Bed(), [(mum, 1)]);
+        FullnessAnswer answer = question.For(0.9, [mum.SpreadCm(600)]);
+        Assert.Equal(answer.Total, question.Packed(0.9).Total);
+        Assert.Equal(answer.CoverAtInstall, answer.CoverOnDay);
+    }
+
     [Theory]
     [InlineData(0)]
     [InlineData(1.2)]

@@ -18,7 +18,11 @@ public sealed class DisplayChecksTests
         Assert.Contains("before the frost all-clear", remark.What, StringComparison.Ordinal);
         Assert.Contains("of 10 years", remark.Why, StringComparison.Ordinal);
         OddsDate clear = FrostOdds.From(NewYork, FrostEnd.LastSpring, 0).DateAt(0.1);
-        Assert.Contains(clear.Date!.Value.ToString("d MMM", null), remark.Mend, StringComparison.Ordinal);
+        FrostOdds spring = FrostOdds.From(NewYork, FrostEnd.LastSpring, 0);
+        NodaTime.LocalDate allClear = remark.Remedies[0].After.Install;
+        Assert.True(spring.OddsOn(allClear) <= 0.1);
+        Assert.InRange(NodaTime.Period.DaysBetween(new NodaTime.LocalDate(2027, clear.Date!.Value.Month, clear.Date.Value.Day), allClear), 0, 2);
+        Assert.Contains(allClear.ToString("d MMM", null), remark.Mend, StringComparison.Ordinal);
     }
 
     [Fact]

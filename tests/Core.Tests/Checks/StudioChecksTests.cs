@@ -130,6 +130,15 @@ public sealed class StudioChecksTests
     }
 
     [Fact]
+    public void Bulbs_in_a_pot_without_a_hole_rot()
+    {
+        Planter closed = A.Pot() with { Survey = PlanterSurvey.Unseen with { DrainHoles = 0 } };
+        Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9));
+        Assert.Equal(Gravity.Loses, Look(closed, stack, A.Tulip()).Single(r => r.What == "tulip stands too wet").Gravity);
+        Assert.DoesNotContain(Look(A.Pot(), stack, A.Tulip()), r => r.What == "tulip stands too wet");
+    }
+
+    [Fact]
     public void Stock_that_has_waited_long_in_its_pots_is_told_to_have_its_roots_cut()
     {
         Display show = Summer("pansy");

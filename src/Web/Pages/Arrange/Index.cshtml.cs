@@ -147,6 +147,9 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
             return NotFound();
         return await frame.Saving(this, f => f.StartsWith("items", StringComparison.Ordinal) ? string.Empty : null, async () =>
         {
+            // Whoever changed the counts meanwhile is named first: places for other counts could not be read anyway.
+            if (await displays.Version(Id) != Version)
+                throw new LostUpdateException("This display");
             Display after = change();
             await displays.Save(after, Version, Display, what);
             TempData["Said"] = said;
