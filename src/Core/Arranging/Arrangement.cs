@@ -14,6 +14,8 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
     private const double HeightShare = 0.7;
     private const double EdgeShare = 0.4;
 
+    private const int MostCompared = 800;
+
     /// <summary>The arrangement of a display that is no bulb stack: as laid out by hand, and the rest by rule.</summary>
     public static Arrangement Of(Plan plan, Planter planter, Display display) => Of(planter, [.. display.Items.Select(i => (plan.Plant(i.PlantId), i))]);
 
@@ -44,12 +46,14 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
     public IReadOnlySet<(int One, int Other)> Neighbours(Func<PlacedPlant, double> stature)
     {
         var pairs = new HashSet<(int, int)>();
-        for (int i = 0; i < Plants.Count; i++)
+        // In large plantings the middle shows who stands beside whom.
+        IReadOnlyList<PlacedPlant> plants = Plants.Count <= MostCompared ? Plants : [.. Plants.OrderBy(p => (p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)).Take(MostCompared)];
+        for (int i = 0; i < plants.Count; i++)
         {
-            for (int k = i + 1; k < Plants.Count; k++)
+            for (int k = i + 1; k < plants.Count; k++)
             {
-                if (Plants[i].Item != Plants[k].Item && Plants[i].At.DistanceTo(Plants[k].At) < 1.35 * (stature(Plants[i]) + stature(Plants[k])) / 2)
-                    pairs.Add((Math.Min(Plants[i].Item, Plants[k].Item), Math.Max(Plants[i].Item, Plants[k].Item)));
+                if (plants[i].Item != plants[k].Item && plants[i].At.DistanceTo(plants[k].At) < 1.35 * (stature(plants[i]) + stature(plants[k])) / 2)
+                    pairs.Add((Math.Min(plants[i].Item, plants[k].Item), Math.Max(plants[i].Item, plants[k].Item)));
             }
         }
         return pairs;

@@ -23,7 +23,7 @@ public static class Layout
     // Larger plantings are even enough as they are.
     private const int MostSettled = 220;
 
-    // Beyond this many plants of a tier an even choice of cells does as well as spreading them.
+    // Beyond this many plants of a tier they stand in staggered rows, as a crew would set them.
     private const int MostSpread = 160;
 
     /// <summary>Places for each kind, cm from the planter's middle, in the order of the kinds.</summary>
@@ -44,9 +44,9 @@ public static class Layout
             taken += want;
             int to = Math.Max(from + 1, (int)Math.Floor(taken / all * order.Length));
             int count = tier.Sum(k => kinds[k].Count);
-            PlanePoint[] band = [.. order[Math.Min(from, order.Length - 1)..Math.Min(to, order.Length)].Select(surface.At)];
+            int[] band = order[Math.Min(from, order.Length - 1)..Math.Min(to, order.Length)];
             bool rim = tier.All(k => kinds[k].Plant.Habit == Habit.Trailing);
-            PlanePoint[] sites = rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm)) : [.. Spread(band, count).Select(surface.Nearest)];
+            PlanePoint[] sites = rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm)) : count > MostSpread ? InRows(surface, band, count) : [.. Spread([.. band.Select(surface.At)], count).Select(surface.Nearest)];
             Deal(sites, tier, kinds, planter.ViewedFrom, places);
         }
         Settle(surface, kinds, places);
@@ -137,7 +137,7 @@ public static class Layout
     // Even places in a band: farthest points first, then each moved to the middle of the ground nearest to it.
     private static PlanePoint[] Spread(PlanePoint[] band, int count)
     {
-        if (count > MostSpread || count >= band.Length)
+        if (count >= band.Length)
             return [.. Enumerable.Range(0, count).Select(i => band[(int)((i + 0.5) * band.Length / count)])];
         int step = Math.Max(1, band.Length / (CellsEach * count));
         if (step > 1)
@@ -187,6 +187,35 @@ public static class Layout
         return sites;
     }
 
+    // Staggered rows over a band, closed up until enough places lie in it.
+    private static PlanePoint[] InRows(SurfaceRaster surface, int[] band, int count)
+    {
+        var holds = new bool[surface.Inside.Length];
+        foreach (int cell in band)
+            holds[cell] = true;
+        (double halfX, double halfY) = (surface.Columns * surface.CellCm / 2, surface.Rows * surface.CellCm / 2);
+        var places = new List<PlanePoint>();
+        for (double pitch = Math.Sqrt(band.Length * surface.CellCm * surface.CellCm / (0.866 * count)); places.Count < count; pitch *= 0.98)
+        {
+            places.Clear();
+            // Rows begin half a pitch from the edge on both sides.
+            int rows = Math.Max(1, (int)Math.Round(2 * halfY / (0.866 * pitch)));
+            for (int r = 0; r < rows; r++)
+            {
+                double y = -halfY + ((r + 0.5) * 2 * halfY / rows);
+                for (double x = -halfX + (pitch * (r % 2 == 0 ? 0.25 : 0.75)); x < halfX; x += pitch)
+                {
+                    int cell = surface.CellOf(new PlanePoint(x, y));
+                    if (cell >= 0 && holds[cell])
+                        places.Add(new PlanePoint(x, y));
+                }
+            }
+            if (pitch < surface.CellCm / 4)
+                return [.. Enumerable.Range(0, count).Select(i => surface.At(band[(int)((long)i * band.Length / count)]))];
+        }
+        return [.. Enumerable.Range(0, count).Select(i => places[(int)((long)i * places.Count / count)])];
+    }
+
     // Trailing plants sit just inside the rim, evenly along it: all round, or along the front.
     private static PlanePoint[] OnTheRim(SurfaceRaster surface, ViewedFrom viewed, int count, double spreadCm)
     {
@@ -209,7 +238,7 @@ public static class Layout
     // Kinds of one tier are dealt out in turn along the band, each in proportion to its count, so that they repeat.
     private static void Deal(PlanePoint[] sites, IReadOnlyList<int> tier, IReadOnlyList<(Plant Plant, int Count)> kinds, ViewedFrom viewed, List<List<PlanePoint>> places)
     {
-        PlanePoint[] line = viewed == ViewedFrom.AllRound
+        PlanePoint[] line = sites.Length > MostSpread ? sites : viewed == ViewedFrom.AllRound
             ? [.. sites.OrderBy(p => Math.Atan2(p.YCm, p.XCm)).ThenBy(p => p.XCm)]
             : [.. sites.OrderBy(p => p.XCm).ThenByDescending(p => p.YCm)];
         var left = tier.ToDictionary(k => k, k => kinds[k].Count);

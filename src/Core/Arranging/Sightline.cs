@@ -18,6 +18,8 @@ public sealed record Sightline(double EyeCm, double AwayCm, IReadOnlyList<double
     /// <summary>A plant is hidden when less than this share of its upper half is seen.</summary>
     public const double Hidden = 0.25;
 
+    private const int MostLooked = 160;
+
     // Leaf is no wall: a neighbour hides what lies behind the middle four fifths of its width.
     private const double Solid = 0.8;
 
@@ -34,7 +36,11 @@ public sealed record Sightline(double EyeCm, double AwayCm, IReadOnlyList<double
             ? [new PlanePoint(0, -(form.TopWidthCm / 2) - UsualAwayCm), new PlanePoint(-form.TopLengthCm / 2, -(form.TopWidthCm / 2) - UsualAwayCm), new PlanePoint(form.TopLengthCm / 2, -(form.TopWidthCm / 2) - UsualAwayCm)]
             : [.. Enumerable.Range(0, 8).Select(i => new PlanePoint((reach + UsualAwayCm) * Math.Cos(i * Math.PI / 4), (reach + UsualAwayCm) * Math.Sin(i * Math.PI / 4)))];
         Stature[] statures = [.. arrangement.Plants.Select(stature)];
-        return new Sightline(eye, UsualAwayCm, [.. arrangement.Plants.Select((_, i) => eyes.Max(e => Seen(arrangement.Plants, statures, i, e, eye)))]);
+        // Of large plantings an even choice of each kind is looked at and stands for the rest.
+        int every = (arrangement.Plants.Count / MostLooked) + 1;
+        double?[] looked = [.. arrangement.Plants.Select((_, i) => i % every == 0 || arrangement.Plants[i].Item != arrangement.Plants[i - 1].Item ? eyes.Max(e => Seen(arrangement.Plants, statures, i, e, eye)) : (double?)null)];
+        var mean = arrangement.Plants.Select((p, i) => (p.Item, Shown: looked[i])).Where(p => p.Shown is not null).GroupBy(p => p.Item).ToDictionary(g => g.Key, g => g.Average(p => p.Shown!.Value));
+        return new Sightline(eye, UsualAwayCm, [.. arrangement.Plants.Select((p, i) => looked[i] ?? mean[p.Item])]);
     }
 
     // Nine points over the upper half of a plant, each seen when no neighbour stands between it and the eye.

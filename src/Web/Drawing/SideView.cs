@@ -70,7 +70,7 @@ public static class SideView
         double tall = Math.Max(30, shown.Plants.Select(p => p.Stature.HeightCm).DefaultIfEmpty(30).Max());
         double eyeX = (-form.TopWidthCm / 2) - sight.AwayCm;
         double left = eyeX - 12;
-        double right = (form.TopWidthCm / 2) + 128;
+        double right = (form.TopWidthCm / 2) + 165;
         double top = Math.Max(tall + 12, sight.EyeCm + 10);
         double below = form.IsBed ? 8 : Math.Min(form.DepthCm, 60);
         XElement svg = El("svg", "viewBox", $"{N(left)} {N(-top)} {N(right - left)} {N(top + below + 4)}", "class", "profile", "role", "img", Title($"Heights and lines of sight on {Words.Day(shown.Day)}, eye {units.Length(sight.EyeCm)} above the medium"));

@@ -63,6 +63,19 @@ public sealed class ArrangementTests
     }
 
     [Fact]
+    public void Hundreds_in_a_bed_stand_in_staggered_rows_and_cover_more_than_if_scattered()
+    {
+        Planter bed = A.Bed(900, 200);
+        Plant marigold = A.Annual("marigold") with { SpreadAtPurchaseCm = 20, MatureSpreadCm = 20 };
+        Arrangement laid = Arrangement.Of(bed, [(marigold, new("marigold", 480)), (Low, new("low", 96))]);
+        Assert.Equal(576, laid.Plants.Select(p => p.At).Distinct().Count());
+        SurfaceRaster surface = SurfaceRaster.Of(bed.Form);
+        Assert.All(laid.Plants, p => Assert.True(surface.CellOf(p.At) >= 0));
+        double cover = SurfaceCover.Of(laid, p => new Stature(20, 20)).Covered;
+        Assert.True(cover > SurfaceCover.IfScattered(576 * Math.PI * 100, bed.Form.SurfaceCm2) + 0.1, $"{cover:P0}");
+    }
+
+    [Fact]
     public void Two_planters_of_one_form_and_one_planting_are_laid_out_alike()
     {
         IReadOnlyList<(Plant, DisplayItem)> kinds = [(Tall, new("tall", 1)), (Low, new("low", 9))];
