@@ -100,7 +100,8 @@ internal static class ColdChecks
 
     public static IEnumerable<Remark> BulbCold(CheckedDisplay at, Plant plant, BulbPlace place, IReadOnlyList<GrowingSeason> seasons)
     {
-        if (seasons.Count == 0 || !plant.Windows.Any(w => w.Rule is BulbForcing))
+        // Bulbs forced beforehand have had their cold.
+        if (seasons.Count == 0 || !plant.Windows.Any(w => w.Rule is BulbForcing) || at.Display.Items.Any(i => i.PlantId == plant.Id && i.Forced))
             yield break;
         BloomForecast forecast = StackBloom.Forecast(plant, seasons, at.Display.Install, place);
         if (forecast.ShareShortOfCold < 0.5)

@@ -54,6 +54,7 @@ public sealed class DisplayChecks
         .. at.Kinds.SelectMany(k => ColdChecks.Frost(at, k.Plant, _spring)),
         .. at.Kinds.SelectMany(k => ColdChecks.Tops(at, k.Plant)),
         .. at.Kinds.SelectMany(k => ColdChecks.Roots(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),
         .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
         .. GrowingChecks.Water(at),
         .. GrowingChecks.MediumAndPh(at),
@@ -86,6 +87,7 @@ public sealed class DisplayChecks
         List<Remark> remarks =
         [
             .. StackChecks.Fit(at, stack),
+            .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),
             .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
             .. GrowingChecks.MediumAndPh(at),
             .. GrowingChecks.Wet(at),

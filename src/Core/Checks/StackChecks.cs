@@ -9,6 +9,21 @@ namespace UnrulyMeadow.Core.Checks;
 /// <summary>Bulb stacks: what does not fit, what hides what, dying leaves in the open, and pairs that miss each other.</summary>
 internal static class StackChecks
 {
+    /// <summary>Bulbs of a genus that the planter rests from after a disease in its soil (common practice: three years for tulip fire).</summary>
+    public static IEnumerable<Remark> Rest(CheckedDisplay at, Plant plant)
+    {
+        if (!at.Planter.Survey.RestsFrom(plant, at.Display.Install))
+            yield break;
+        string until = at.Planter.Survey.RestsUntil is { } day ? CheckedDisplay.Day(day) : "nobody has said when";
+        yield return at.Say(
+            Gravity.Loses,
+            $"{plant.CommonName} goes where the soil rests from {at.Planter.Survey.RestsFromGenus}",
+            $"{at.Planter.Name} rests from {at.Planter.Survey.RestsFromGenus} after a disease, until {until}; what is planted before is likely to catch it.",
+            "Plant another genus here, or move the planter's medium out and say so in its survey.",
+            new Working("Rest after a disease", until, [new("genus", at.Planter.Survey.RestsFromGenus!), new("goes in", CheckedDisplay.Day(at.Display.Install))], "A plant of the genus goes in before the rest is over", "Common practice", []),
+            [at.Swap(plant, p => !at.Planter.Survey.RestsFrom(p, at.Display.Install))]);
+    }
+
     /// <summary>What is said first of a stack that does not fit its planter.</summary>
     public const string DoesNotFit = "The bulb stack does not fit";
 

@@ -9,9 +9,9 @@ namespace UnrulyMeadow.Core.Climate;
 public sealed class WeatherRun
 {
     private readonly WeatherRecord _record;
-    private readonly LocalDate[] _recordDays;
+    private readonly int[] _recordDays;
 
-    private WeatherRun(WeatherRecord record, int year, LocalDate firstDay, LocalDate[] recordDays, double[] minC, double[] maxC)
+    private WeatherRun(WeatherRecord record, int year, LocalDate firstDay, int[] recordDays, double[] minC, double[] maxC)
     {
         _record = record;
         _recordDays = recordDays;
@@ -39,6 +39,23 @@ public sealed class WeatherRun
     /// <summary>Daily mean temperature where a bulb lies, by plan day, °C.</summary>
     public double[] SoilC(Ground.BulbPlace place) => _record.Ground.Over(place, _recordDays);
 
+    /// <summary>Lowest temperature of the day where roots are coldest in a planter, by plan day, °C.</summary>
+    public float[] RootsC(Ground.ThermalClass what) => _record.Ground.RootsOver(what, _recordDays);
+
+    /// <summary>The same run with some days of other air, to ask what if; the ground keeps its own temperatures.</summary>
+    /// <param name="first">First of the days.</param>
+    /// <param name="days">How many.</param>
+    /// <param name="minC">Their lowest, °C; a day that was warmer stays so.</param>
+    /// <param name="maxC">Their highest, °C; likewise.</param>
+    public WeatherRun With(LocalDate first, int days, double minC, double maxC)
+    {
+        double[] min = [.. MinC];
+        double[] max = [.. MaxC];
+        for (int i = Math.Max(0, IndexOf(first)); i < Math.Min(min.Length, IndexOf(first) + days); i++)
+            (min[i], max[i]) = (Math.Max(min[i], minC), Math.Max(max[i], maxC));
+        return new WeatherRun(_record, Year, FirstDay, _recordDays, min, max);
+    }
+
     /// <summary>The index of a plan day; may lie outside the arrays.</summary>
     public int IndexOf(LocalDate day) => Period.DaysBetween(FirstDay, day);
 
@@ -62,12 +79,14 @@ public sealed class WeatherRun
                 continue;
             var min = new double[length];
             var max = new double[length];
-            var days = new LocalDate[length];
+            var days = new int[length];
             for (int i = 0; i < length; i++)
             {
-                LocalDate day = days[i] = first.PlusDays(i).PlusYears(shift);
+                LocalDate day = first.PlusDays(i).PlusYears(shift);
                 int at = record.IndexOf(day);
-                bool known = at >= 0 && at < record.MinC.Length && !double.IsNaN(record.MinC[at]) && !double.IsNaN(record.MaxC[at]);
+                bool within = at >= 0 && at < record.MinC.Length;
+                days[i] = within ? at : Ground.GroundClimate.Usually(day);
+                bool known = within && !double.IsNaN(record.MinC[at]) && !double.IsNaN(record.MaxC[at]);
                 (min[i], max[i]) = known ? (record.MinC[at], record.MaxC[at]) : record.ExpectedOn(day);
             }
             runs.Add(new WeatherRun(record, year, first, days, min, max));

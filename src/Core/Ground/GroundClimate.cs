@@ -28,6 +28,7 @@ public sealed class GroundClimate(WeatherRecord record)
     private readonly Lazy<GroundForcing> _forcing = new(() => GroundForcing.From(record));
     private readonly ConcurrentDictionary<ThermalClass, Lazy<GroundTemperatures>> _classes = new();
     private readonly ConcurrentDictionary<BulbPlace, Lazy<(float[] Days, float[] Usual)>> _places = new();
+    private readonly ConcurrentDictionary<ThermalClass, Lazy<(float[] Days, float[] Usual)>> _roots = new();
 
     /// <summary>The weather as the ground meets it.</summary>
     public GroundForcing Forcing => _forcing.Value;
@@ -40,6 +41,7 @@ public sealed class GroundClimate(WeatherRecord record)
         {
             _classes.Clear();
             _places.Clear();
+            _roots.Clear();
         }
         return _classes.GetOrAdd(what, w => new Lazy<GroundTemperatures>(() => GroundModel.Run(w, Forcing))).Value;
     }
@@ -51,21 +53,28 @@ public sealed class GroundClimate(WeatherRecord record)
     /// <summary>Daily mean temperature at a place over the record, °C; the depth is taken to the nearest half centimetre.</summary>
     public float[] At(BulbPlace place) => Kept(place).Days;
 
-    /// <summary>
-    /// The temperature at a place on days that need not lie in the record: where they do not, the mean of the day of the
-    /// year stands in.
-    /// </summary>
+    /// <summary>Stands for a day outside the record in <see cref="Over"/>: the mean of its day of the year is taken.</summary>
+    public static int Usually(LocalDate day) => -Math.Min(365, day.DayOfYear);
+
+    /// <summary>The temperature at a place on chosen days.</summary>
     /// <param name="place">The place.</param>
-    /// <param name="days">Days, as the record counts them.</param>
-    public double[] Over(BulbPlace place, IReadOnlyList<LocalDate> days)
+    /// <param name="days">Indices of the record's days, or what <see cref="Usually"/> gives.</param>
+    public double[] Over(BulbPlace place, ReadOnlySpan<int> days)
     {
         (float[] known, float[] usual) = Kept(place);
-        var result = new double[days.Count];
+        var result = new double[days.Length];
         for (int i = 0; i < result.Length; i++)
-        {
-            int at = record.IndexOf(days[i]);
-            result[i] = at >= 0 && at < known.Length ? known[at] : usual[Math.Min(364, days[i].DayOfYear - 1)];
-        }
+            result[i] = days[i] >= 0 ? known[days[i]] : usual[-days[i] - 1];
+        return result;
+    }
+
+    /// <summary>The day's lowest where roots are coldest, on days as in <see cref="Over"/>, °C.</summary>
+    public float[] RootsOver(ThermalClass what, ReadOnlySpan<int> days)
+    {
+        (float[] known, float[] usual) = _roots.GetOrAdd(what, w => new Lazy<(float[], float[])>(() => (Of(w).RootMin, Usual(Of(w).RootMin)))).Value;
+        var result = new float[days.Length];
+        for (int i = 0; i < result.Length; i++)
+            result[i] = days[i] >= 0 ? known[days[i]] : usual[-days[i] - 1];
         return result;
     }
 

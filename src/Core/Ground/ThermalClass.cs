@@ -119,7 +119,7 @@ public sealed record ThermalClass(
             sun,
             survey.OnFeet,
             cover,
-            WinterShelter.Open,
+            survey.Shelter,
             Medium.Potting);
     }
 

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using NodaTime;
 
 namespace UnrulyMeadow.Core.Planters;
@@ -104,6 +105,10 @@ public sealed record PlanterSurvey
     /// <summary>True when it stands on feet and air passes beneath.</summary>
     public bool OnFeet { get; init; } = true;
 
+    /// <summary>What stands around a container in winter besides its wall.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public Ground.WinterShelter Shelter { get; init; }
+
     /// <summary>True with shards or gravel over the hole.</summary>
     public bool GravelOverHole { get; init; }
 
@@ -170,6 +175,18 @@ public sealed record PlanterSurvey
     /// <summary>Since when that stood.</summary>
     public LocalDate? StoodSince { get; init; }
 
+    /// <summary>The genus that the planter rests from after a disease, e.g. Tulipa after tulip fire; empty for none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? RestsFromGenus { get; init; }
+
+    /// <summary>Until when it rests from it; null with <see cref="RestsFromGenus"/> for good.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public LocalDate? RestsUntil { get; init; }
+
+    /// <summary>True when a plant that goes in on a day is of the genus that the planter rests from.</summary>
+    public bool RestsFrom(Plants.Plant plant, LocalDate install) =>
+        !string.IsNullOrEmpty(RestsFromGenus) && (RestsUntil is null || install < RestsUntil) && plant.BotanicalName.Split(' ', ',')[0].Equals(RestsFromGenus, StringComparison.OrdinalIgnoreCase);
+
     /// <summary>Extra heat on a hot day, °C: 2 beside one wall, 4 in a court (common practice).</summary>
     public double MasonryHeatC => Masonry switch { MasonryHeat.OneWall => 2, MasonryHeat.Court => 4, _ => 0 };
 
@@ -195,6 +212,10 @@ public sealed record PlanterSurvey
             faults.Add("backdropColour", "must be written #rrggbb");
         if (Tree is not null)
             faults.AddAll("tree", Tree.Faults());
+        if (RestsFromGenus is { } genus && (genus.Length is < 2 or > 40 || !genus.All(char.IsLetter)))
+            faults.Add("restsFromGenus", "must be one genus, e.g. Tulipa, or left out");
+        if (RestsUntil is { } until && (until.Year is < 1950 or > 2150 || string.IsNullOrEmpty(RestsFromGenus)))
+            faults.Add("restsUntil", "must be a date from 1950 to 2150, given together with the genus");
         if (LookGroup.Length > 60)
             faults.Add("lookGroup", "must be at most 60 characters");
         if (StoodHere.Length > 2000)

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using NodaTime;
 
 namespace UnrulyMeadow.Core.Planting;
@@ -13,6 +14,28 @@ public enum DisplayLayer
 
     /// <summary>Bulbs at their depths.</summary>
     Bulbs,
+}
+
+/// <summary>What becomes of plants when their display comes out.</summary>
+public enum PlantFate
+{
+    /// <summary>Composted.</summary>
+    Compost,
+
+    /// <summary>Stays in the planter with the next display.</summary>
+    Stays,
+
+    /// <summary>Potted up or heeled in, to be used again.</summary>
+    Keep,
+
+    /// <summary>Lifted, dried and stored.</summary>
+    Store,
+
+    /// <summary>Moved into a bed for good.</summary>
+    ToBed,
+
+    /// <summary>Composted once its seed is taken.</summary>
+    SeedSaved,
 }
 
 /// <summary>Plants of one kind in a display.</summary>
@@ -32,6 +55,19 @@ public sealed record DisplayItem(string PlantId, int Count, double? DepthCm = nu
 
     /// <summary>Where each plant stands, cm from the planter's middle, as laid out by a person; null to have it laid out.</summary>
     public IReadOnlyList<PlanePoint>? Places { get; init; }
+
+    /// <summary>
+    /// The day on which these go in, where it is not the display's own: earlier for what has stayed on from the display before,
+    /// later for what is plugged in while it stands. Null for what goes in with the display.
+    /// </summary>
+    public LocalDate? Since { get; init; }
+
+    /// <summary>True for bulbs forced in nursery pots and plugged in about to flower: they have had their cold.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool Forced { get; init; }
+
+    /// <summary>What becomes of them when the display comes out; null when nobody has said.</summary>
+    public PlantFate? Fate { get; init; }
 }
 
 /// <summary>What a planner wants of two bulbs' flowers.</summary>
@@ -67,6 +103,9 @@ public sealed record Display(
 {
     /// <summary>Bulbs whose flowers are meant to meet or to follow; empty for none.</summary>
     public IReadOnlyList<BloomPair> Pairs { get; init; } = [];
+
+    /// <summary>Cuts planned while it stands; empty for none.</summary>
+    public IReadOnlyList<CutBack> Cuts { get; init; } = [];
 
     /// <summary>Longest a display may stand, years.</summary>
     public const int LongestYears = 60;
@@ -106,6 +145,19 @@ public sealed record Display(
             if (Pairs[i].FirstPlantId == Pairs[i].SecondPlantId || Items.All(x => x.PlantId != Pairs[i].FirstPlantId) || Items.All(x => x.PlantId != Pairs[i].SecondPlantId))
                 faults.Add($"pairs[{i}]", "must name two different bulbs of this display");
         }
+        for (int i = 0; i < Items.Count; i++)
+        {
+            if (Items[i].Since is { } since && (since >= Lift || since < Install.PlusYears(-LongestYears)))
+                faults.Add($"items[{i}].since", $"must be before the lift day {Lift.ToString("d MMM uuuu", null)}, and at most {LongestYears} years before the install day");
+        }
+        for (int i = 0; i < Cuts.Count; i++)
+        {
+            faults.AddAll($"cuts[{i}]", Cuts[i].Faults());
+            if (Items.All(x => x.PlantId != Cuts[i].PlantId))
+                faults.Add($"cuts[{i}].plantId", "must name a plant of this display");
+            if (Cuts[i].Day <= Install || Cuts[i].Day >= Lift)
+                faults.Add($"cuts[{i}].day", $"must lie between {Install.ToString("d MMM uuuu", null)} and {Lift.ToString("d MMM uuuu", null)}, while the display stands");
+        }
         foreach (string twice in Items.GroupBy(i => i.PlantId).Where(g => g.Count() > 1 && Layer != DisplayLayer.Bulbs).Select(g => g.Key))
             faults.Add("items", $"holds {twice} twice; give it once with the sum");
         return faults.Faults;
@@ -119,6 +171,15 @@ public sealed record Display(
 /// <param name="LastDay">Last day of work, included.</param>
 public sealed record Turn(string Id, string Name, LocalDate FirstDay, LocalDate LastDay)
 {
+    /// <summary>The day by which what goes in should be full; null for none.</summary>
+    public LocalDate? FullBy { get; init; }
+
+    /// <summary>The first day on which what goes in can be delivered; null when nobody has said.</summary>
+    public LocalDate? Delivery { get; init; }
+
+    /// <summary>People at work on it; null for the usual crew.</summary>
+    public int? People { get; init; }
+
     /// <summary>True when a day is one of the turn's.</summary>
     public bool Holds(LocalDate day) => FirstDay <= day && day <= LastDay;
 
@@ -135,6 +196,12 @@ public sealed record Turn(string Id, string Name, LocalDate FirstDay, LocalDate 
             faults.Add("lastDay", "must not be before the first day");
         else if (LastDay > FirstDay.PlusDays(60))
             faults.Add("lastDay", "must be within 60 days of the first day");
+        if (FullBy is { } full && (full < FirstDay || full > FirstDay.PlusYears(1)))
+            faults.Add("fullBy", "must be within a year after the first day");
+        if (Delivery is { } delivery && (delivery < FirstDay.PlusYears(-1) || delivery > LastDay.PlusDays(60)))
+            faults.Add("delivery", "must be at most a year before the first day and 60 days after the last");
+        if (People is { } people)
+            faults.Range("people", people, 1, 200, "people");
         return faults.Faults;
     }
 }

@@ -110,7 +110,8 @@ public sealed class Plan
         IReadOnlyList<Turn> turns,
         IReadOnlyList<MapFeature>? map = null,
         IReadOnlyList<Lot>? lots = null,
-        IReadOnlyList<Recipe>? recipes = null)
+        IReadOnlyList<Recipe>? recipes = null,
+        IReadOnlyList<SiteEvent>? events = null)
     {
         var faults = new FaultList();
         faults.AddAll("site", site.Faults());
@@ -125,6 +126,8 @@ public sealed class Plan
         Check(faults, "lots", Lots, l => l.Id, l => l.Faults());
         Recipes = recipes ?? [];
         Check(faults, "recipes", Recipes, r => r.Id, r => r.Faults());
+        Events = events ?? [];
+        Check(faults, "events", Events, e => e.Id, e => e.Faults());
         Twice(faults, "recipes", Recipes, r => r.Name, "name");
         Twice(faults, "planters", planters, p => p.Name, "name");
         Twice(faults, "areas", areas, a => a.Name, "name");
@@ -169,6 +172,9 @@ public sealed class Plan
     /// <summary>Displays kept as patterns for other planters.</summary>
     public IReadOnlyList<Recipe> Recipes { get; }
 
+    /// <summary>Days on which the site must look its best, in their order.</summary>
+    public IReadOnlyList<SiteEvent> Events { get; }
+
     /// <summary>The plant of an id.</summary>
     public Plant Plant(string id) => _plants[id];
 
@@ -187,6 +193,13 @@ public sealed class Plan
     /// <summary>A bulb display's bulbs with their counts and chosen depths, as a stack is laid out from them.</summary>
     public IReadOnlyList<PlannedBulb> BulbsOf(Display display) =>
         [.. display.Items.Select(i => new PlannedBulb(Plant(i.PlantId), i.Count, i.DepthCm) { Clump = i.Clump })];
+
+    /// <summary>The same plan with some displays taken out and others put in; everything is checked anew.</summary>
+    /// <param name="without">Ids of displays to leave out, those that are replaced among them.</param>
+    /// <param name="with">Displays to put in.</param>
+    /// <exception cref="InvalidInputException">The displays do not fit each other or the plan.</exception>
+    public Plan Changed(IReadOnlyCollection<string> without, IReadOnlyList<Display> with) =>
+        new(Site, Areas, Planters, Palette, [.. Displays.Where(d => !without.Contains(d.Id, StringComparer.Ordinal)), .. with], Turns, Map, Lots, Recipes, Events);
 
     private static Dictionary<string, T> ById<T>(IReadOnlyList<T> items, Func<T, string> id) =>
         items.GroupBy(id).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);

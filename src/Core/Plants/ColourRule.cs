@@ -124,6 +124,12 @@ public sealed record BulbBloom(double MedianIndex, double ColdWeeks);
 /// <param name="ShowDays">Days from half open to half over; may cross the turn of the year.</param>
 public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : ColourRule
 {
+    /// <summary>Hot days in flower until the heads are brown (common practice: a fortnight).</summary>
+    public const int HotDaysToBrown = 14;
+
+    /// <summary>Days whose highest reaches this brown its heads, °C; null where heat does nothing to them.</summary>
+    public double? BrownsAboveC { get; init; }
+
     /// <inheritdoc />
     public override void Fill(Span<double> share, Growing growing)
     {
@@ -132,11 +138,40 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
         {
             if (heat[i] >= FirstCd && heat[i - 1] < FirstCd && heat[i] > heat[i - 1])
             {
-                if (i + ShowDays > growing.InstallIndex)
-                    Raise(share, i, ShowDays);
+                int opens = HeldBack(growing, heat, i);
+                double shows = Math.Min(ShowDays, DaysToBrown(growing, opens));
+                if (opens + shows > growing.InstallIndex)
+                    Raise(share, opens, shows);
             }
         }
         growing.ClearOutside(share);
+    }
+
+    // A cut between leaf-out and the flowers holds them back by weeks, and never shorter than its next flowers take.
+    private static int HeldBack(Growing growing, double[] heat, int opens)
+    {
+        int held = opens;
+        foreach (int cut in growing.CutIndices)
+        {
+            bool inThisYear = cut > 0 && cut < opens && heat[Math.Min(cut, heat.Length - 1)] > 0 && heat[cut] <= heat[opens];
+            if (inThisYear && growing.Season.UsualLeaf[cut])
+                held = Math.Max(held, Math.Max(opens + Planting.CutBack.SpringDelayDays, cut + (int)(growing.Plant.Tending.FlushAfterDays ?? 0)));
+        }
+        return held;
+    }
+
+    private double DaysToBrown(Growing growing, int opens)
+    {
+        if (BrownsAboveC is not { } limit)
+            return ShowDays;
+        int hot = 0;
+        for (int i = opens; i < growing.Season.Length; i++)
+        {
+            hot += growing.Season.Run.MaxC[i] >= limit ? 1 : 0;
+            if (hot >= HotDaysToBrown)
+                return i - opens + 1;
+        }
+        return ShowDays;
     }
 
     /// <inheritdoc />
@@ -146,11 +181,14 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
         faults.Range("baseC", BaseC, -2, 20, "°C");
         faults.Range("firstCd", FirstCd, 1, 6000, "°C·d");
         faults.Range("showDays", ShowDays, 1, 300, "days");
+        if (BrownsAboveC is { } brown)
+            faults.Range("brownsAboveC", brown, 15, 45, "°C");
         return faults.Faults;
     }
 
     /// <inheritdoc />
-    public override string Describe() => $"Half open at {FirstCd:0} °C·d above {BaseC:0.#} °C since the new year; shows {ShowDays:0} days";
+    public override string Describe() => $"Half open at {FirstCd:0} °C·d above {BaseC:0.#} °C since the new year; shows {ShowDays:0} days" +
+        (BrownsAboveC is { } c ? $", or until {HotDaysToBrown} days have reached {c:0} °C" : string.Empty);
 }
 
 /// <summary>Bought-in annuals: in flower from install until killed by frost, stalled by heat, or spent.</summary>
@@ -162,20 +200,25 @@ public sealed record FromInstall(double BudDays, double? ShowDays = null, double
     /// <summary>Share of its show that a plant bought in full colour has had at the grower's (common practice).</summary>
     public const double ShownBefore = 1.0 / 3;
 
+    /// <summary>What a plant that would flower again after a cut still shows when its own days are over and nobody cuts it (common practice: leggy, a flower here and there).</summary>
+    public const double TiredShare = 0.08;
+
     /// <inheritdoc />
     public override void Fill(Span<double> share, Growing growing)
     {
         double bud = growing.InColour ? 0 : BudDays;
         int from = Math.Max(0, growing.InstallIndex + (int)bud);
         int to = Math.Min(share.Length, growing.LiftIndex);
+        int spent = to;
         if (ShowDays is { } show)
-            to = (int)Math.Min(to, growing.InstallIndex + bud + (growing.InColour ? show * (1 - ShownBefore) : show));
+            spent = (int)Math.Min(to, growing.InstallIndex + bud + (growing.InColour ? show * (1 - ShownBefore) : show));
+        bool tires = growing.Plant.Tending.FlushDays is not null;
         double level = growing.InstallIndex < 0 || growing.InColour ? 1 : 0.2;
-        for (int i = from; i < to; i++)
+        for (int i = from; i < (tires ? to : spent); i++)
         {
             bool stalled = HeatCeilingC is { } ceiling && growing.Season.WeekMeanC[i] > ceiling;
             level = Math.Clamp(level + (stalled ? -0.15 : 0.15), 0, 1);
-            share[i] = level;
+            share[i] = i < spent ? level : level * TiredShare;
         }
         growing.ClearAfterFrost(share);
     }

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
@@ -6,18 +7,18 @@ namespace UnrulyMeadow.Core.Plants;
 
 /// <summary>
 /// One weather run with what many plants ask of it, each computed once: heat sums, week means, leaf seasons and
-/// temperatures at bulb depth. Not safe for use by several threads at once.
+/// temperatures at bulb depth. Safe for several threads.
 /// </summary>
 public sealed class GrowingSeason
 {
-    private readonly Dictionary<double, double[]> _yearHeat = [];
-    private readonly Dictionary<double, double[]> _heat = [];
-    private readonly Dictionary<BulbPlace, double[]> _soil = [];
-    private readonly Dictionary<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf = [];
+    private readonly ConcurrentDictionary<double, double[]> _yearHeat = new();
+    private readonly ConcurrentDictionary<double, double[]> _heat = new();
+    private readonly ConcurrentDictionary<ThermalClass, float[]> _roots = new();
+    private readonly ConcurrentDictionary<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf = new();
     private readonly LocalDate[] _days;
     private readonly bool _southern;
-    private double[]? _weekMean;
-    private int[]? _lateSummers;
+    private readonly Lazy<double[]> _weekMean;
+    private readonly Lazy<int[]> _lateSummers;
 
     /// <summary>Prepares a run.</summary>
     /// <param name="run">The weather.</param>
@@ -27,7 +28,12 @@ public sealed class GrowingSeason
         Run = run;
         _southern = southern;
         _days = [.. Enumerable.Range(0, run.MinC.Length).Select(run.FirstDay.PlusDays)];
+        _weekMean = new Lazy<double[]>(WeekMeans);
+        _lateSummers = new Lazy<int[]>(() => [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)]);
     }
+
+    /// <summary>True south of the equator.</summary>
+    public bool IsSouthern => _southern;
 
     /// <summary>The weather underneath.</summary>
     public WeatherRun Run { get; }
@@ -36,73 +42,25 @@ public sealed class GrowingSeason
     public int Length => _days.Length;
 
     /// <summary>Indices of 1 August (1 February in the south), when a bulb's year turns.</summary>
-    public IReadOnlyList<int> LateSummers =>
-        _lateSummers ??= [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)];
+    public IReadOnlyList<int> LateSummers => _lateSummers.Value;
 
     /// <summary>Mean air temperature of the seven days up to each day, °C.</summary>
-    public double[] WeekMeanC
-    {
-        get
-        {
-            if (_weekMean is null)
-            {
-                _weekMean = new double[Length];
-                double sum = 0;
-                for (int i = 0; i < Length; i++)
-                {
-                    sum += Run.MeanC(i);
-                    if (i >= 7)
-                        sum -= Run.MeanC(i - 7);
-                    _weekMean[i] = sum / Math.Min(7, i + 1);
-                }
-            }
-            return _weekMean;
-        }
-    }
+    public double[] WeekMeanC => _weekMean.Value;
 
     /// <summary>Heat above a base since the new year (1 July in the south), °C·d by single sine.</summary>
-    public double[] YearHeat(double baseC)
-    {
-        if (!_yearHeat.TryGetValue(baseC, out double[]? heat))
-        {
-            heat = new double[Length];
-            double sum = 0;
-            for (int i = 0; i < Length; i++)
-            {
-                if (_days[i].Day == 1 && _days[i].Month == (_southern ? 7 : 1))
-                    sum = 0;
-                sum += ThermalTime.SingleSine(Run.MinC[i], Run.MaxC[i], baseC);
-                heat[i] = sum;
-            }
-            _yearHeat[baseC] = heat;
-        }
-        return heat;
-    }
+    public double[] YearHeat(double baseC) => _yearHeat.GetOrAdd(baseC, b => HeatSums(b, fromNewYear: true));
 
     /// <summary>Heat above a base since the run's first day, °C·d by single sine.</summary>
-    public double[] Heat(double baseC)
-    {
-        if (!_heat.TryGetValue(baseC, out double[]? heat))
-        {
-            heat = new double[Length];
-            double sum = 0;
-            for (int i = 0; i < Length; i++)
-            {
-                sum += ThermalTime.SingleSine(Run.MinC[i], Run.MaxC[i], baseC);
-                heat[i] = sum;
-            }
-            _heat[baseC] = heat;
-        }
-        return heat;
-    }
+    public double[] Heat(double baseC) => _heat.GetOrAdd(baseC, b => HeatSums(b, fromNewYear: false));
 
     /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
-    public double[] SoilC(BulbPlace place)
-    {
-        if (!_soil.TryGetValue(place, out double[]? soil))
-            _soil[place] = soil = Run.SoilC(place);
-        return soil;
-    }
+    public double[] SoilC(BulbPlace place) => Run.SoilC(place);
+
+    /// <summary>The day's lowest where roots are coldest in a planter, °C.</summary>
+    public float[] RootsC(ThermalClass what) => _roots.GetOrAdd(what, Run.RootsC);
+
+    /// <summary>True on the first day of the second half of the growing year: 1 July, or 1 January in the south.</summary>
+    public bool IsMidsummer(int index) => _days[index].Day == 1 && _days[index].Month == (_southern ? 1 : 7);
 
     /// <summary>
     /// True on days when mixed deciduous planting is in leaf: leaf-out at 150 °C·d above 5 °C, drop after twelve nights
@@ -114,25 +72,52 @@ public sealed class GrowingSeason
     /// True on days in leaf: from the heat sum of leaf-out until so many nights at or below 5 °C have passed since
     /// midsummer. The nights are common practice.
     /// </summary>
-    public bool[] LeafSeason(double baseC, double leafOutCd, int dropNights)
+    public bool[] LeafSeason(double baseC, double leafOutCd, int dropNights) =>
+        _leaf.GetOrAdd((baseC, leafOutCd, dropNights), k => InLeaf(k.BaseC, k.LeafOutCd, k.Nights));
+
+    private bool[] InLeaf(double baseC, double leafOutCd, int dropNights)
     {
-        if (!_leaf.TryGetValue((baseC, leafOutCd, dropNights), out bool[]? leaf))
+        var leaf = new bool[Length];
+        double[] heat = YearHeat(baseC);
+        int nights = 0;
+        for (int i = 0; i < Length; i++)
         {
-            leaf = new bool[Length];
-            double[] heat = YearHeat(baseC);
-            int nights = 0;
-            for (int i = 0; i < Length; i++)
-            {
-                if (_days[i].Day == 1 && _days[i].Month == (_southern ? 1 : 7))
-                    nights = 0;
-                if (Run.MinC[i] <= 5)
-                    nights++;
-                bool secondHalf = (_days[i].Month >= 7) != _southern;
-                leaf[i] = heat[i] >= leafOutCd && (!secondHalf || nights < dropNights);
-            }
-            _leaf[(baseC, leafOutCd, dropNights)] = leaf;
+            if (_days[i].Day == 1 && _days[i].Month == (_southern ? 1 : 7))
+                nights = 0;
+            if (Run.MinC[i] <= 5)
+                nights++;
+            bool secondHalf = (_days[i].Month >= 7) != _southern;
+            leaf[i] = heat[i] >= leafOutCd && (!secondHalf || nights < dropNights);
         }
         return leaf;
+    }
+
+    private double[] HeatSums(double baseC, bool fromNewYear)
+    {
+        var heat = new double[Length];
+        double sum = 0;
+        for (int i = 0; i < Length; i++)
+        {
+            if (fromNewYear && _days[i].Day == 1 && _days[i].Month == (_southern ? 7 : 1))
+                sum = 0;
+            sum += ThermalTime.SingleSine(Run.MinC[i], Run.MaxC[i], baseC);
+            heat[i] = sum;
+        }
+        return heat;
+    }
+
+    private double[] WeekMeans()
+    {
+        var means = new double[Length];
+        double sum = 0;
+        for (int i = 0; i < Length; i++)
+        {
+            sum += Run.MeanC(i);
+            if (i >= 7)
+                sum -= Run.MeanC(i - 7);
+            means[i] = sum / Math.Min(7, i + 1);
+        }
+        return means;
     }
 }
 
@@ -140,6 +125,7 @@ public sealed class GrowingSeason
 public sealed class Growing
 {
     private int? _killedIndex;
+    private double[]? _soil;
 
     /// <summary>Sets a plant into a run.</summary>
     /// <param name="season">The run.</param>
@@ -169,6 +155,9 @@ public sealed class Growing
     /// <summary>True for what is bought in full colour: it shows at once, and is over sooner.</summary>
     public bool InColour { get; }
 
+    /// <summary>Indices of the days on which it is cut; what flowers once a year is held back by a cut in leaf.</summary>
+    public IReadOnlyList<int> CutIndices { get; init; } = [];
+
     /// <summary>Index of the day it goes in; negative when that was before the run.</summary>
     public int InstallIndex { get; }
 
@@ -182,7 +171,10 @@ public sealed class Growing
     public double FrostPocketC { get; }
 
     /// <summary>Temperature at its bulb's depth, °C.</summary>
-    public double[] SoilC => Season.SoilC(Place);
+    public double[] SoilC => _soil ??= Season.SoilC(Place);
+
+    /// <summary>Frost before this index takes nothing: what stands as a plan year begins is known to have lived.</summary>
+    public int SafeUntilIndex { get; init; }
 
     /// <summary>Index of the first day whose frost spoils its tops, or the run's length.</summary>
     public int KilledIndex
@@ -191,7 +183,7 @@ public sealed class Growing
         {
             if (_killedIndex is { } known)
                 return known;
-            int i = Math.Max(0, InstallIndex);
+            int i = Math.Max(SafeUntilIndex, InstallIndex);
             while (i < Season.Length && Season.Run.MinC[i] - FrostPocketC > Plant.TopDamageC)
                 i++;
             _killedIndex = i;

@@ -174,6 +174,13 @@ public sealed record Plant
     /// <summary>Share of its first show that is to be expected in its second, third and later years, 0 to 1.5; empty for what stands one season.</summary>
     public IReadOnlyList<double> ReturnByYear { get; init; } = [];
 
+    /// <summary>Months in which growers sell it fit to plant, 1 to 12 as in the north; empty for all year. Six months on in the south.</summary>
+    public IReadOnlyList<int> SoldMonths { get; init; } = [];
+
+    /// <summary>True when it is to be had on a day, bought fresh.</summary>
+    public bool IsSoldOn(NodaTime.LocalDate day, bool southern) =>
+        SoldMonths.Count == 0 || SoldMonths.Contains(southern ? ((day.Month + 5) % 12) + 1 : day.Month);
+
     /// <summary>A remark on invasive or protected status; the local list decides.</summary>
     public string LocalStatus { get; init; } = string.Empty;
 
@@ -293,6 +300,8 @@ public sealed record Plant
             faults.Add("returnByYear", "must hold at most 10 years");
         for (int i = 0; i < ReturnByYear.Count; i++)
             faults.Range($"returnByYear[{i}]", ReturnByYear[i], 0, 3, string.Empty);
+        if (SoldMonths.Any(m => m is < 1 or > 12) || SoldMonths.Distinct().Count() != SoldMonths.Count)
+            faults.Add("soldMonths", "must be months from 1 to 12, each once");
         for (int i = 0; i < (Bulb?.Grades.Count ?? 0); i++)
         {
             faults.Text($"bulb.grades[{i}].name", Bulb!.Grades[i].Name, 30);

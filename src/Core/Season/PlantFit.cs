@@ -127,6 +127,8 @@ public sealed class FitQuestion
             Heat(plant, weather.HottestWeekC, reasons);
         }
         Surroundings(plant, reasons);
+        if (Planter.Survey.RestsFrom(plant, install < First.PlusYears(-1) ? First : install))
+            reasons.Add(new("rest", FitVerdict.Fails, $"The planter rests from {Planter.Survey.RestsFromGenus}{(Planter.Survey.RestsUntil is { } until ? $" until {until.ToString("d MMM uuuu", null)}" : string.Empty)} after a disease."));
         double odds = strip.OddsOver(First, Last);
         Colour(plant, install, odds, reasons);
         return new PlantFit(plant, reasons, strip, odds, Score(strip, odds));

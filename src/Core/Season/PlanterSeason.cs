@@ -1,7 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -14,16 +13,33 @@ public sealed class PlanterSeason
     /// <summary>Weight of plain green leaf (common practice).</summary>
     public const double GreenWeight = 0.25;
 
-    private PlanterSeason(Planter planter, LocalDate start, int days)
+    internal PlanterSeason(Planter planter, LocalDate start, int days, double coverThreshold)
     {
         Planter = planter;
         Start = start;
+        CoverThreshold = coverThreshold;
         ShareInColour = new float[days];
         Cover10 = new float[days];
         Cover50 = new float[days];
         Cover90 = new float[days];
         Green = new float[days];
         DeciduousLeaf = new float[days];
+    }
+
+    private PlanterSeason(PlanterSeason of, Planter planter)
+    {
+        Planter = planter;
+        Start = of.Start;
+        CoverThreshold = of.CoverThreshold;
+        ShareInColour = of.ShareInColour;
+        Cover10 = of.Cover10;
+        Cover50 = of.Cover50;
+        Cover90 = of.Cover90;
+        Green = of.Green;
+        DeciduousLeaf = of.DeciduousLeaf;
+        Years = of.Years;
+        Bands = of.Bands;
+        BareSpells = of.BareSpells;
     }
 
     /// <summary>The planter.</summary>
@@ -36,7 +52,7 @@ public sealed class PlanterSeason
     public int Days => ShareInColour.Length;
 
     /// <summary>Weather years behind the odds.</summary>
-    public int Years { get; private init; }
+    public int Years { get; private set; }
 
     /// <summary>Share of years in colour, by day.</summary>
     public float[] ShareInColour { get; }
@@ -54,10 +70,10 @@ public sealed class PlanterSeason
     public float[] Green { get; }
 
     /// <summary>Share of years in which deciduous plants are in leaf, by day.</summary>
-    public float[] DeciduousLeaf { get; }
+    public float[] DeciduousLeaf { get; internal init; }
 
     /// <summary>What shows, in order of planting.</summary>
-    public IReadOnlyList<ColourBand> Bands { get; private init; } = [];
+    public IReadOnlyList<ColourBand> Bands { get; private set; } = [];
 
     /// <summary>Bare spells in order.</summary>
     public IReadOnlyList<BareSpell> BareSpells { get; private set; } = [];
@@ -66,7 +82,7 @@ public sealed class PlanterSeason
     public int DaysInColour => ShareInColour.Count(s => s >= 0.5f);
 
     /// <summary>The threshold of weighted cover that counts as in colour.</summary>
-    public double CoverThreshold { get; private init; }
+    public double CoverThreshold { get; }
 
     /// <summary>The index of a day; may lie outside the year.</summary>
     public int IndexOf(LocalDate day) => Period.DaysBetween(Start, day);
@@ -90,33 +106,12 @@ public sealed class PlanterSeason
             []);
     }
 
-    /// <summary>Computes a planter's year.</summary>
-    /// <param name="plan">The plan.</param>
-    /// <param name="planter">The planter.</param>
-    /// <param name="seasons">Weather years, all laid over the same plan year.</param>
-    /// <param name="start">First day of the plan year.</param>
-    public static PlanterSeason From(Plan plan, Planter planter, IReadOnlyList<GrowingSeason> seasons, LocalDate start)
-    {
-        LocalDate end = start.PlusMonths(12);
-        int days = Period.DaysBetween(start, end);
-        IReadOnlyList<PlantedItem> standing = Standing(plan, planter, seasons, start, end);
-        var bands = standing
-            .SelectMany(s => s.Plant.Windows.Select(w => new ColourBand(s.Display.Id, s.Plant, w, new float[days])))
-            .ToList();
-        var season = new PlanterSeason(planter, start, days) { Bands = bands, Years = seasons.Count, CoverThreshold = plan.Site.CoverThreshold };
-        if (seasons.Count == 0)
-            return season;
-        double pocket = plan.AreaOf(planter).FrostPocketC;
-        var byYear = new float[seasons.Count][];
-        for (int y = 0; y < seasons.Count; y++)
-            byYear[y] = WeatherYearCover.Add(season, standing, seasons[y], pocket);
-        for (int i = 0; i < bands.Count; i++)
-            Scale(bands[i].MeanCover, 1f / seasons.Count);
-        Scale(season.Green, 1f / seasons.Count);
-        Scale(season.DeciduousLeaf, 1f / seasons.Count);
-        season.TakeOdds(byYear);
-        return season;
-    }
+    /// <summary>A planter's year of which nothing is known, for want of weather.</summary>
+    public static PlanterSeason Unknown(Plan plan, Planter planter, LocalDate start) =>
+        new(planter, start, Period.DaysBetween(start, start.PlusMonths(12)), plan.Site.CoverThreshold);
+
+    /// <summary>The same year of the same planter after a change that its colours do not rest on.</summary>
+    internal PlanterSeason For(Planter planter) => new(this, planter);
 
     /// <summary>The arithmetic behind a day's figure and the count of days in colour.</summary>
     public Working Explain()
@@ -139,43 +134,20 @@ public sealed class PlanterSeason
             ]);
     }
 
-    private static List<PlantedItem> Standing(
-        Plan plan, Planter planter, IReadOnlyList<GrowingSeason> seasons, LocalDate start, LocalDate end)
+    /// <summary>Takes the cover of every weather year and counts the odds; the rows are sorted in place.</summary>
+    internal void Take(IReadOnlyList<ColourBand> bands, Span<float> byYear, int years, int stride)
     {
-        if (seasons.Count == 0)
-            return [];
-        bool inColour = plan.Site.RulesFor(planter).Stage == StageSchool.InColour;
-        return [.. plan.DisplaysOf(planter.Id)
-            .Where(d => d.Install < end && d.Lift > start)
-            .SelectMany(d => d.Layer == DisplayLayer.Bulbs
-                ? BulbStack.Depths(planter, plan.Site, plan.BulbsOf(d)).Select(b => new PlantedItem(d, b.Plant, b.Count, planter.PlaceAt(b.DepthCm), false))
-                : d.Items.Select(i => new PlantedItem(d, plan.Plant(i.PlantId), i.Count, Ground.BulbPlace.UsualBed, inColour)))];
-    }
-
-    private static void Scale(float[] values, float by)
-    {
-        for (int i = 0; i < values.Length; i++)
-            values[i] *= by;
-    }
-
-    private void TakeOdds(float[][] byYear)
-    {
+        Bands = bands;
+        Years = years;
         float threshold = (float)CoverThreshold;
-        var column = new float[byYear.Length];
-        for (int d = 0; d < Days; d++)
+        for (int y = 0; y < years; y++)
         {
-            int inColour = 0;
-            for (int y = 0; y < byYear.Length; y++)
-            {
-                column[y] = byYear[y][d];
-                inColour += column[y] >= threshold ? 1 : 0;
-            }
-            Array.Sort(column);
-            ShareInColour[d] = (float)inColour / byYear.Length;
-            Cover10[d] = Rank(column, 0.1);
-            Cover50[d] = Rank(column, 0.5);
-            Cover90[d] = Rank(column, 0.9);
+            ReadOnlySpan<float> row = byYear.Slice(y * stride, Days);
+            for (int d = 0; d < row.Length; d++)
+                ShareInColour[d] += row[d] >= threshold ? 1 : 0;
         }
+        for (int d = 0; d < Days; d++)
+            ShareInColour[d] /= years;
         var spells = new List<BareSpell>();
         for (int d = 0; d < Days;)
         {
@@ -184,23 +156,21 @@ public sealed class PlanterSeason
                 end++;
             if (end - d >= BareSpell.ShortestDays)
             {
-                int bare = byYear.Count(y => LongestBelow(y, d, end, threshold) >= BareSpell.ShortestDays);
-                spells.Add(new BareSpell(Start.PlusDays(d), Start.PlusDays(end - 1), bare, byYear.Length));
+                int bare = 0;
+                for (int y = 0; y < years; y++)
+                    bare += LongestBelow(byYear.Slice(y * stride, Days), d, end, threshold) >= BareSpell.ShortestDays ? 1 : 0;
+                spells.Add(new BareSpell(Start.PlusDays(d), Start.PlusDays(end - 1), bare, years));
             }
             d = Math.Max(end, d + 1);
         }
         BareSpells = spells;
+        DayMath.SortOverYears(byYear, years, stride);
+        DayMath.Rank(byYear, years, stride, 0.1, Cover10);
+        DayMath.Rank(byYear, years, stride, 0.5, Cover50);
+        DayMath.Rank(byYear, years, stride, 0.9, Cover90);
     }
 
-    private static float Rank(float[] sorted, double q)
-    {
-        double at = q * (sorted.Length - 1);
-        int low = (int)at;
-        int high = Math.Min(sorted.Length - 1, low + 1);
-        return (float)(sorted[low] + ((sorted[high] - sorted[low]) * (at - low)));
-    }
-
-    private static int LongestBelow(float[] cover, int from, int to, float threshold)
+    private static int LongestBelow(ReadOnlySpan<float> cover, int from, int to, float threshold)
     {
         int longest = 0;
         int run = 0;

@@ -96,10 +96,7 @@ public sealed class SiteFlowering
         var key = (plant, install, plant.Bulb is null ? BulbPlace.UsualBed : place ?? BulbPlace.UsualBed, pocketC);
         if (_strips.TryGetValue(key, out FloweringStrip? known))
             return known;
-        lock (_lock)
-        {
-            return _strips.GetOrAdd(key, k => FloweringStrip.From(k.Plant, _seasons, Start, k.Install, k.Place, k.PocketC));
-        }
+        return _strips.GetOrAdd(key, k => FloweringStrip.From(k.Plant, _seasons, Start, k.Install, k.Place, k.PocketC));
     }
 
     /// <summary>Share of years in which deciduous plants are in leaf, by day of the plan year; empty without weather.</summary>

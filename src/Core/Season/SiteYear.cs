@@ -2,14 +2,13 @@ using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Season;
 
 /// <summary>The plan year of a whole site.</summary>
 public sealed class SiteYear
 {
-    private SiteYear(LocalDate start, IReadOnlyList<PlanterSeason> planters, IReadOnlyList<int> weatherYears)
+    internal SiteYear(LocalDate start, IReadOnlyList<PlanterSeason> planters, IReadOnlyList<int> weatherYears)
     {
         Start = start;
         Planters = planters;
@@ -51,25 +50,8 @@ public sealed class SiteYear
     /// <param name="weatherYear">One past year to lay over the plan; null for all of them.</param>
     public static SiteYear From(Plan plan, WeatherRecord? record, LocalDate start, int? weatherYear = null)
     {
-        if (start.Day != 1)
-            throw new InvalidInputException("start", "must be the first of a month");
-        IReadOnlyList<WeatherRun> runs = record is null ? [] : WeatherRun.For(record, start);
-        if (weatherYear is { } only)
-        {
-            runs = [.. runs.Where(r => r.Year == only)];
-            if (runs.Count == 0)
-                throw new InvalidInputException("weatherYear", $"the record holds no whole year of weather from {start.ToString("d MMM", null)} {only}");
-        }
-        if (runs.Count > 0)
-        {
-            var withBulbs = plan.Displays.Where(d => d.Layer == DisplayLayer.Bulbs).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);
-            record!.Ground.Prepare(plan.Planters.Where(p => withBulbs.Contains(p.Id)).Select(Ground.ThermalClass.Of));
-        }
-        var seasons = runs.Select(r => new GrowingSeason(r, record!.Station.IsSouthern)).ToList();
-        return new SiteYear(
-            start,
-            [.. plan.Planters.Where(p => !p.IsRetired).Select(p => PlanterSeason.From(plan, p, seasons, start))],
-            [.. runs.Select(r => r.Year)]);
+        var kernel = new SeasonKernel(record, start);
+        return weatherYear is { } only ? kernel.Of(plan, only) : kernel.Of(plan);
     }
 
     /// <summary>

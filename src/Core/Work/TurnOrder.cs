@@ -72,8 +72,9 @@ public sealed record TurnOrder
     public static TurnOrder For(Plan plan, Turn turn)
     {
         var installs = plan.Displays.Where(d => turn.Holds(d.Install)).ToList();
-        var lines = installs
-            .SelectMany(d => d.Items.Select(i => (Planter: plan.FindPlanter(d.PlanterId)!, Plant: plan.Plant(i.PlantId), i.Count)))
+        // What has stayed on is there already; what is plugged in later is bought for the turn that holds its own day.
+        var lines = plan.Displays
+            .SelectMany(d => d.Items.Where(i => turn.Holds(i.Since ?? d.Install)).Select(i => (Planter: plan.FindPlanter(d.PlanterId)!, Plant: plan.Plant(i.PlantId), i.Count)))
             .GroupBy(x => x.Plant.Id)
             .Select(g =>
             {

@@ -1,0 +1,241 @@
+using NodaTime;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Season;
+
+/// <summary>What weather did to a plant.</summary>
+public enum LossKind
+{
+    /// <summary>Nothing.</summary>
+    None,
+
+    /// <summary>Frost killed it.</summary>
+    Frost,
+
+    /// <summary>Winter killed its roots in the container.</summary>
+    Roots,
+
+    /// <summary>Winter spoiled its tops; they grow again in summer.</summary>
+    Tops,
+}
+
+/// <summary>One plant in one weather year of a plan year; days count from the plan year's first, −1 for never.</summary>
+/// <param name="WeatherYear">The year whose weather it was.</param>
+/// <param name="First">First day on which it shows a third of its best.</param>
+/// <param name="Peak">Middle of the days on which it is at its best.</param>
+/// <param name="Last">Last day on which it shows a third of its best.</param>
+/// <param name="DaysShown">Days on which it shows a third of its best.</param>
+/// <param name="DaysStalled">Days on which heat holds its flowers back.</param>
+/// <param name="Loss">What it lost to the weather.</param>
+/// <param name="LostOn">On what day; −1 for nothing lost.</param>
+public readonly record struct PlantYear(int WeatherYear, int First, int Peak, int Last, int DaysShown, int DaysStalled, LossKind Loss, int LostOn);
+
+/// <summary>
+/// One plant of one standing through a plan year, over every weather year: the width it has and the share of its best that
+/// each of its colours shows, day by day. Planters that set the same plant out alike share one. Immutable.
+/// </summary>
+public sealed class PlantYears
+{
+    // It counts as showing from a third of its best on.
+    private const double Shows = 1.0 / 3;
+
+    /// <summary>Days from plugging in a forced bulb to its open colour (common practice: in bud).</summary>
+    public const double ForcedBudDays = 4;
+
+    private readonly float[] _area;
+    private readonly float[][] _shares;
+
+    private PlantYears(Plant plant, int from, int length, int years)
+    {
+        Plant = plant;
+        From = from;
+        Length = length;
+        Stride = (length + DayMath.Lanes - 1) / DayMath.Lanes * DayMath.Lanes;
+        _area = new float[Stride * years];
+        _shares = [.. plant.Windows.Select(_ => new float[Stride * years])];
+        Years = new PlantYear[years];
+    }
+
+    /// <summary>The plant.</summary>
+    public Plant Plant { get; }
+
+    /// <summary>First day of the plan year on which it stands, from 0.</summary>
+    public int From { get; }
+
+    /// <summary>Days of the plan year on which it stands.</summary>
+    public int Length { get; }
+
+    /// <summary>What each weather year makes of it.</summary>
+    public PlantYear[] Years { get; }
+
+    /// <summary>Bytes held.</summary>
+    public long Bytes => sizeof(float) * (long)_area.Length * (1 + _shares.Length);
+
+    /// <summary>Days of one row in memory: <see cref="Length"/> and what rounds it up; the rest is 0.</summary>
+    internal int Stride { get; }
+
+    /// <summary>Surface under one plant by day of its standing, cm²; 0 once it is dead, and for a bulb while it does not show.</summary>
+    public ReadOnlySpan<float> AreaCm2(int year) => _area.AsSpan(year * Stride, Length);
+
+    /// <summary>Share of its best that a colour window shows by day of its standing, 0 to 1.</summary>
+    public ReadOnlySpan<float> Share(int window, int year) => _shares[window].AsSpan(year * Stride, Length);
+
+    internal ReadOnlySpan<float> AreaRow(int year) => _area.AsSpan(year * Stride, Stride);
+
+    internal ReadOnlySpan<float> ShareRow(int window, int year) => _shares[window].AsSpan(year * Stride, Stride);
+
+    /// <summary>Follows a plant through every weather year.</summary>
+    /// <param name="plant">The plant.</param>
+    /// <param name="standing">When and where it stands.</param>
+    /// <param name="seasons">Weather years laid over the plan year.</param>
+    /// <param name="start">First day of the plan year.</param>
+    public static PlantYears Of(Plant plant, Standing standing, IReadOnlyList<GrowingSeason> seasons, LocalDate start)
+    {
+        int days = Period.DaysBetween(start, start.PlusMonths(12));
+        int from = Math.Clamp(Period.DaysBetween(start, standing.From), 0, days);
+        int to = Math.Clamp(Period.DaysBetween(start, standing.Lift), from, days);
+        var result = new PlantYears(plant, from, to - from, seasons.Count);
+        if (result.Length == 0)
+            return result;
+        var share = new double[seasons.Count == 0 ? 0 : seasons.Max(s => s.Length)];
+        for (int y = 0; y < seasons.Count; y++)
+            result.Follow(y, standing, seasons[y], start, share.AsSpan(0, seasons[y].Length));
+        return result;
+    }
+
+    private void Follow(int year, Standing standing, GrowingSeason season, LocalDate start, Span<double> share)
+    {
+        int zero = season.Run.IndexOf(start);
+        int[] cuts = standing.Cuts.Count == 0 ? [] : [.. standing.Cuts.Select(c => season.Run.IndexOf(c.Day))];
+        var growing = new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour) { CutIndices = cuts, SafeUntilIndex = zero };
+        (LossKind loss, int lost) = Lost(growing, zero, Math.Max(zero, season.Run.IndexOf(standing.From)));
+        int dead = loss is LossKind.Frost or LossKind.Roots ? lost : int.MaxValue;
+        int spoiledTo = loss == LossKind.Tops ? Regrown(season, lost) : -1;
+        Span<float> best = stackalloc float[Stride];
+        for (int w = 0; w < _shares.Length; w++)
+        {
+            share.Clear();
+            ColourWindow window = Plant.Windows[w];
+            // Bulbs forced beforehand are set in as their buds colour, and last their usual days.
+            ColourRule rule = standing.Forced && window.Rule is BulbForcing bulb ? new FromInstall(ForcedBudDays, bulb.ShowDays) : window.Rule;
+            rule.Fill(share, growing);
+            if (cuts.Length > 0 && window.Part == ColourPart.Flower)
+                CutEffect.Apply(share, growing, cuts, standing.Cuts.Max(c => c.Share));
+            Span<float> row = _shares[w].AsSpan(year * Stride, Length);
+            for (int d = 0; d < row.Length; d++)
+            {
+                int at = zero + From + d;
+                row[d] = at >= dead || (at >= lost && at < spoiledTo) ? 0 : (float)share[at];
+                best[d] = Math.Max(best[d], row[d]);
+            }
+        }
+        Grow(_area.AsSpan(year * Stride, Length), growing, zero + From, Math.Min(dead, zero + From + Length), best, cuts, standing);
+        Years[year] = Sum(season, growing, zero, best[..Length], loss, lost);
+    }
+
+    // The surface under its width; a bulb takes room only while it shows, and others close over it before and after.
+    private void Grow(Span<float> area, Growing growing, int first, int end, ReadOnlySpan<float> best, int[] cuts, Standing standing)
+    {
+        double[] heat = growing.Season.Heat(Plant.GrowthBaseC);
+        double before = growing.HeatBeforeCd;
+        bool grows = Plant.GrowthPerDegreeDay > 0 && Plant.MatureSpreadCm > Plant.SpreadAtPurchaseCm;
+        double spread = Plant.SpreadCm(0);
+        double last = double.NaN;
+        for (int d = 0; first + d < end; d++)
+        {
+            double now = Math.Max(0, heat[first + d] + before);
+            if (grows && now != last)
+            {
+                spread = Plant.SpreadCm(now);
+                last = now;
+            }
+            double cut = cuts.Length == 0 ? 1 : CutEffect.WidthLeft(growing, cuts, standing.Cuts.Max(c => c.Share), first + d);
+            area[d] = (float)(Math.PI / 4 * spread * spread * cut * cut);
+        }
+        if (Plant.Green != GreenLeaf.AroundFlower)
+            return;
+        for (int d = 0; first + d < end; d++)
+            area[d] *= best[d] > 0 ? (float)ReturnOf(first + d - growing.InstallIndex) : 0;
+    }
+
+    // What of its first show a bulb that was left in the ground gives after so many days.
+    private double ReturnOf(int daysSince)
+    {
+        int year = daysSince / 365;
+        return year < 1 || Plant.ReturnByYear.Count == 0 ? 1 : Plant.ReturnByYear[Math.Min(year, Plant.ReturnByYear.Count) - 1];
+    }
+
+    // The first thing that winter takes. What stands for years is taken to have lived until the plan year begins.
+    private static (LossKind Kind, int Index) Lost(Growing growing, int zero, int from)
+    {
+        Plant plant = growing.Plant;
+        int end = growing.LiftIndex;
+        if (plant.DiesWithFrost)
+            return growing.KilledIndex < end ? (LossKind.Frost, growing.KilledIndex) : (LossKind.None, -1);
+        int roots = int.MaxValue;
+        if (plant.IsLasting && !growing.Place.Class.IsBed)
+        {
+            float[] felt = growing.Season.RootsC(growing.Place.Class);
+            double kills = plant.RootKilling.Celsius;
+            roots = from;
+            while (roots < end && felt[roots] > kills)
+                roots++;
+        }
+        int tops = int.MaxValue;
+        if (plant.HasLastingTops)
+        {
+            tops = from;
+            while (tops < end && growing.Season.Run.MinC[tops] - growing.FrostPocketC > plant.TopDamageC)
+                tops++;
+        }
+        int first = Math.Min(roots, tops);
+        return first >= end ? (LossKind.None, -1) : roots <= tops ? (LossKind.Roots, roots) : (LossKind.Tops, tops);
+    }
+
+    // Tops that winter spoiled are in leaf again after midsummer (common practice).
+    private static int Regrown(GrowingSeason season, int lost)
+    {
+        int i = lost;
+        while (i < season.Length && !season.IsMidsummer(i))
+            i++;
+        return i;
+    }
+
+    private PlantYear Sum(GrowingSeason season, Growing growing, int zero, ReadOnlySpan<float> best, LossKind loss, int lost)
+    {
+        int first = -1;
+        int last = -1;
+        int shown = 0;
+        float most = 0;
+        for (int d = 0; d < best.Length; d++)
+        {
+            most = Math.Max(most, best[d]);
+            if (best[d] < Shows)
+                continue;
+            first = first < 0 ? d : first;
+            last = d;
+            shown++;
+        }
+        int peak = -1;
+        if (shown > 0)
+        {
+            int from = 0;
+            while (best[from] < 0.95f * most)
+                from++;
+            int to = from;
+            while (to + 1 < best.Length && best[to + 1] >= 0.95f * most)
+                to++;
+            peak = (from + to) / 2;
+        }
+        int stalled = 0;
+        if (Plant.Windows.Select(w => w.Rule).OfType<FromInstall>().FirstOrDefault() is { HeatCeilingC: { } ceiling })
+        {
+            for (int d = 0; d < best.Length; d++)
+                stalled += growing.Season.WeekMeanC[zero + From + d] > ceiling ? 1 : 0;
+        }
+        int At(int d) => d < 0 ? -1 : From + d;
+        return new PlantYear(season.Run.Year, At(first), At(peak), At(last), shown, stalled, loss, loss == LossKind.None ? -1 : Math.Max(0, lost - zero));
+    }
+}

@@ -1,0 +1,217 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Season;
+
+/// <summary>
+/// Computes planters' years over all weather years laid over one plan year. Plants that stand alike in many planters are
+/// followed once; what was computed for a planter is kept until something that it rests on changes. Safe for several
+/// threads. The same plan and weather always give the same result.
+/// </summary>
+public sealed class SeasonKernel
+{
+    // Followed plants are dropped and followed anew beyond this.
+    private const long MostBytes = 128L << 20;
+
+    private readonly ConcurrentDictionary<(Plant Plant, Standing Standing), Lazy<PlantYears>> _followed = new(new ByPlant());
+    private readonly ConcurrentDictionary<string, (IReadOnlyList<PlantedItem> Items, PlanterSeason Season)> _planters = new(StringComparer.Ordinal);
+    private readonly ConcurrentBag<CoverYears> _scratch = [];
+    private readonly float[][] _leaf;
+    private readonly float[] _meanLeaf;
+    private readonly WeatherRecord? _record;
+    private long _bytes;
+
+    /// <summary>Lays weather over a plan year.</summary>
+    /// <param name="record">The weather; null when the site has none, and then nothing can be said about any planter.</param>
+    /// <param name="start">First day of the plan year, the first of a month.</param>
+    /// <exception cref="InvalidInputException">The start is not the first of a month.</exception>
+    public SeasonKernel(WeatherRecord? record, LocalDate start)
+        : this(record, start, record is null ? [] : WeatherRun.For(record, start))
+    {
+    }
+
+    /// <summary>Lays chosen weather over a plan year: some years of a record, or years changed to ask what if.</summary>
+    /// <param name="record">The record they come from; null without weather.</param>
+    /// <param name="start">First day of the plan year, the first of a month.</param>
+    /// <param name="runs">The weather years.</param>
+    public SeasonKernel(WeatherRecord? record, LocalDate start, IReadOnlyList<WeatherRun> runs)
+    {
+        if (start.Day != 1)
+            throw new InvalidInputException("start", "must be the first of a month");
+        _record = record;
+        Start = start;
+        Days = Period.DaysBetween(start, start.PlusMonths(12));
+        Seasons = [.. runs.Select(r => new GrowingSeason(r, record!.Station.IsSouthern))];
+        WeatherYears = [.. runs.Select(r => r.Year)];
+        _leaf = [.. Seasons.Select(Leaf)];
+        _meanLeaf = new float[Days];
+        foreach (float[] leaf in _leaf)
+        {
+            for (int d = 0; d < Days; d++)
+                _meanLeaf[d] += leaf[d] / _leaf.Length;
+        }
+    }
+
+    /// <summary>First day of the plan year.</summary>
+    public LocalDate Start { get; }
+
+    /// <summary>Days in it.</summary>
+    public int Days { get; }
+
+    /// <summary>Years of the record whose weather is laid over it.</summary>
+    public IReadOnlyList<int> WeatherYears { get; }
+
+    /// <summary>The weather, year by year.</summary>
+    public IReadOnlyList<GrowingSeason> Seasons { get; }
+
+    /// <summary>Followed plants at hand, and the bytes they hold.</summary>
+    public (int Count, long Bytes) Followed => (_followed.Count, Interlocked.Read(ref _bytes));
+
+    /// <summary>Computes every planter in use; only those are computed anew whose inputs changed since they were last asked for.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="done">Told the count of planters done, now and then.</param>
+    /// <param name="cancel">Stops the work.</param>
+    public SiteYear Of(Plan plan, IProgress<int>? done = null, CancellationToken cancel = default)
+    {
+        List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
+        PrepareGround(plan, inUse);
+        var seasons = new PlanterSeason[inUse.Count];
+        int count = 0;
+        Parallel.For(0, inUse.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+        {
+            seasons[i] = Of(plan, inUse[i]);
+            int now = Interlocked.Increment(ref count);
+            if (now % 32 == 0)
+                done?.Report(now);
+        });
+        return new SiteYear(Start, seasons, WeatherYears);
+    }
+
+    /// <summary>One planter's year; kept until something it rests on changes.</summary>
+    public PlanterSeason Of(Plan plan, Planter planter)
+    {
+        IReadOnlyList<PlantedItem> items = PlantedItem.Of(plan, planter, Start, Start.PlusMonths(12));
+        if (_planters.TryGetValue(planter.Id, out var known) && IsSame(plan, planter, items, known))
+            return ReferenceEquals(known.Season.Planter, planter) ? known.Season : known.Season.For(planter);
+        PlanterSeason season = Compute(plan, planter, items, null);
+        _planters[planter.Id] = (items, season);
+        return season;
+    }
+
+    /// <summary>One planter's year as it would be with other displays; not kept.</summary>
+    /// <param name="plan">The plan, for its palette and rules.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="displays">All displays that it would have; the plan's own where left out.</param>
+    public PlanterSeason Try(Plan plan, Planter planter, IEnumerable<Display>? displays = null) =>
+        Compute(plan, planter, PlantedItem.Of(plan, planter, displays ?? plan.DisplaysOf(planter.Id), Start, Start.PlusMonths(12)), null);
+
+    /// <summary>One planter's year under one weather year; not kept.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="weatherYear">One of <see cref="WeatherYears"/>.</param>
+    public PlanterSeason Of(Plan plan, Planter planter, int weatherYear) => Compute(plan, planter, PlantedItem.Of(plan, planter, Start, Start.PlusMonths(12)), IndexOf(weatherYear));
+
+    /// <summary>Every planter in use under one weather year; not kept.</summary>
+    /// <exception cref="InvalidInputException">The record holds no such year.</exception>
+    public SiteYear Of(Plan plan, int weatherYear)
+    {
+        int year = IndexOf(weatherYear);
+        List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
+        PrepareGround(plan, inUse);
+        var seasons = new PlanterSeason[inUse.Count];
+        Parallel.For(0, inUse.Count, i => seasons[i] = Compute(plan, inUse[i], PlantedItem.Of(plan, inUse[i], Start, Start.PlusMonths(12)), year));
+        return new SiteYear(Start, seasons, [weatherYear]);
+    }
+
+    /// <summary>A planter's year in detail: cover by colour in poor and good years, dates and losses of each plant.</summary>
+    public PlanterDetail Detail(Plan plan, Planter planter) =>
+        new(Of(plan, planter), With(PlantedItem.Of(plan, planter, Start, Start.PlusMonths(12))), new CoverYears(), _leaf);
+
+    /// <summary>One plant of one standing over all weather years.</summary>
+    public PlantYears Follow(Plant plant, Standing standing)
+    {
+        Lazy<PlantYears> followed = _followed.GetOrAdd((plant, standing), k => new Lazy<PlantYears>(() =>
+        {
+            PlantYears years = PlantYears.Of(k.Plant, k.Standing, Seasons, Start);
+            Interlocked.Add(ref _bytes, years.Bytes);
+            return years;
+        }));
+        PlantYears result = followed.Value;
+        if (Interlocked.Read(ref _bytes) > MostBytes)
+        {
+            Interlocked.Exchange(ref _bytes, 0);
+            _followed.Clear();
+        }
+        return result;
+    }
+
+    private PlanterSeason Compute(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, int? year)
+    {
+        var season = new PlanterSeason(planter, Start, Days, plan.Site.CoverThreshold) { DeciduousLeaf = year is { } one ? _leaf[one][..Days] : _meanLeaf };
+        if (Seasons.Count == 0)
+            return season;
+        CoverYears scratch = _scratch.TryTake(out CoverYears? used) ? used : new CoverYears();
+        scratch.Fill(season, With(items), _leaf, year);
+        _scratch.Add(scratch);
+        return season;
+    }
+
+    private IReadOnlyList<(PlantedItem Item, PlantYears Years)> With(IReadOnlyList<PlantedItem> items) => [.. items.Select(i => (i, Follow(i.Plant, i.Standing)))];
+
+    private static bool IsSame(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, (IReadOnlyList<PlantedItem> Items, PlanterSeason Season) known)
+    {
+        if (known.Season.CoverThreshold != plan.Site.CoverThreshold || known.Season.Planter.Form.SurfaceCm2 != planter.Form.SurfaceCm2 || known.Items.Count != items.Count)
+            return false;
+        for (int i = 0; i < items.Count; i++)
+        {
+            PlantedItem a = items[i];
+            PlantedItem b = known.Items[i];
+            if (a.Display.Id != b.Display.Id || !ReferenceEquals(a.Plant, b.Plant) || a.Count != b.Count || !a.Standing.Equals(b.Standing))
+                return false;
+        }
+        return true;
+    }
+
+    private void PrepareGround(Plan plan, IEnumerable<Planter> planters)
+    {
+        if (Seasons.Count == 0)
+            return;
+        var feltBelow = plan.Displays.Where(d => d.Layer != DisplayLayer.Seasonal).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);
+        _record!.Ground.Prepare(planters.Where(p => feltBelow.Contains(p.Id)).Select(ThermalClass.Of));
+    }
+
+    private int IndexOf(int weatherYear)
+    {
+        for (int y = 0; y < WeatherYears.Count; y++)
+        {
+            if (WeatherYears[y] == weatherYear)
+                return y;
+        }
+        throw new InvalidInputException("weatherYear", $"the record holds no whole year of weather from {Start.ToString("d MMM", null)} {weatherYear}");
+    }
+
+    private float[] Leaf(GrowingSeason season)
+    {
+        var leaf = new float[DayMath.RowOfYear];
+        bool[] usual = season.UsualLeaf;
+        int zero = season.Run.IndexOf(Start);
+        for (int d = 0; d < Days; d++)
+            leaf[d] = usual[zero + d] ? 1 : 0;
+        return leaf;
+    }
+
+    // Plants are compared as the objects they are: comparing all their figures would cost more than the lookup saves.
+    private sealed class ByPlant : IEqualityComparer<(Plant Plant, Standing Standing)>
+    {
+        public bool Equals((Plant Plant, Standing Standing) x, (Plant Plant, Standing Standing) y) =>
+            ReferenceEquals(x.Plant, y.Plant) && x.Standing.Equals(y.Standing);
+
+        public int GetHashCode((Plant Plant, Standing Standing) key) => HashCode.Combine(RuntimeHelpers.GetHashCode(key.Plant), key.Standing);
+    }
+}

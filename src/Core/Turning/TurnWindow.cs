@@ -1,0 +1,309 @@
+using NodaTime;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Turning;
+
+/// <summary>What a turn would bring if it began on another day.</summary>
+/// <param name="FirstDay">Its first day.</param>
+/// <param name="ColourDays">Expected planter-days of colour in the plan year, over the turn's planters.</param>
+/// <param name="OldColour">Mean odds that what comes out still shows on the day.</param>
+/// <param name="FrostLoss">Share of weather years in which frost takes something that went in within two months.</param>
+/// <param name="PlantsLost">Expected plants that frost takes of those that go in, within two months.</param>
+/// <param name="FullShare">Mean share of its grown cover that what goes in has on the day asked; 1 where nothing grows.</param>
+/// <param name="LeavesGreen">Mean share of weather years in which leaves of bulbs that come out are still green, and are wanted again.</param>
+/// <param name="Hinders">What forbids the day; empty when nothing does.</param>
+public sealed record TurnOption(
+    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, double FullShare, double LeavesGreen, IReadOnlyList<string> Hinders);
+
+/// <summary>The days on which a turn may begin, what each would bring, and the one to take.</summary>
+public sealed class TurnWindow
+{
+    private TurnWindow(Turn turn, IReadOnlyList<TurnChange> changes, IReadOnlyList<TurnOption> options, LocalDate fullBy, TurnOption? best, TurnOption? past, TurnOption planned)
+    {
+        (Turn, Changes, Options, FullBy, Best, WhenPast, Planned) = (turn, changes, options, fullBy, best, past, planned);
+    }
+
+    /// <summary>Days before and after the planned one that are looked at.</summary>
+    public const int Reach = 42;
+
+    /// <summary>Days between one option and the next.</summary>
+    public const int Step = 7;
+
+    /// <summary>A frost within so many days of planting is laid to the turn.</summary>
+    public const int FrostDays = 60;
+
+    /// <summary>Weeks of rooting that hardy plants want before the ground freezes (common practice: four to six).</summary>
+    public const int RootingWeeks = 5;
+
+    /// <summary>Bulbs are planted once soil at their depth is below this, °C (common practice: 60 °F).</summary>
+    public const double WarmestSoilC = 15;
+
+    /// <summary>The turn.</summary>
+    public Turn Turn { get; }
+
+    /// <summary>What it changes.</summary>
+    public IReadOnlyList<TurnChange> Changes { get; }
+
+    /// <summary>Options in order of their days.</summary>
+    public IReadOnlyList<TurnOption> Options { get; }
+
+    /// <summary>The day by which what goes in should be full: the turn's own, or eight weeks after it.</summary>
+    public LocalDate FullBy { get; }
+
+    /// <summary>The day that brings most colour among those that nothing forbids: the school that turns at its calendar's best.</summary>
+    public TurnOption? Best { get; }
+
+    /// <summary>The first day on which what stands there is past its best: the school that waits.</summary>
+    public TurnOption? WhenPast { get; }
+
+    /// <summary>The option nearest the planned day.</summary>
+    public TurnOption Planned { get; }
+
+    /// <summary>Expected colour-days that a week later than the best costs; null where it is not known.</summary>
+    public double? WeekLaterCosts => Best is null ? null : Options.FirstOrDefault(o => o.FirstDay == Best.FirstDay.PlusDays(Step)) is { } later ? Best.ColourDays - later.ColourDays : null;
+
+    /// <summary>Years of ten in which a week earlier than the best loses something to frost; null where it is not known.</summary>
+    public double? WeekEarlierFrost => Best is null ? null : Options.FirstOrDefault(o => o.FirstDay == Best.FirstDay.PlusDays(-Step)) is { } earlier ? earlier.FrostLoss * 10 : null;
+
+    /// <summary>Looks at a turn.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="turn">The turn.</param>
+    /// <param name="kernel">The season's kernel of the plan year that holds the turn.</param>
+    /// <param name="done">Told how many options are done.</param>
+    /// <param name="cancel">Stops the work.</param>
+    /// <returns>The window; null when the turn changes nothing or there is no weather.</returns>
+    public static TurnWindow? Of(Plan plan, Turn turn, SeasonKernel kernel, IProgress<int>? done = null, CancellationToken cancel = default)
+    {
+        IReadOnlyList<TurnChange> changes = TurnChange.Of(plan, turn);
+        if (changes.Count == 0 || kernel.Seasons.Count == 0)
+            return null;
+        LocalDate fullBy = turn.FullBy ?? turn.FirstDay.PlusDays(56);
+        int[] offsets = [.. Enumerable.Range(-Reach / Step, (2 * Reach / Step) + 1).Select(k => k * Step)];
+        var options = new TurnOption[offsets.Length];
+        int count = 0;
+        Parallel.For(0, offsets.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+        {
+            options[i] = Option(plan, turn, changes, kernel, offsets[i], fullBy);
+            done?.Report(Interlocked.Increment(ref count));
+        });
+        List<TurnOption> open = [.. options.Where(o => o.Hinders.Count == 0)];
+        TurnOption planned = options.MinBy(o => Math.Abs(Period.DaysBetween(turn.FirstDay, o.FirstDay)))!;
+        TurnOption? past = changes.Any(c => c.Out.Count > 0) ? open.FirstOrDefault(o => o.OldColour < 0.5) : null;
+        // A day here or there over all planters is no reason to move a turn that stands.
+        TurnOption? best = open.MaxBy(o => o.ColourDays);
+        if (best is not null && planned.Hinders.Count == 0 && best.ColourDays - planned.ColourDays < Math.Max(2, 0.5 * changes.Count))
+            best = planned;
+        return new TurnWindow(turn, changes, options, fullBy, best, past, planned);
+    }
+
+    /// <summary>The trade-off in a sentence.</summary>
+    public string Sentence()
+    {
+        if (Best is null)
+            return "No day within six weeks is open: see what forbids each.";
+        string day = Best.FirstDay == Turn.FirstDay ? $"The planned day, {Text(Best.FirstDay)}, is the best" : $"{Text(Best.FirstDay)} is better than {Text(Turn.FirstDay)} by {Best.ColourDays - Planned.ColourDays:0} planter-days of colour";
+        string later = WeekLaterCosts is { } costs ? $" each week later costs {Math.Max(0, costs):0} planter-days" : string.Empty;
+        string earlier = WeekEarlierFrost is { } frost ? $" a week earlier brings frost losses in {frost:0.#} of 10 years" : string.Empty;
+        return $"{day}{(later.Length + earlier.Length > 0 ? ";" : string.Empty)}{later}{(later.Length > 0 && earlier.Length > 0 ? "," : string.Empty)}{earlier}.";
+    }
+
+    /// <summary>The arithmetic behind one day.</summary>
+    public Working Explain(TurnOption option) => new(
+        $"{Turn.Name} from {Text(option.FirstDay)}",
+        $"{option.ColourDays:0} planter-days of colour",
+        [
+            new("planters", $"{Changes.Count}"),
+            new("what comes out still shows", $"in {option.OldColour * 10:0.#} of 10 years"),
+            new("frost takes something within two months", $"in {option.FrostLoss * 10:0.#} of 10 years, {option.PlantsLost:0} plants expected"),
+            new($"grown by {Text(FullBy)}", $"{option.FullShare:P0} of full width"),
+            new("bulb leaves still green", $"in {option.LeavesGreen * 10:0.#} of 10 years"),
+            new("forbids it", option.Hinders.Count == 0 ? "nothing" : string.Join("; ", option.Hinders)),
+        ],
+        "Every display that goes in or comes out is moved by the same number of days, and each planter is followed through every weather year; colour lost to frost is in the sum",
+        "Season kernel; five weeks of rooting before the ground freezes are common practice",
+        []);
+
+    private static TurnOption Option(Plan plan, Turn turn, IReadOnlyList<TurnChange> changes, SeasonKernel kernel, int offset, LocalDate fullBy)
+    {
+        LocalDate start = kernel.Start;
+        double colour = 0;
+        double old = 0;
+        int olds = 0;
+        double full = 0;
+        int fulls = 0;
+        double green = 0;
+        int greens = 0;
+        double lost = 0;
+        var yearsHit = new bool[kernel.Seasons.Count];
+        foreach (TurnChange change in changes)
+        {
+            List<Display> moved = Moved(plan, change, offset);
+            colour += kernel.Try(plan, change.Planter, moved).ShareInColour.Sum();
+            foreach (PlantedItem item in PlantedItem.Of(plan, change.Planter, moved, start, start.PlusMonths(12)))
+            {
+                PlantYears years = kernel.Follow(item.Plant, item.Standing);
+                if (change.Out.Any(d => d.Id == item.Display.Id))
+                {
+                    old += StillShows(years);
+                    olds++;
+                    if (item.Plant.Bulb is not null && item.Display.Items.Any(i => i.PlantId == item.Plant.Id && i.Fate is PlantFate.Store or PlantFate.Keep or PlantFate.ToBed))
+                    {
+                        int lift = Period.DaysBetween(start, item.Standing.Lift);
+                        green += years.Years.Count(y => y.Last >= 0 && lift < y.Last + DieBackWindow.Days) / (double)years.Years.Length;
+                        greens++;
+                    }
+                }
+                if (change.In.Any(d => d.Id == item.Display.Id))
+                {
+                    int zero = Period.DaysBetween(start, item.Standing.From);
+                    for (int y = 0; y < years.Years.Length; y++)
+                    {
+                        if (years.Years[y].Loss == LossKind.Frost && years.Years[y].LostOn - zero <= FrostDays)
+                        {
+                            yearsHit[y] = true;
+                            lost += (double)item.Count / years.Years.Length;
+                        }
+                    }
+                    if (item.Plant.MatureSpreadCm > item.Plant.SpreadAtPurchaseCm && item.Plant.Bulb is null)
+                    {
+                        full += Grown(years, Period.DaysBetween(start, fullBy) - years.From);
+                        fulls++;
+                    }
+                }
+            }
+        }
+        return new TurnOption(
+            turn.FirstDay.PlusDays(offset),
+            colour,
+            olds == 0 ? 0 : old / olds,
+            yearsHit.Count(h => h) / (double)yearsHit.Length,
+            lost,
+            fulls == 0 ? 1 : full / fulls,
+            greens == 0 ? 0 : green / greens,
+            Hinders(plan, turn, changes, kernel, offset));
+    }
+
+    private static List<Display> Moved(Plan plan, TurnChange change, int offset) =>
+    [
+        .. plan.DisplaysOf(change.Planter.Id).Select(d =>
+        {
+            bool goesOut = change.Out.Any(o => o.Id == d.Id);
+            bool comesIn = change.In.Any(o => o.Id == d.Id);
+            LocalDate install = comesIn ? d.Install.PlusDays(offset) : d.Install;
+            LocalDate lift = goesOut ? d.Lift.PlusDays(offset) : d.Lift;
+            return d with { Install = install, Lift = lift > install ? lift : install.PlusDays(1), Cuts = [.. d.Cuts.Where(c => c.Day > install && c.Day < lift)] };
+        }),
+    ];
+
+    private static double StillShows(PlantYears years)
+    {
+        if (years.Length == 0 || years.Plant.Windows.Count == 0)
+            return 0;
+        int shows = 0;
+        for (int y = 0; y < years.Years.Length; y++)
+        {
+            float best = 0;
+            for (int w = 0; w < years.Plant.Windows.Count; w++)
+                best = Math.Max(best, years.Share(w, y)[years.Length - 1]);
+            shows += best >= 0.5f ? 1 : 0;
+        }
+        return (double)shows / years.Years.Length;
+    }
+
+    // Share of its grown width, in the middle year.
+    private static double Grown(PlantYears years, int day)
+    {
+        if (day < 0 || years.Length == 0)
+            return 0;
+        double mature = Math.PI / 4 * years.Plant.MatureSpreadCm * years.Plant.MatureSpreadCm;
+        double[] shares = [.. Enumerable.Range(0, years.Years.Length).Select(y => years.AreaCm2(y)[Math.Min(day, years.Length - 1)] / mature).Order()];
+        return Math.Sqrt(shares[shares.Length / 2]);
+    }
+
+    private static List<string> Hinders(Plan plan, Turn turn, IReadOnlyList<TurnChange> changes, SeasonKernel kernel, int offset)
+    {
+        LocalDate first = turn.FirstDay.PlusDays(offset);
+        var hinders = new List<string>();
+        if (turn.Delivery is { } delivery && first < delivery)
+            hinders.Add($"delivery is from {Text(delivery)}");
+        bool southern = kernel.Seasons[0].IsSouthern;
+        foreach (IGrouping<string, DisplayItem> kind in changes.SelectMany(c => c.ComesIn).Select(x => x.Item).GroupBy(i => i.PlantId, StringComparer.Ordinal))
+        {
+            Plant plant = plan.Plant(kind.Key);
+            if (!plant.IsSoldOn(first, southern) && plan.Lots.All(l => l.PlantId != plant.Id))
+                hinders.Add($"{plant.CommonName} is not sold then");
+        }
+        foreach (TurnChange change in changes)
+        {
+            foreach (Display display in change.In.Concat(change.Out))
+            {
+                Display? next = plan.DisplaysOf(change.Planter.Id).FirstOrDefault(d => d.Layer == display.Layer && d.Install >= display.Lift && change.In.All(i => i.Id != d.Id));
+                LocalDate ends = change.Out.Any(o => o.Id == display.Id) ? display.Lift.PlusDays(offset) : display.Lift;
+                if (change.Out.Any(o => o.Id == display.Id) && next is not null && next.Install < ends && next.Install >= display.Lift)
+                    hinders.Add($"{change.Planter.Name} has its next display from {Text(next.Install)}");
+                if (change.In.Any(o => o.Id == display.Id) && display.Install.PlusDays(offset) >= display.Lift)
+                    hinders.Add($"{change.Planter.Name}'s display would come out before it goes in");
+                Display? before = plan.DisplaysOf(change.Planter.Id).LastOrDefault(d => d.Layer == display.Layer && d.Lift <= display.Install && change.Out.All(o => o.Id != d.Id));
+                if (change.In.Any(o => o.Id == display.Id) && before is not null && display.Install.PlusDays(offset) < before.Lift)
+                    hinders.Add($"{change.Planter.Name} is filled until {Text(before.Lift)}");
+            }
+        }
+        if (changes.SelectMany(c => c.ComesIn).Any(x => x.Display.Layer == DisplayLayer.Bulbs && !x.Item.Forced && !plan.Plant(x.Item.PlantId).IsTender))
+        {
+            if (SoilC(kernel, first) is var soil && soil > WarmestSoilC)
+                hinders.Add($"soil at bulb depth is about {soil:0} °C, above {WarmestSoilC:0}");
+            if (Freezes(kernel, first) is { } hard && first.PlusWeeks(RootingWeeks - 1) > hard)
+                hinders.Add($"bulbs want {RootingWeeks - 1} weeks of rooting before the ground freezes about {Text(hard)}");
+        }
+        // What must live through winter wants rooting before the ground freezes.
+        if (changes.SelectMany(c => c.ComesIn).Any(x => plan.Plant(x.Item.PlantId).IsLasting && plan.Plant(x.Item.PlantId).LifeForm != LifeForm.Tree) && Freezes(kernel, first) is { } freeze && first.PlusWeeks(RootingWeeks) > freeze && first < freeze.PlusDays(30))
+            hinders.Add($"less than {RootingWeeks} weeks of rooting before the ground freezes about {Text(freeze)}");
+        return [.. hinders.Distinct(StringComparer.Ordinal).Take(6)];
+    }
+
+    // Soil at bulb depth in the middle year, the week's mean.
+    private static double SoilC(SeasonKernel kernel, LocalDate day)
+    {
+        double[] means =
+        [
+            .. kernel.Seasons.Select(s =>
+            {
+                double[] soil = s.SoilC(Ground.BulbPlace.UsualBed);
+                int at = Math.Clamp(s.Run.IndexOf(day), 3, soil.Length - 4);
+                return soil[(at - 3)..(at + 4)].Average();
+            }).Order(),
+        ];
+        return means[means.Length / 2];
+    }
+
+    // The middle of the first days, after a day, on which roots in an open bed feel frost for good; null where they do not in most years.
+    private static LocalDate? Freezes(SeasonKernel kernel, LocalDate after)
+    {
+        var found = new List<int>();
+        foreach (GrowingSeason season in kernel.Seasons)
+        {
+            float[] roots = season.RootsC(Ground.ThermalClass.Bed(Ground.SurfaceCover.Bare));
+            int from = Math.Max(0, season.Run.IndexOf(after.PlusDays(-30)));
+            int to = Math.Min(season.Length, from + 150);
+            int run = 0;
+            for (int i = from; i < to; i++)
+            {
+                run = roots[i] <= -0.5f ? run + 1 : 0;
+                if (run == 5)
+                {
+                    found.Add(i - 4 - season.Run.IndexOf(after));
+                    break;
+                }
+            }
+        }
+        if (found.Count * 2 <= kernel.Seasons.Count)
+            return null;
+        found.Sort();
+        return after.PlusDays(found[found.Count / 2]);
+    }
+
+    private static string Text(LocalDate day) => day.ToString("d MMM", null);
+}
