@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Dapper;
+using NodaTime;
 using Npgsql;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planting;
@@ -119,20 +120,38 @@ public sealed class DisplayStore(MeadowDatabase database, JsonSerializerOptions 
 
     internal static string? PairsOf(Display display, JsonSerializerOptions json) => display.Pairs.Count == 0 ? null : JsonSerializer.Serialize(display.Pairs, json);
 
+    internal static string? CutsOf(Display display, JsonSerializerOptions json) => display.Cuts.Count == 0 ? null : JsonSerializer.Serialize(display.Cuts, json);
+
     internal static string? PlacesOf(DisplayItem item, JsonSerializerOptions json) => item.Places is null ? null : JsonSerializer.Serialize(item.Places, json);
 
-    private async Task Write(NpgsqlConnection connection, NpgsqlTransaction transaction, Display display, int? version)
+    /// <summary>A display as it stands, locked against others until the transaction ends; null when it is gone.</summary>
+    internal async Task<(Display? Display, int Version)> Lock(NpgsqlConnection connection, NpgsqlTransaction transaction, string id)
     {
-        var row = new { display.Id, display.PlanterId, layer = display.Layer.ToString(), display.Install, display.Lift, version, pairs = PairsOf(display, json) };
+        var row = await connection.QuerySingleOrDefaultAsync<LockedRow>(
+            "select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text, version from display where id = @id for update",
+            new { id },
+            transaction);
+        if (row is null)
+            return (null, 0);
+        var items = await connection.QueryAsync<PlanStore.ItemRow>(
+            "select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced from display_item where display_id = @id order by ordinal",
+            new { id },
+            transaction);
+        return (new PlanStore.DisplayRow(row.Id, row.PlanterId, row.Layer, row.Install, row.Lift, row.Pairs, row.Cuts).ToDisplay([.. items], json), row.Version);
+    }
+
+    internal async Task Write(NpgsqlConnection connection, NpgsqlTransaction transaction, Display display, int? version)
+    {
+        var row = new { display.Id, display.PlanterId, layer = display.Layer.ToString(), display.Install, display.Lift, version, pairs = PairsOf(display, json), cuts = CutsOf(display, json) };
         int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
             version is null
                 ? """
-                insert into display (id, planter_id, layer, during, pairs)
-                values (@Id, @PlanterId, @layer, daterange(@Install, @Lift), @pairs::jsonb)
+                insert into display (id, planter_id, layer, during, pairs, cuts)
+                values (@Id, @PlanterId, @layer, daterange(@Install, @Lift), @pairs::jsonb, @cuts::jsonb)
                 """
                 : """
                 update display
-                set layer = @layer, during = daterange(@Install, @Lift), pairs = @pairs::jsonb, version = version + 1
+                set layer = @layer, during = daterange(@Install, @Lift), pairs = @pairs::jsonb, cuts = @cuts::jsonb, version = version + 1
                 where id = @Id and version = @version and planter_id = @PlanterId
                 """,
             row,
@@ -142,10 +161,10 @@ public sealed class DisplayStore(MeadowDatabase database, JsonSerializerOptions 
         await connection.ExecuteAsync("delete from display_item where display_id = @Id", new { display.Id }, transaction);
         await SqlFaults.Naming(() => connection.ExecuteAsync(
             """
-            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places)
-            values (@Id, @ordinal, @PlantId, @Count, @DepthCm, @Clump, @places::jsonb)
+            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places, since, fate, forced)
+            values (@Id, @ordinal, @PlantId, @Count, @DepthCm, @Clump, @places::jsonb, @Since, @fate, @Forced)
             """,
-            display.Items.Select((item, ordinal) => new { display.Id, ordinal, item.PlantId, item.Count, item.DepthCm, item.Clump, places = PlacesOf(item, json) }),
+            display.Items.Select((item, ordinal) => new { display.Id, ordinal, item.PlantId, item.Count, item.DepthCm, item.Clump, places = PlacesOf(item, json), item.Since, fate = item.Fate?.ToString(), item.Forced }),
             transaction));
     }
 
@@ -167,13 +186,16 @@ public sealed class DisplayStore(MeadowDatabase database, JsonSerializerOptions 
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
             version is null
-                ? "insert into turn (id, name, first_day, last_day) values (@Id, @Name, @FirstDay, @LastDay)"
+                ? """
+                insert into turn (id, name, first_day, last_day, full_by, delivery, people)
+                values (@Id, @Name, @FirstDay, @LastDay, @FullBy, @Delivery, @People)
+                """
                 : """
                 update turn
-                set name = @Name, first_day = @FirstDay, last_day = @LastDay, version = version + 1
+                set name = @Name, first_day = @FirstDay, last_day = @LastDay, full_by = @FullBy, delivery = @Delivery, people = @People, version = version + 1
                 where id = @Id and version = @version
                 """,
-            new { turn.Id, turn.Name, turn.FirstDay, turn.LastDay, version }));
+            new { turn.Id, turn.Name, turn.FirstDay, turn.LastDay, turn.FullBy, turn.Delivery, turn.People, version }));
         if (changed == 0)
             throw new LostUpdateException($"The turn {turn.Name}");
     }
@@ -183,6 +205,8 @@ public sealed class DisplayStore(MeadowDatabase database, JsonSerializerOptions 
         if (faults.Count > 0)
             throw new InvalidInputException(faults);
     }
+
+    private sealed record LockedRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift, string? Pairs, string? Cuts, int Version);
 
     private sealed record BeforeRow(int? Version, string? Details, int Present);
 }

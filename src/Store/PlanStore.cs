@@ -59,19 +59,21 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 
             select details::text from plant order by id collate "C";
 
-            select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text
+            select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text
             from display
             order by lower(during), id;
 
-            select display_id, plant_id, count, depth_cm, clump, places::text from display_item order by display_id, ordinal;
+            select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced from display_item order by display_id, ordinal;
 
-            select id, name, first_day, last_day from turn order by first_day, id;
+            select id, name, first_day, last_day, full_by, delivery, people from turn order by first_day, id;
 
             select details::text from map_feature order by id collate "C";
 
             select id, plant_id, count, state, place, since, condition, from_planter_id, note from lot order by id collate "C";
 
             select details::text from recipe order by id collate "C";
+
+            select id, name, first_day, last_day from site_event order by first_day, id collate "C";
             """, transaction: transaction);
         SiteRow site = await rows.ReadSingleAsync<SiteRow>();
         List<Area> areas = [.. await rows.ReadAsync<Area>()];
@@ -79,26 +81,22 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         List<Plant> palette = [.. (await rows.ReadAsync<string>()).Select(Known)];
         List<DisplayRow> displays = [.. await rows.ReadAsync<DisplayRow>()];
         var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
-        List<Turn> turns = [.. await rows.ReadAsync<Turn>()];
+        List<Turn> turns = [.. (await rows.ReadAsync<TurnRow>()).Select(r => r.ToTurn())];
         List<MapFeature> map = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<MapFeature>(t, json)!)];
         List<Lot> lots = [.. (await rows.ReadAsync<LotRow>()).Select(r => r.ToLot())];
         List<Recipe> recipes = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<Recipe>(t, json)!)];
+        List<SiteEvent> events = [.. await rows.ReadAsync<SiteEvent>()];
         return new Plan(
             site.ToSite(json),
             areas,
             planters,
             palette,
-            [.. displays.Select(d => new Display(
-                d.Id,
-                d.PlanterId,
-                Enum.Parse<DisplayLayer>(d.Layer),
-                d.Install,
-                d.Lift,
-                [.. items[d.Id].Select(i => i.ToItem(json))]) { Pairs = d.Pairs is null ? [] : JsonSerializer.Deserialize<List<BloomPair>>(d.Pairs, json)! })],
+            [.. displays.Select(d => d.ToDisplay(items[d.Id], json))],
             turns,
             map,
             lots,
-            recipes);
+            recipes,
+            events);
     }
 
     // A plant whose figures did not change stays the same object, with all that was computed for it.
@@ -116,6 +114,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("""
             delete from turn;
+            delete from site_event;
             delete from lot;
             delete from recipe;
             delete from map_feature;
@@ -155,31 +154,39 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             transaction);
         await connection.ExecuteAsync(
             """
-            insert into display (id, planter_id, layer, during, pairs)
-            select id, planter_id, layer, daterange(install, lift), pairs::jsonb
-            from jsonb_to_recordset(@rows::jsonb) as r (id text, planter_id text, layer text, install date, lift date, pairs text)
+            insert into display (id, planter_id, layer, during, pairs, cuts)
+            select id, planter_id, layer, daterange(install, lift), pairs::jsonb, cuts::jsonb
+            from jsonb_to_recordset(@rows::jsonb) as r (id text, planter_id text, layer text, install date, lift date, pairs text, cuts text)
             """,
-            new { rows = Json(plan.Displays.Select(d => new { d.Id, planter_id = d.PlanterId, layer = d.Layer.ToString(), install = Iso(d.Install), lift = Iso(d.Lift), pairs = DisplayStore.PairsOf(d, json) })) },
+            new { rows = Json(plan.Displays.Select(d => new { d.Id, planter_id = d.PlanterId, layer = d.Layer.ToString(), install = Iso(d.Install), lift = Iso(d.Lift), pairs = DisplayStore.PairsOf(d, json), cuts = DisplayStore.CutsOf(d, json) })) },
             transaction);
         await connection.ExecuteAsync(
             """
-            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places)
-            select display_id, ordinal, plant_id, count, depth_cm, clump, places::jsonb
+            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places, since, fate, forced)
+            select display_id, ordinal, plant_id, count, depth_cm, clump, places::jsonb, since, fate, forced
             from jsonb_to_recordset(@rows::jsonb) as r (
-              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text)
+              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text, since date, fate text, forced boolean)
             """,
             new
             {
-                rows = Json(plan.Displays.SelectMany(d => d.Items.Select((x, i) => new { display_id = d.Id, ordinal = i, plant_id = x.PlantId, x.Count, depth_cm = x.DepthCm, x.Clump, places = DisplayStore.PlacesOf(x, json) }))),
+                rows = Json(plan.Displays.SelectMany(d => d.Items.Select((x, i) => new { display_id = d.Id, ordinal = i, plant_id = x.PlantId, x.Count, depth_cm = x.DepthCm, x.Clump, places = DisplayStore.PlacesOf(x, json), since = x.Since is { } since ? Iso(since) : null, fate = x.Fate?.ToString(), x.Forced }))),
             },
             transaction);
         await connection.ExecuteAsync(
             """
-            insert into turn (id, name, first_day, last_day)
+            insert into turn (id, name, first_day, last_day, full_by, delivery, people)
+            select id, name, first_day, last_day, full_by, delivery, people
+            from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date, full_by date, delivery date, people int)
+            """,
+            new { rows = Json(plan.Turns.Select(t => new { t.Id, t.Name, first_day = Iso(t.FirstDay), last_day = Iso(t.LastDay), full_by = Iso(t.FullBy), delivery = Iso(t.Delivery), t.People })) },
+            transaction);
+        await connection.ExecuteAsync(
+            """
+            insert into site_event (id, name, first_day, last_day)
             select id, name, first_day, last_day
             from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date)
             """,
-            new { rows = Json(plan.Turns.Select(t => new { t.Id, t.Name, first_day = Iso(t.FirstDay), last_day = Iso(t.LastDay) })) },
+            new { rows = Json(plan.Events.Select(e => new { e.Id, e.Name, first_day = Iso(e.FirstDay), last_day = Iso(e.LastDay) })) },
             transaction);
         await connection.ExecuteAsync(
             """
@@ -259,6 +266,8 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             },
             transaction);
 
+    private static string? Iso(LocalDate? day) => day is { } known ? Iso(known) : null;
+
     private static string Iso(LocalDate day) => NodaTime.Text.LocalDatePattern.Iso.Format(day);
 
     // Column names are written by hand above; only the first letter of short names is lowered here.
@@ -283,14 +292,30 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         };
     }
 
-    private sealed record DisplayRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift, string? Pairs);
+    internal sealed record DisplayRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift, string? Pairs, string? Cuts)
+    {
+        public Display ToDisplay(IEnumerable<ItemRow> items, JsonSerializerOptions json) =>
+            new(Id, PlanterId, Enum.Parse<DisplayLayer>(Layer), Install, Lift, [.. items.Select(i => i.ToItem(json))])
+            {
+                Pairs = Pairs is null ? [] : JsonSerializer.Deserialize<List<BloomPair>>(Pairs, json)!,
+                Cuts = Cuts is null ? [] : JsonSerializer.Deserialize<List<CutBack>>(Cuts, json)!,
+            };
+    }
 
-    private sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm, int? Clump, string? Places)
+    private sealed record TurnRow(string Id, string Name, LocalDate FirstDay, LocalDate LastDay, LocalDate? FullBy, LocalDate? Delivery, int? People)
+    {
+        public Turn ToTurn() => new(Id, Name, FirstDay, LastDay) { FullBy = FullBy, Delivery = Delivery, People = People };
+    }
+
+    internal sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm, int? Clump, string? Places, LocalDate? Since, string? Fate, bool Forced)
     {
         public DisplayItem ToItem(JsonSerializerOptions json) => new(PlantId, Count, DepthCm)
         {
             Clump = Clump,
             Places = Places is null ? null : JsonSerializer.Deserialize<List<PlanePoint>>(Places, json),
+            Since = Since,
+            Forced = Forced,
+            Fate = Fate is null ? null : Enum.Parse<PlantFate>(Fate),
         };
     }
 }

@@ -71,6 +71,7 @@ public static class PaletteColumns
         new("cautions", "what the day sheet warns of, parted by |", false, p => string.Join(" | ", p.Cautions), (p, v) => p with { Cautions = [.. ShowNotation.Pieces(v, '|')] }),
         Text("local status", "invasive or protected; the local list decides", false, p => p.LocalStatus, (p, v) => p with { LocalStatus = v }),
         new("packs", "e.g. 6-pack: 6 @ 4.5; 10 cm pot: 1 @ 1.9 w 15 (width, cm)", true, p => ShowNotation.Write(p.Packs), (p, v) => p with { Packs = ShowNotation.ReadPacks(v) }),
+        new("sold", "months in which growers sell it, as in the north, e.g. 2-5 8-11; empty for all year", false, p => ShowNotation.WriteMonths(p.SoldMonths), (p, v) => p with { SoldMonths = ShowNotation.ReadMonths(v) }),
         YesNo("retired", p => p.IsRetired, (p, v) => p with { IsRetired = v }),
         Text("source", "where its figures come from", true, p => p.Source, (p, v) => p with { Source = v }),
     ];

@@ -228,6 +228,7 @@ public static class PaletteSheet
         "tending.flushAfterDays" => "flush after days",
         "tending.flushDays" => "flush days",
         "returnByYear" => "returns",
+        "soldMonths" => "sold",
         "windows" => "shows",
         "bulb" or "bulb.heightCm" => "bulb height cm",
         "bulb.diameterCm" => "bulb width cm",

@@ -12,7 +12,7 @@ public static class ShowNotation
     private static readonly Dictionary<string, string[]> RuleKeys = new(StringComparer.Ordinal)
     {
         ["bulb-forcing"] = ["base", "cold-start", "cold-span", "sum", "days"],
-        ["air-heat"] = ["base", "sum", "days"],
+        ["air-heat"] = ["base", "sum", "days", "browns"],
         ["from-install"] = ["bud", "days", "ceiling"],
         ["all-year"] = [],
         ["in-leaf"] = ["base", "sum", "nights", "last"],
@@ -51,6 +51,44 @@ public static class ShowNotation
         return sizes.Length == 2 ? new BulbGrade(name, Number(sizes[0]), Number(sizes[1])) : throw new FormatException($"\"{g}\" must read like \"12/+: 5.2 x 4.2\"");
     })];
 
+    /// <summary>Months as spans: <c>2-5 8-11</c>.</summary>
+    public static string WriteMonths(IReadOnlyList<int> months)
+    {
+        var spans = new List<string>();
+        int[] sorted = [.. months.Order()];
+        for (int i = 0; i < sorted.Length;)
+        {
+            int end = i;
+            while (end + 1 < sorted.Length && sorted[end + 1] == sorted[end] + 1)
+                end++;
+            spans.Add(end == i ? $"{sorted[i]}" : $"{sorted[i]}-{sorted[end]}");
+            i = end + 1;
+        }
+        return string.Join(' ', spans);
+    }
+
+    /// <summary>Months from spans; a span may cross the new year, as in 11-2.</summary>
+    /// <exception cref="FormatException">The text is not of that form.</exception>
+    public static IReadOnlyList<int> ReadMonths(string text)
+    {
+        var months = new SortedSet<int>();
+        foreach (string piece in Pieces(text, ' '))
+        {
+            string[] ends = piece.Split('-');
+            if (ends.Length > 2 || !ends.All(e => int.TryParse(e, NumberStyles.None, CultureInfo.InvariantCulture, out int m) && m is >= 1 and <= 12))
+                throw new FormatException($"\"{piece}\" must be months from 1 to 12, like 2-5");
+            int from = int.Parse(ends[0], CultureInfo.InvariantCulture);
+            int to = int.Parse(ends[^1], CultureInfo.InvariantCulture);
+            for (int m = from; ; m = (m % 12) + 1)
+            {
+                months.Add(m);
+                if (m == to)
+                    break;
+            }
+        }
+        return [.. months];
+    }
+
     /// <summary>A number with a dot for its decimals.</summary>
     /// <exception cref="FormatException">It is none; a decimal comma is named as such.</exception>
     public static double Number(string text)
@@ -74,7 +112,7 @@ public static class ShowNotation
         (string name, double?[] values) = w.Rule switch
         {
             BulbForcing r => ("bulb-forcing", [r.BaseC, r.ColdStartWeeks, r.ColdSpanWeeks, r.ThresholdCd, r.ShowDays]),
-            AirHeat r => ("air-heat", [r.BaseC, r.FirstCd, r.ShowDays]),
+            AirHeat r => ("air-heat", [r.BaseC, r.FirstCd, r.ShowDays, r.BrownsAboveC]),
             FromInstall r => ("from-install", [r.BudDays, r.ShowDays, r.HeatCeilingC]),
             AllYear => ("all-year", []),
             InLeaf r => ("in-leaf", [r.BaseC, r.LeafOutCd, r.DropNights, r.LastDays]),
@@ -120,7 +158,7 @@ public static class ShowNotation
         ColourRule made = rule switch
         {
             "bulb-forcing" => new BulbForcing(Need("base"), Need("cold-start"), Need("cold-span"), Need("sum"), Need("days")),
-            "air-heat" => new AirHeat(Need("base"), Need("sum"), Need("days")),
+            "air-heat" => new AirHeat(Need("base"), Need("sum"), Need("days")) { BrownsAboveC = May("browns") },
             "from-install" => new FromInstall(Need("bud"), May("days"), May("ceiling")),
             "in-leaf" => new InLeaf(Need("base"), Need("sum"), Whole("nights"), May("last")),
             "bare-stem" => new BareStem(Need("base"), Need("sum"), Whole("nights")),

@@ -26,6 +26,7 @@ namespace UnrulyMeadow.Exchange.PlanFiles;
 /// <param name="Map">The site's map; may be left out.</param>
 /// <param name="Lots">Plants at hand that stand in no display; may be left out.</param>
 /// <param name="Recipes">Displays kept as patterns; may be left out.</param>
+/// <param name="Events">Days on which the site must look its best; may be left out.</param>
 public sealed record PlanDocument(
     string Format,
     int Version,
@@ -37,7 +38,8 @@ public sealed record PlanDocument(
     IReadOnlyList<Turn> Turns,
     IReadOnlyList<MapFeature>? Map = null,
     IReadOnlyList<Lot>? Lots = null,
-    IReadOnlyList<Recipe>? Recipes = null);
+    IReadOnlyList<Recipe>? Recipes = null,
+    IReadOnlyList<SiteEvent>? Events = null);
 
 /// <summary>Reads and writes plan files. What is written is in one fixed order, so that equal plans give equal bytes.</summary>
 public static class PlanFile
@@ -70,7 +72,8 @@ public static class PlanFile
             [.. plan.Turns.OrderBy(t => t.FirstDay).ThenBy(t => t.Id, StringComparer.Ordinal)],
             [.. plan.Map.OrderBy(f => f.Kind).ThenBy(f => f.Id, StringComparer.Ordinal)],
             [.. plan.Lots.OrderBy(l => l.Id, StringComparer.Ordinal)],
-            [.. plan.Recipes.OrderBy(r => r.Id, StringComparer.Ordinal)]);
+            [.. plan.Recipes.OrderBy(r => r.Id, StringComparer.Ordinal)],
+            [.. plan.Events.OrderBy(e => e.FirstDay).ThenBy(e => e.Id, StringComparer.Ordinal)]);
         return [.. JsonSerializer.SerializeToUtf8Bytes(document, Options), (byte)'\n'];
     }
 
@@ -89,7 +92,7 @@ public static class PlanFile
             bytes = bytes[Encoding.UTF8.Preamble.Length..];
         CheckHead(bytes);
         PlanDocument document = Deserialize(bytes);
-        return new Plan(document.Site, document.Areas, document.Planters, document.Palette, document.Displays, document.Turns, document.Map, document.Lots, document.Recipes);
+        return new Plan(document.Site, document.Areas, document.Planters, document.Palette, document.Displays, document.Turns, document.Map, document.Lots, document.Recipes, document.Events);
     }
 
     /// <summary>The published JSON Schema of the document.</summary>

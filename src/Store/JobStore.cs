@@ -1,0 +1,144 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+
+namespace UnrulyMeadow.Store;
+
+/// <summary>How far a job is.</summary>
+public enum JobState
+{
+    /// <summary>Nobody has taken it yet.</summary>
+    Waiting,
+
+    /// <summary>Being worked on.</summary>
+    Running,
+
+    /// <summary>Done; its result is there.</summary>
+    Done,
+
+    /// <summary>Given up; it says why.</summary>
+    Failed,
+
+    /// <summary>Called off.</summary>
+    Cancelled,
+}
+
+/// <summary>A piece of long work.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Kind">What is done.</param>
+/// <param name="Inputs">A hash of all that the result rests on.</param>
+/// <param name="Question">What was asked, JSON.</param>
+/// <param name="State">How far it is.</param>
+/// <param name="Done">Steps done.</param>
+/// <param name="Total">Steps in all; 0 while not known.</param>
+/// <param name="Said">What it is at, or why it failed.</param>
+/// <param name="Result">The result, JSON; a first one may be there before it is done.</param>
+public sealed record Job(Guid Id, string Kind, string Inputs, string Question, JobState State, int Done, int Total, string Said, string? Result)
+{
+    /// <summary>True when nothing more will happen.</summary>
+    public bool IsOver => State is JobState.Done or JobState.Failed or JobState.Cancelled;
+}
+
+/// <summary>Long work: what was asked, how far it is, and what came out.</summary>
+/// <param name="database">The database.</param>
+public sealed class JobStore(MeadowDatabase database)
+{
+    private const string Columns = "id, kind, inputs, question::text, state, done, total, said, result::text";
+
+    // Results older than this are dropped when something new is asked; they can be computed again.
+    private const string KeptFor = "14 days";
+
+    /// <summary>Asks for work; the same question about the same inputs is the same job.</summary>
+    /// <returns>The job, and whether it is new and must be handed to a worker.</returns>
+    public async Task<(Job Job, bool IsNew)> Ask(string kind, string inputs, string question)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync($"delete from job where ended_at < now() - interval '{KeptFor}'");
+        for (int tries = 0; ; tries++)
+        {
+            var id = Guid.NewGuid();
+            int added = await connection.ExecuteAsync(
+                """
+                insert into job (id, kind, inputs, question)
+                values (@id, @kind, @inputs, @question::jsonb)
+                on conflict (kind, inputs) where state in ('Waiting', 'Running', 'Done') do nothing
+                """,
+                new { id, kind, inputs, question });
+            Job? job = await connection.QuerySingleOrDefaultAsync<Row>(
+                $"select {Columns} from job where kind = @kind and inputs = @inputs and state in ('Waiting', 'Running', 'Done')",
+                new { kind, inputs }) is { } row ? row.ToJob() : null;
+            if (job is not null)
+                return (job, added == 1 && job.Id == id);
+            if (tries > 3)
+                throw new InvalidOperationException("The work could not be asked for.");
+        }
+    }
+
+    /// <summary>A job, or null.</summary>
+    public async Task<Job?> Find(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return (await connection.QuerySingleOrDefaultAsync<Row>($"select {Columns} from job where id = @id", new { id }))?.ToJob();
+    }
+
+    /// <summary>Jobs that nobody has finished, oldest first.</summary>
+    public async Task<IReadOnlyList<Job>> Open()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return [.. (await connection.QueryAsync<Row>($"select {Columns} from job where state in ('Waiting', 'Running') order by asked_at")).Select(r => r.ToJob())];
+    }
+
+    /// <summary>Takes a job to work on; also one that a process left behind.</summary>
+    /// <returns>The job; null when it is over or gone.</returns>
+    public async Task<Job?> Take(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return (await connection.QuerySingleOrDefaultAsync<Row>(
+            $"update job set state = 'Running', started_at = now(), done = 0, said = '' where id = @id and state in ('Waiting', 'Running') returning {Columns}",
+            new { id }))?.ToJob();
+    }
+
+    /// <summary>Says how far a job is.</summary>
+    /// <param name="id">The job.</param>
+    /// <param name="done">Steps done.</param>
+    /// <param name="total">Steps in all.</param>
+    /// <param name="said">What it is at.</param>
+    /// <param name="result">A first result; null to leave what is there.</param>
+    /// <returns>False when it was called off, and work should stop.</returns>
+    public async Task<bool> Progress(Guid id, int done, int total, string said, string? result = null)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.ExecuteAsync(
+            "update job set done = @done, total = @total, said = @said, result = coalesce(@result::jsonb, result) where id = @id and state = 'Running'",
+            new { id, done, total, said, result }) == 1;
+    }
+
+    /// <summary>Puts down a result.</summary>
+    public async Task Finish(Guid id, string result)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync(
+            "update job set state = 'Done', result = @result::jsonb, ended_at = now(), done = greatest(done, total), said = '' where id = @id and state = 'Running'",
+            new { id, result });
+    }
+
+    /// <summary>Gives a job up.</summary>
+    public async Task Fail(Guid id, string why)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync("update job set state = 'Failed', said = @why, ended_at = now() where id = @id and state in ('Waiting', 'Running')", new { id, why });
+    }
+
+    /// <summary>Calls a job off; a worker stops at its next step.</summary>
+    /// <returns>False when it was over already.</returns>
+    public async Task<bool> Cancel(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.ExecuteAsync("update job set state = 'Cancelled', ended_at = now() where id = @id and state in ('Waiting', 'Running')", new { id }) == 1;
+    }
+
+    private sealed record Row(Guid Id, string Kind, string Inputs, string Question, string State, int Done, int Total, string Said, string? Result)
+    {
+        public Job ToJob() => new(Id, Kind, Inputs, Question, Enum.Parse<JobState>(State), Done, Total, Said, Result);
+    }
+}
