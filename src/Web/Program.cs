@@ -7,6 +7,7 @@ using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.Site;
 
 if (args.Length > 0 && Errands.Knows(args[0]))
@@ -18,6 +19,7 @@ builder.Host.UseSerilog((context, log) => log
     .MinimumLevel.Override("System.Net.Http", Serilog.Events.LogEventLevel.Warning)
     .MinimumLevel.Override("Polly", Serilog.Events.LogEventLevel.Error)
     .MinimumLevel.Override("Microsoft.AspNetCore", Serilog.Events.LogEventLevel.Warning)
+    .MinimumLevel.Override("Hangfire", Serilog.Events.LogEventLevel.Warning)
     .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", Serilog.Events.LogEventLevel.Error)
     .WriteTo.Console());
 builder.WebHost.ConfigureKestrel(k =>
@@ -46,12 +48,15 @@ builder.Services.AddSingleton<DisplayStore>();
 builder.Services.AddSingleton<RecipeStore>();
 builder.Services.AddSingleton<WeatherStore>();
 builder.Services.AddSingleton<LogStore>();
+builder.Services.AddSingleton(s => new VariantStore(s.GetRequiredService<MeadowDatabase>(), PlanFile.Write, PlanFile.Read));
+builder.Services.AddSingleton<EventStore>();
 builder.Services.AddSingleton<LiveStore>();
 builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
 builder.Services.AddSingleton<SiteState>();
 builder.Services.AddSingleton<IClock>(SystemClock.Instance);
 builder.Services.AddLiveStation(builder.Configuration);
 builder.Services.AddScoped<PageFrame>();
+builder.Services.AddJobs(connection);
 builder.Services.AddRazorPages(o =>
 {
     o.Conventions.AddPageRoute("/Planters/Edit", "/planters/new");
@@ -87,6 +92,7 @@ app.UseStaticFiles(new StaticFileOptions
 });
 app.UseRouting();
 app.MapRazorPages();
+app.MapJobs();
 app.MapGet("/", () => Results.Redirect("/year"));
 app.MapGet("/health", async (PlanStore plans) => Results.Text($"ready {(await plans.Mark()).Revision}"));
 // The year is the page that is opened first; what it needs is computed while the browser is being opened.

@@ -1,6 +1,7 @@
 using System.Text;
 using System.Xml.Linq;
 using NodaTime;
+using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Web.Site;
@@ -52,7 +53,12 @@ public static class Ribbon
     }
 
     /// <summary>The whole drawing.</summary>
-    public static XElement Draw(PlanterSeason season, YearScale scale, IReadOnlyList<Observation> observations)
+    /// <param name="season">The planter's year.</param>
+    /// <param name="scale">The days.</param>
+    /// <param name="observations">What the crew saw.</param>
+    /// <param name="displays">Its displays, for the days on which they go in and are cut.</param>
+    /// <param name="planned">The year that was planned, drawn as an outline over this one; null for none.</param>
+    public static XElement Draw(PlanterSeason season, YearScale scale, IReadOnlyList<Observation> observations, IReadOnlyList<Display>? displays = null, PlanterSeason? planned = null)
     {
         int days = season.Days;
         XElement svg = El(
@@ -83,11 +89,36 @@ public static class Ribbon
         svg.Add(El("path", "d", Path(floor, green, scale, 3), "class", "leaf"));
         svg.Add(bands);
         svg.Add(El("line", "x1", 0, "x2", scale.Width, "y1", Baseline, "y2", Baseline, "class", "rule"));
+        if (planned is not null)
+            svg.Add(El("path", "d", PlannedLine(planned, scale), "class", "planned", Title("as planned")));
+        foreach (Display display in displays ?? [])
+            svg.Add(Marks(display, season, scale));
         foreach (BareSpell spell in season.BareSpells)
             svg.Add(Label(spell, scale));
         foreach (Observation o in observations.Where(o => season.IndexOf(o.Day) >= 0 && season.IndexOf(o.Day) < days))
             svg.Add(Mark(o, scale));
         return svg;
+    }
+
+    // What the middle year covers, as a line.
+    private static string PlannedLine(PlanterSeason planned, YearScale scale)
+    {
+        var path = new StringBuilder();
+        for (int d = 0; d < planned.Days; d += 3)
+            Point(path, d == 0 ? 'M' : 'L', scale.X(d + 0.5), Baseline - Math.Min(Most, HeightOf(planned.Cover50[d])));
+        return path.ToString();
+    }
+
+    // A turn is a notch under the rule, a cut two short strokes that cross it.
+    private static IEnumerable<XElement> Marks(Display display, PlanterSeason season, YearScale scale)
+    {
+        if (display.Layer == DisplayLayer.Seasonal && season.IndexOf(display.Install) is > 0 and var at && at < season.Days)
+            yield return El("path", "d", $"M{N(scale.X(at))} {N(Baseline)}v6", "class", "turn-mark", Title($"{Words.Day(display.Install)}: next display goes in"));
+        foreach (CutBack cut in display.Cuts.Where(c => season.IndexOf(c.Day) >= 0 && season.IndexOf(c.Day) < season.Days))
+        {
+            double x = scale.X(cut.Day);
+            yield return El("path", "d", $"M{N(x - 3)} {N(Baseline + 1)}l6 6m0 -6l-6 6", "class", "cut-mark", Title($"{Words.Day(cut.Day)}: cut back"));
+        }
     }
 
     // One silhouette per plant and colour: a plant's second colour takes the upper third of its share.

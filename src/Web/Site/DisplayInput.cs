@@ -15,6 +15,12 @@ public sealed class DisplayLine
 
     public string? Clump { get; set; }
 
+    /// <summary>Days on which it is cut back, parted by commas.</summary>
+    public string? Cuts { get; set; }
+
+    /// <summary>What becomes of it when the display comes out.</summary>
+    public string? Fate { get; set; }
+
     /// <summary>True when nothing was filled in.</summary>
     public bool IsBlank => string.IsNullOrWhiteSpace(PlantId) && string.IsNullOrWhiteSpace(Count) && string.IsNullOrWhiteSpace(Depth);
 }
@@ -53,6 +59,8 @@ public sealed class DisplayInput
             Count = i.Count.ToString(CultureInfo.InvariantCulture),
             Depth = i.DepthCm is { } depth ? units.LengthNumber(depth) : null,
             Clump = i.Clump?.ToString(CultureInfo.InvariantCulture),
+            Cuts = string.Join(", ", d.Cuts.Where(c => c.PlantId == i.PlantId).Select(c => Words.Iso(c.Day))),
+            Fate = i.Fate?.ToString(),
         })],
         Pairs = [.. d.Pairs.Select(p => $"{p.Wish}:{p.FirstPlantId}:{p.SecondPlantId}")],
     };
@@ -91,10 +99,13 @@ public sealed class DisplayInput
             lift = install.PlusDays(1);
         }
         var items = new List<DisplayItem>();
+        var cuts = new List<CutBack>();
         for (int i = 0; i < Lines.Count; i++)
         {
-            if (!Lines[i].IsBlank && Item(plan, i, faults, units) is { } item)
-                items.Add(item);
+            if (Lines[i].IsBlank || Item(plan, i, faults, units) is not { } item)
+                continue;
+            items.Add(item);
+            cuts.AddRange(Cuts(i, install, lift, faults));
         }
         if (items.Count == 0 && faults.IsEmpty)
             faults.Add("Input.Lines[0].PlantId", "choose at least one plant");
@@ -103,7 +114,11 @@ public sealed class DisplayInput
             ? Ids.From($"{planterId}-{into}-{install.ToString("uuuu-MM", null)}", x => plan.Displays.Any(d => d.Id == x))
             : DisplayId;
         Display? before = plan.Displays.FirstOrDefault(d => d.Id == id);
-        var display = new Display(id, planterId, into, install, lift, [.. items.Select(i => PlacesKept(i, before))]) { Pairs = ReadPairs(items) };
+        var display = new Display(id, planterId, into, install, lift, [.. items.Select(i => Kept(i, before))])
+        {
+            Pairs = ReadPairs(items),
+            Cuts = [.. cuts.Select(c => before?.Cuts.FirstOrDefault(b => b.PlantId == c.PlantId && b.Day == c.Day) ?? c)],
+        };
         foreach (Fault fault in display.Faults().Where(_ => faults.IsEmpty))
         {
             faults.Add(fault.Field switch
@@ -140,9 +155,26 @@ public sealed class DisplayInput
             .Distinct(),
     ];
 
-    // Where a person laid a kind out, its places stay as long as its count does.
-    private static DisplayItem PlacesKept(DisplayItem item, Display? before) =>
-        before?.Items.FirstOrDefault(b => b.PlantId == item.PlantId && b.Count == item.Count)?.Places is { } places ? item with { Places = places } : item;
+    // What the form does not show stays: since when it stands, and, where a person laid a kind out, its places while its count does.
+    private static DisplayItem Kept(DisplayItem item, Display? before) =>
+        before?.Items.FirstOrDefault(b => b.PlantId == item.PlantId) is { } was
+            ? item with { Since = was.Since, Forced = was.Forced, Places = was.Count == item.Count ? was.Places : null }
+            : item;
+
+    private List<CutBack> Cuts(int i, NodaTime.LocalDate install, NodaTime.LocalDate lift, FaultList faults)
+    {
+        var cuts = new List<CutBack>();
+        foreach (string text in (Lines[i].Cuts ?? string.Empty).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            if (Words.ReadDay(text) is not { } day)
+                faults.Add($"Input.Lines[{i}].Cuts", $"\"{text}\" is no date; write 2027-07-19, several parted by commas");
+            else if (day <= install || day >= lift)
+                faults.Add($"Input.Lines[{i}].Cuts", $"must lie while it stands, between {Words.DayYear(install)} and {Words.DayYear(lift)}");
+            else
+                cuts.Add(new CutBack(Lines[i].PlantId!, day));
+        }
+        return cuts;
+    }
 
     private DisplayItem? Item(Plan plan, int i, FaultList faults, UnitsText units)
     {
@@ -179,6 +211,7 @@ public sealed class DisplayInput
             }
             clump = size;
         }
-        return good ? new DisplayItem(line.PlantId!, count, depth) { Clump = clump } : null;
+        PlantFate? fate = Enum.TryParse(line.Fate, out PlantFate f) && Enum.IsDefined(f) ? f : null;
+        return good ? new DisplayItem(line.PlantId!, count, depth) { Clump = clump, Fate = fate } : null;
     }
 }

@@ -1,11 +1,15 @@
 using System.Collections.Concurrent;
+using System.Security.Cryptography;
+using System.Text;
 using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web.Site;
@@ -16,6 +20,9 @@ namespace UnrulyMeadow.Web.Site;
 /// <param name="Record">The chosen station's record; null when the site has none.</param>
 public sealed record SiteNow(PlanMark Mark, Plan Plan, WeatherRecord? Record)
 {
+    /// <summary>A hash of all that figures of this plan and weather rest on.</summary>
+    public Lazy<string> Inputs { get; } = new(() => Convert.ToHexString(SHA256.HashData([.. PlanFile.Write(Plan), .. Encoding.UTF8.GetBytes($"{Mark.StationId} {Mark.StationRevision}")])));
+
     /// <summary>True south of the equator.</summary>
     public bool IsSouthern => Record?.Station.IsSouthern ?? false;
 }
@@ -38,7 +45,42 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         Kept kept = await Fresh();
         if (kept.Years.Count > 60)
             kept.Years.Clear();
-        return kept.Years.GetOrAdd((start, weatherYear), _ => new Lazy<SiteYear>(() => SiteYear.From(kept.Now.Plan, kept.Now.Record, start, weatherYear))).Value;
+        return kept.Years.GetOrAdd((start, weatherYear), _ => new Lazy<SiteYear>(() =>
+        {
+            SeasonKernel kernel = Kernel(kept, start);
+            return weatherYear is { } only ? kernel.Of(kept.Now.Plan, only) : kernel.Of(kept.Now.Plan);
+        })).Value;
+    }
+
+    /// <summary>What computes planters' years from a first of a month on; an edit costs it one planter.</summary>
+    public async Task<SeasonKernel> Kernel(LocalDate start) => Kernel(await Fresh(), start);
+
+    /// <summary>Weather years of a plan year that are asked for by name; null without weather.</summary>
+    public async Task<NotableRuns?> Notable(LocalDate start)
+    {
+        Kept kept = await Fresh();
+        return kept.Notable.GetOrAdd(start, s => new Lazy<NotableRuns?>(() => NotableRuns.Of(
+            Kernel(kept, s).Seasons, s, [.. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(Core.Ground.ThermalClass.Of)], kept.Now.IsSouthern))).Value;
+    }
+
+    /// <summary>A mishap rehearsed; null without weather.</summary>
+    public async Task<RehearsalResult?> Rehearsed(LocalDate start, RehearsalKind kind, LocalDate today)
+    {
+        Kept kept = await Fresh();
+        if (kept.Now.Record is not { } record || kept.Now.Plan.Planters.Count == 0)
+            return null;
+        return kept.Rehearsed.GetOrAdd((start, kind, today), k => new Lazy<RehearsalResult?>(() => Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind))).Value;
+    }
+
+    /// <summary>Another plan's year under the site's weather.</summary>
+    public async Task<SiteYear> YearOf(Plan other, LocalDate start) => new SeasonKernel((await Fresh()).Now.Record, start).Of(other);
+
+    /// <summary>The remarks where they are known; where not, they are looked for beside the page, which waits only a little.</summary>
+    public async Task<IReadOnlyList<Remark>?> RemarksSoon(LocalDate from, TimeSpan wait)
+    {
+        Kept kept = await Fresh();
+        Task<IReadOnlyList<Remark>> looking = kept.Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>>>(() => Task.Run(() => Remarks(f)))).Value;
+        return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
     }
 
     /// <summary>The remarks on every display that stands on or after a day.</summary>
@@ -101,6 +143,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         return kept.Flowering.GetOrAdd(start, _ => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, start))).Value;
     }
 
+    private static SeasonKernel Kernel(Kept kept, LocalDate start)
+    {
+        if (kept.Kernels.Count > 4)
+            kept.Kernels.Clear();
+        return kept.Kernels.GetOrAdd(start, _ => new Lazy<SeasonKernel>(() => new SeasonKernel(kept.Now.Record, start))).Value;
+    }
+
     private static DisplayChecks Checks(Kept kept) => new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start));
 
     private async Task<Kept> Fresh()
@@ -122,9 +171,9 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
             SitePlace? place = plan.Site.Place;
             WeatherRecord? here = place is { AtElevation: true } ? Moved(record, place.ElevationM) : record;
             var fresh = new Kept(new SiteNow(mark, plan, here), record);
-            // Flowering rests on the weather alone; plants that did not change are the same objects as before.
+            // Flowering and followed plants rest on the weather alone; plants that did not change are the same objects as before.
             if (_kept is not null && ReferenceEquals(_kept.Now.Record, here))
-                fresh.Flowering = _kept.Flowering;
+                (fresh.Flowering, fresh.Kernels) = (_kept.Flowering, _kept.Kernels);
             return _kept = fresh;
         }
         finally
@@ -153,6 +202,14 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         public (int Year, IReadOnlyList<ExposureForecast> Changing)? SunAhead { get; set; }
 
         public ConcurrentDictionary<LocalDate, Lazy<SiteFlowering>> Flowering { get; set; } = new();
+
+        public ConcurrentDictionary<LocalDate, Lazy<NotableRuns?>> Notable { get; } = new();
+
+        public ConcurrentDictionary<(LocalDate Start, RehearsalKind Kind, LocalDate Today), Lazy<RehearsalResult?>> Rehearsed { get; } = new();
+
+        public ConcurrentDictionary<LocalDate, Lazy<Task<IReadOnlyList<Remark>>>> Looking { get; } = new();
+
+        public ConcurrentDictionary<LocalDate, Lazy<SeasonKernel>> Kernels { get; set; } = new();
 
         public (LocalDate From, IReadOnlyList<Remark> Remarks)? Remarks { get; set; }
     }

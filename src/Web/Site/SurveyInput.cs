@@ -1,5 +1,6 @@
 using System.Globalization;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Web.Site;
@@ -12,6 +13,12 @@ public sealed class SurveyInput
     public string? OnFeet { get; set; } = "yes";
 
     public string? Gravel { get; set; } = "no";
+
+    public string? Shelter { get; set; } = nameof(WinterShelter.Open);
+
+    public string? RestsFrom { get; set; }
+
+    public string? RestsUntil { get; set; }
 
     public string? WallThickness { get; set; }
 
@@ -73,6 +80,9 @@ public sealed class SurveyInput
             DrainHoles = $"{s.DrainHoles}",
             OnFeet = YesNo(s.OnFeet),
             Gravel = YesNo(s.GravelOverHole),
+            Shelter = s.Shelter.ToString(),
+            RestsFrom = s.RestsFromGenus,
+            RestsUntil = s.RestsUntil is { } until ? Words.Iso(until) : null,
             WallThickness = Length(s.WallThicknessCm),
             Soil = s.Soil?.ToString(),
             Ph = Plain(s.Ph),
@@ -113,11 +123,16 @@ public sealed class SurveyInput
             : new StandingTree(TreeName?.Trim() ?? string.Empty, Length(TreeCrown) ?? double.NaN, Length(TreeHeight) ?? double.NaN, Length(TreeRoots) ?? Length(TreeCrown) ?? double.NaN, Length(TreeGrowth) ?? 0, (int)(Number(TreeYear) is { } y && y is > 0 and < 9999 ? y : 0));
         if (!string.IsNullOrWhiteSpace(StoodSince) && Words.ReadDay(StoodSince) is null)
             faults.Add("survey.stoodSince", "must be a date");
+        if (!string.IsNullOrWhiteSpace(RestsUntil) && Words.ReadDay(RestsUntil) is null)
+            faults.Add("survey.restsUntil", "must be a date");
         return new PlanterSurvey
         {
+            RestsFromGenus = string.IsNullOrWhiteSpace(RestsFrom) ? null : RestsFrom.Trim(),
+            RestsUntil = Words.ReadDay(RestsUntil),
             DrainHoles = Number(DrainHoles) is { } holes && holes == Math.Floor(holes) && Math.Abs(holes) < 1000 ? (int)holes : isBed && string.IsNullOrWhiteSpace(DrainHoles) ? 1 : -1,
             OnFeet = OnFeet != "no",
             GravelOverHole = Gravel == "yes",
+            Shelter = !isBed && Enum.TryParse(Shelter, out WinterShelter shelter) && Enum.IsDefined(shelter) ? shelter : WinterShelter.Open,
             WallThicknessCm = isBed ? null : Length(WallThickness),
             Soil = Enum.TryParse(Soil, out SoilKind soil) && Enum.IsDefined(soil) ? soil : null,
             Ph = Number(Ph),
@@ -158,6 +173,8 @@ public sealed class SurveyInput
         "tree.rootCm" => "Survey.TreeRoots",
         "tree.growthCm" => "Survey.TreeGrowth",
         "tree.surveyedIn" => "Survey.TreeYear",
+        "restsFromGenus" => "Survey.RestsFrom",
+        "restsUntil" => "Survey.RestsUntil",
         "lookGroup" => "Survey.LookGroup",
         "stoodHere" => "Survey.StoodHere",
         "stoodSince" => "Survey.StoodSince",

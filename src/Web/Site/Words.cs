@@ -25,6 +25,51 @@ public static class Words
     public static LocalDate? ReadDay(string? text) =>
         NodaTime.Text.LocalDatePattern.Iso.Parse(text ?? string.Empty).TryGetValue(default, out LocalDate day) && day.Year is >= 1900 and <= 2200 ? day : null;
 
+    /// <summary>A way to close a bare spell.</summary>
+    public static string Of(Core.Closing.GapMoveKind kind) => kind switch
+    {
+        Core.Closing.GapMoveKind.MoveTurn => "move a turn",
+        Core.Closing.GapMoveKind.CutBack => "cut back",
+        Core.Closing.GapMoveKind.PlugIn => "plug in forced bulbs",
+        Core.Closing.GapMoveKind.AddBulbs => "add bulbs",
+        Core.Closing.GapMoveKind.Fill => "plant annuals",
+        Core.Closing.GapMoveKind.StemsAndEvergreens => "stems, evergreens, leaf",
+        _ => "swap a kind",
+    };
+
+    /// <summary>What is rehearsed, in a few words.</summary>
+    public static string Of(Core.Rehearsing.RehearsalKind kind) => kind switch
+    {
+        Core.Rehearsing.RehearsalKind.HardestWinter => "the hardest winter on record",
+        Core.Rehearsing.RehearsalKind.LateSpring => "the latest spring on record",
+        Core.Rehearsing.RehearsalKind.Heatwave => "a fortnight at 35 °C",
+        Core.Rehearsing.RehearsalKind.StockLate => "stock two weeks late",
+        _ => "half the crew",
+    };
+
+    /// <summary>What weather took from a plant.</summary>
+    public static string Of(Core.Season.LossKind kind) => kind switch
+    {
+        Core.Season.LossKind.Frost => "killed by frost",
+        Core.Season.LossKind.Roots => "roots lost in winter",
+        Core.Season.LossKind.Tops => "tops spoiled, back by midsummer",
+        _ => "nothing lost",
+    };
+
+    /// <summary>The name of a month, 1 to 12.</summary>
+    public static string Month(int month) => System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month);
+
+    /// <summary>What becomes of plants that come out.</summary>
+    public static string Of(PlantFate fate) => fate switch
+    {
+        PlantFate.Compost => "compost",
+        PlantFate.Stays => "stays",
+        PlantFate.Keep => "keep",
+        PlantFate.Store => "store",
+        PlantFate.ToBed => "into a bed",
+        _ => "save seed",
+    };
+
     /// <summary>How the hues of a scheme stand to each other.</summary>
     public static string Relation(Core.Colour.RelationKind kind) => kind switch
     {

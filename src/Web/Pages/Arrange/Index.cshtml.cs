@@ -172,7 +172,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         View = YearView.From(day, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
         _flowering = await frame.State.Flowering(View.Start);
-        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == planter.Id) ?? PlanterSeason.From(Now.Plan, planter, [], View.Start);
+        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == planter.Id) ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
         Checks = await frame.State.Checks();
         return true;
     }

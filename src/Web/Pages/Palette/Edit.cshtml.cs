@@ -21,7 +21,7 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
         ("Tending", ["cutting", "flush after days", "flush days", "hidden by", "partner"]),
         ("Around it", ["deer", "rabbits", "slugs", "salt borne", "wind borne", "pollinators", "pests", "local status"]),
         ("Care for people and animals", ["eaten by people", "eaten by animals", "on skin", "cautions"]),
-        ("Buying", ["packs", "source"]),
+        ("Buying", ["packs", "sold", "source"]),
     ];
 
     [FromRoute]
@@ -102,7 +102,7 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
         if (column.Choices.Count > 0)
             return new FieldView($"Cells[{name}]", Label(name), value ?? string.Empty, Options: [.. column.Choices.Select(c => (c, c.Replace('-', ' ')))]);
         bool wide = name is "shows" or "packs" or "bulb grades" or "cautions" or "cutting" or "local status" or "pests" or "hidden by" or "source";
-        string label = Label(name) + (name is "packs" or "bulb grades" or "returns" or "cautions" ? $" ({column.About.Split(';')[0]})" : string.Empty);
+        string label = Label(name) + (name is "packs" or "bulb grades" or "returns" or "sold" or "cautions" ? $" ({column.About.Split(';')[0]})" : string.Empty);
         return new FieldView($"Cells[{name}]", label, value, Type: wide ? "textarea" : "text", Class: wide ? "whole" : string.Empty);
     }
 }

@@ -157,7 +157,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
-        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.From(Now.Plan, planter, [], View.Start);
+        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
         Displays = [.. Now.Plan.DisplaysOf(Id)];
         DisplayChecks checks = await frame.State.Checks();
         Remarks = [.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12)).SelectMany(d => checks.For(d)).OrderBy(r => r.Gravity)];

@@ -167,7 +167,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         Day = Words.ReadDay(DayText) ?? Bloom?.Forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).Select(f => f.Half!.Value.PlusDays(6)).Skip((Bloom.Forecasts.Count - 1) / 2).FirstOrDefault(frame.Today) ?? frame.Today;
         Scale = YearScale.Across(SiteYear.UsualStart(Day, Now.IsSouthern));
         Remarks = Stack is null ? [] : (await frame.State.Checks()).For(display);
-        PlanterSeason season = (await frame.State.Year(Scale.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.From(Now.Plan, Planter, [], Scale.Start);
+        PlanterSeason season = (await frame.State.Year(Scale.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.Unknown(Now.Plan, Planter, Scale.Start);
         Drawing = new CutAway(
             Planter,
             Stack,

@@ -1,16 +1,24 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Turns;
 
-/// <summary>Adds a turn ("new") or changes one.</summary>
-public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageModel
+/// <summary>"What changes, when, and is it time?": a turn's days, what it changes, and the window in which it may fall.</summary>
+public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStore changes, JobDesk desk) : PageModel
 {
+    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
+
     [FromRoute]
     public string Id { get; set; } = string.Empty;
 
@@ -24,11 +32,30 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
     public string? LastDay { get; set; }
 
     [BindProperty]
+    public string? FullBy { get; set; }
+
+    [BindProperty]
+    public string? Delivery { get; set; }
+
+    [BindProperty]
+    public string? People { get; set; }
+
+    [BindProperty]
     public int? Version { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
+    public Turn? Turn { get; private set; }
+
+    public IReadOnlyList<TurnChange> Changes { get; private set; } = [];
+
+    public Job? Job { get; private set; }
+
+    public TurnResult? Window { get; private set; }
+
     public bool IsNew => Id == "new";
+
+    public TurnSchool School => Now.Plan.Site.Rules.Turn;
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -37,42 +64,135 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             return Page();
         if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } turn)
             return NotFound();
-        (Name, FirstDay, LastDay, Version) = (turn.Name, Words.Iso(turn.FirstDay), Words.Iso(turn.LastDay), await displays.TurnVersion(Id));
+        (Name, FirstDay, LastDay) = (turn.Name, Words.Iso(turn.FirstDay), Words.Iso(turn.LastDay));
+        FullBy = turn.FullBy is { } full ? Words.Iso(full) : null;
+        Delivery = turn.Delivery is { } delivery ? Words.Iso(delivery) : null;
+        People = turn.People?.ToString(CultureInfo.InvariantCulture);
+        Version = await displays.TurnVersion(Id);
+        await Weigh(turn);
         return Page();
     }
-
-    private static string? Field(string fault) => fault switch
-    {
-        "name" => "Name",
-        "firstDay" => "FirstDay",
-        "lastDay" => "LastDay",
-        _ => null,
-    };
 
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
         return await frame.Saving(this, Field, async () =>
         {
-            var faults = new FaultList();
-            if (Words.ReadDay(FirstDay) is not { } first)
-            {
-                faults.Add("firstDay", "must be a date");
-                first = frame.Today;
-            }
-            if (Words.ReadDay(LastDay) is not { } last)
-            {
-                faults.Add("lastDay", "must be a date");
-                last = first;
-            }
-            string name = (Name ?? string.Empty).Trim();
-            string id = IsNew ? Ids.From($"{name} {first.Year}", x => x == "new" || Now.Plan.Turns.Any(t => t.Id == x)) : Id;
-            var turn = new Turn(id, name, first, last);
-            faults.AddAll(string.Empty, turn.Faults());
-            faults.ThrowIfAny();
+            Turn turn = Read();
             await displays.SaveTurn(turn, IsNew ? null : Version ?? 0);
             TempData["Said"] = $"{turn.Name} saved.";
-            return Redirect("/turns");
-        });
+            return Redirect(IsNew ? $"/turns/{turn.Id}" : "/turns");
+        }, Fill);
+    }
+
+    /// <summary>Moves the turn, and every display that goes in or comes out with it, by whole days.</summary>
+    public async Task<IActionResult> OnPostMoveAsync(string? to)
+    {
+        Now = await frame.Now();
+        if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } turn)
+            return NotFound();
+        return await frame.Saving(this, Field, async () =>
+        {
+            if (Words.ReadDay(to) is not { } day)
+                throw new InvalidInputException("firstDay", "must be a date");
+            int by = Period.DaysBetween(turn.FirstDay, day);
+            IReadOnlyList<TurnChange> moved = TurnChange.Of(Now.Plan, turn);
+            List<Display> before = [.. moved.SelectMany(c => c.Out.Concat(c.In)).DistinctBy(d => d.Id)];
+            List<Display> after = [.. before.Select(d => d with
+            {
+                Install = turn.Holds(d.Install) ? d.Install.PlusDays(by) : d.Install,
+                Lift = turn.Holds(d.Lift) ? d.Lift.PlusDays(by) : d.Lift,
+            })];
+            await changes.Make(new PlanChange(before, after, [], new Dictionary<string, int>(StringComparer.Ordinal)), $"{turn.Name} moved to {Words.DayYear(day)}");
+            await displays.SaveTurn(turn with { FirstDay = turn.FirstDay.PlusDays(by), LastDay = turn.LastDay.PlusDays(by) }, await displays.TurnVersion(turn.Id));
+            TempData["Said"] = $"{turn.Name} now begins on {Words.DayYear(day)}; {before.Count} displays moved with it.";
+            return Redirect($"/turns/{turn.Id}");
+        }, Fill);
+    }
+
+    /// <summary>Says for one kind what becomes of it in every planter of the turn.</summary>
+    public async Task<IActionResult> OnPostFateAsync(string? plant, string? fate)
+    {
+        Now = await frame.Now();
+        if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } turn)
+            return NotFound();
+        return await frame.Saving(this, Field, async () =>
+        {
+            PlantFate? chosen = Enum.TryParse(fate, out PlantFate f) && Enum.IsDefined(f) ? f : null;
+            List<Display> before = [.. TurnChange.Of(Now.Plan, turn).SelectMany(c => c.Out).Where(d => d.Items.Any(i => i.PlantId == plant))];
+            List<Display> after = [.. before.Select(d => d with { Items = [.. d.Items.Select(i => i.PlantId == plant ? i with { Fate = chosen } : i)] })];
+            string name = Now.Plan.FindPlant(plant ?? string.Empty)?.CommonName ?? "These plants";
+            await changes.Make(new PlanChange(before, after, [], new Dictionary<string, int>(StringComparer.Ordinal)), $"{name}: {(chosen is { } c ? Words.Of(c) : "not said")} after {turn.Name}");
+            TempData["Said"] = $"{name}: {(chosen is { } said ? Words.Of(said) : "not said")}, in {before.Count} {(before.Count == 1 ? "planter" : "planters")}.";
+            return Redirect($"/turns/{turn.Id}");
+        }, Fill);
+    }
+
+    /// <summary>What comes out, by kind: how many, and what becomes of them.</summary>
+    public IEnumerable<(Plant Plant, int Count, PlantFate? Fate, int Planters)> ComesOut() => Changes
+        .SelectMany(c => c.GoesOut.Select(g => (c.Planter, g.Item)))
+        .GroupBy(x => x.Item.PlantId, StringComparer.Ordinal)
+        .Select(g => (Now.Plan.Plant(g.Key), g.Sum(x => x.Item.Count), g.Select(x => x.Item.Fate).Distinct().Count() == 1 ? g.First().Item.Fate : null, g.Select(x => x.Planter.Id).Distinct().Count()))
+        .OrderByDescending(x => x.Item2);
+
+    /// <summary>Kinds with their counts, most first.</summary>
+    public string Kinds(IEnumerable<(Display Display, DisplayItem Item)> items) =>
+        string.Join(", ", items.GroupBy(x => x.Item.PlantId, StringComparer.Ordinal).Select(g => (Now.Plan.Plant(g.Key).CommonName, Count: g.Sum(x => x.Item.Count))).OrderByDescending(x => x.Count).Select(x => $"{x.Count} {x.CommonName}"));
+
+    private static string? Field(string fault) => fault switch
+    {
+        "name" => "Name",
+        "firstDay" => "FirstDay",
+        "lastDay" => "LastDay",
+        "fullBy" => "FullBy",
+        "delivery" => "Delivery",
+        "people" => "People",
+        _ => null,
+    };
+
+    private async Task Fill()
+    {
+        if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is { } turn)
+            await Weigh(turn);
+    }
+
+    private async Task Weigh(Turn turn)
+    {
+        Turn = turn;
+        Changes = TurnChange.Of(Now.Plan, turn);
+        if (Changes.Count == 0 || Now.Record is null)
+            return;
+        Job = await desk.Ask(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now, Wait);
+        Window = desk.Result<TurnResult>(Job);
+    }
+
+    private Turn Read()
+    {
+        var faults = new FaultList();
+        LocalDate Day(string? text, string field, LocalDate instead)
+        {
+            if (Words.ReadDay(text) is { } day)
+                return day;
+            faults.Add(field, "must be a date");
+            return instead;
+        }
+        LocalDate first = Day(FirstDay, "firstDay", frame.Today);
+        LocalDate last = Day(LastDay, "lastDay", first);
+        LocalDate? full = string.IsNullOrWhiteSpace(FullBy) ? null : Day(FullBy, "fullBy", first);
+        LocalDate? delivery = string.IsNullOrWhiteSpace(Delivery) ? null : Day(Delivery, "delivery", first);
+        int? people = null;
+        if (!string.IsNullOrWhiteSpace(People))
+        {
+            if (int.TryParse(People, NumberStyles.None, CultureInfo.InvariantCulture, out int count))
+                people = count;
+            else
+                faults.Add("people", "must be a whole number, or empty for the usual crew");
+        }
+        string name = (Name ?? string.Empty).Trim();
+        string id = IsNew ? Ids.From($"{name} {first.Year}", x => x == "new" || Now.Plan.Turns.Any(t => t.Id == x)) : Id;
+        var turn = new Turn(id, name, first, last) { FullBy = full, Delivery = delivery, People = people };
+        faults.AddAll(string.Empty, turn.Faults());
+        faults.ThrowIfAny();
+        return turn;
     }
 }

@@ -5,6 +5,7 @@ using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
@@ -14,8 +15,19 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>"When are we bare?": one rule per planter, twelve months across.</summary>
-public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
+public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore variants, ChangeStore changes) : PageModel
 {
+    // Up to so many rules are all drawn; beyond, areas are folded and the barest stand open.
+    private const int MostOpen = 60;
+    private const int MostAtOnce = 100;
+
+    // A small site's remarks are there in a moment; nobody waits for those of a large one.
+    private static readonly TimeSpan RemarksWait = TimeSpan.FromMilliseconds(400);
+    private const int MostWaitedFor = 200;
+
+    private Dictionary<string, PlanterSeason> _planned = [];
+    private ILookup<string, Observation> _seen = Array.Empty<Observation>().ToLookup(o => o.PlanterId);
+
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -25,15 +37,35 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
     [BindProperty(SupportsGet = true)]
     public string? Sort { get; set; }
 
+    [BindProperty(SupportsGet = true)]
+    public string? Area { get; set; }
+
+    /// <summary>A rehearsal or a kept plan that the year is set against.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Beside { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public int Skip { get; set; }
+
     public SiteNow Now { get; private set; } = null!;
 
     public YearView View { get; private set; } = null!;
 
     public YearScale Scale { get; private set; } = null!;
 
+    /// <summary>The year that is drawn.</summary>
     public SiteYear Year { get; private set; } = null!;
 
+    /// <summary>The comparison with what stands beside; null for none.</summary>
+    public YearComparison? Comparison { get; private set; }
+
+    public RehearsalResult? Rehearsal { get; private set; }
+
+    public string BesideName { get; private set; } = string.Empty;
+
     public IReadOnlyList<int> WeatherYears { get; private set; } = [];
+
+    public NotableRuns? Notable { get; private set; }
 
     public int? WeatherYear { get; private set; }
 
@@ -41,65 +73,170 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
 
     public FrostOdds? Fall { get; private set; }
 
-    public ILookup<string, Observation> Seen { get; private set; } = Array.Empty<Observation>().ToLookup(o => o.PlanterId);
-
     public IReadOnlyList<Turn> Turns { get; private set; } = [];
 
-    public IReadOnlyList<Remark> Remarks { get; private set; } = [];
+    public IReadOnlyList<EventOutlook> Events { get; private set; } = [];
+
+    public SiteScore? Score { get; private set; }
+
+    /// <summary>Remarks; null while they are still being looked for.</summary>
+    public IReadOnlyList<Remark>? Remarks { get; private set; }
+
+    public IReadOnlyList<PlanVariant> Variants { get; private set; } = [];
+
+    public MadeChange? LastChange { get; private set; }
+
+    public IReadOnlyList<YearGroup> Groups { get; private set; } = [];
 
     public bool WorstFirst => Sort == "worst";
 
+    public UnitsText Units => PageFrame.Units(Now);
+
     public async Task OnGetAsync()
+    {
+        await Look();
+        Groups = [.. Grouped()];
+        if (Now.Record is { YearsUsed.Count: > 0 } record)
+        {
+            Spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
+            Fall = FrostOdds.From(record, FrostEnd.FirstFall, 0);
+        }
+        Turns = [.. Now.Plan.Turns.Where(t => t.LastDay >= View.Start && t.FirstDay < View.Start.PlusMonths(12))];
+        Events = [.. Now.Plan.Events.Select(e => EventOutlook.Of(Year, e)).OfType<EventOutlook>()];
+        Score = SiteScore.Of(Now.Plan, Year);
+        Remarks = (await frame.State.RemarksSoon(View.Start, Year.Planters.Count <= MostWaitedFor ? RemarksWait : TimeSpan.Zero))?.Where(r => r.Working is not null).ToList();
+        LastChange = await changes.Last();
+    }
+
+    /// <summary>More rules of one area, or of all, for a page that unfolds them.</summary>
+    public async Task<IActionResult> OnGetRowsAsync()
+    {
+        await Look();
+        IReadOnlyList<PlanterSeason> here = Ordered(string.IsNullOrEmpty(Area) ? Year.Planters : [.. Year.Planters.Where(p => p.Planter.AreaId == Area)]);
+        return Partial("_Rows", (IReadOnlyList<YearRow>)[.. here.Skip(Math.Max(0, Skip)).Take(MostAtOnce).Select(Row)]);
+    }
+
+    /// <summary>Keeps the present plan to compare with later.</summary>
+    public async Task<IActionResult> OnPostKeepAsync(string? name)
+    {
+        Now = await frame.Now();
+        string called = (name ?? string.Empty).Trim();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            await variants.Keep(called, Now.Plan);
+            TempData["Said"] = $"The plan as it is now is kept as {called}. Choose it under beside to compare.";
+            return Redirect("/year");
+        }, OnGetAsync);
+    }
+
+    /// <summary>Takes the last changes made together back.</summary>
+    public async Task<IActionResult> OnPostUndoAsync(Guid change)
+    {
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            string what = await changes.Undo(change);
+            TempData["Said"] = $"Taken back: {what}.";
+            return Redirect("/year");
+        }, OnGetAsync);
+    }
+
+    /// <summary>Planters in colour in most years, by day, as the day marker counts them.</summary>
+    public string InColourByDay()
+    {
+        var counts = new int[Scale.Days];
+        foreach (PlanterSeason season in Year.Planters)
+        {
+            for (int d = 0; d < counts.Length; d++)
+                counts[d] += season.ShareInColour[d] >= 0.5f ? 1 : 0;
+        }
+        return string.Join(' ', counts);
+    }
+
+    /// <summary>A weather year as people name it.</summary>
+    public string Named(int year) => View.Start.Month == 1 ? $"{year}" : $"{year}–{(year + 1) % 100:00}";
+
+    private async Task Look()
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Of(View.Start);
         SiteYear all = await frame.State.Year(View.Start, null);
         WeatherYears = all.WeatherYears;
-        WeatherYear = int.TryParse(Weather, out int y) && WeatherYears.Contains(y) ? y : null;
-        Year = WeatherYear is null ? all : await frame.State.Year(View.Start, WeatherYear);
-        if (Now.Record is { YearsUsed.Count: > 0 } record)
+        Notable = await frame.State.Notable(View.Start);
+        WeatherYear = Weather switch
         {
-            Spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
-            Fall = FrostOdds.From(record, FrostEnd.FirstFall, 0);
-        }
-        Seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).ToLookup(o => o.PlanterId);
-        Turns = [.. Now.Plan.Turns.Where(t => t.LastDay >= View.Start && t.FirstDay < View.Start.PlusMonths(12))];
-        Remarks = [.. (await frame.State.Remarks(View.Start)).Where(r => r.Working is not null)];
+            "typical" => Notable?.Typical,
+            "hardest-winter" => Notable?.HardestWinter,
+            "hottest-summer" => Notable?.HottestSummer,
+            "late-spring" => Notable?.LatestSpring,
+            _ => int.TryParse(Weather, out int y) && WeatherYears.Contains(y) ? y : null,
+        };
+        Year = WeatherYear is null ? all : await frame.State.Year(View.Start, WeatherYear);
+        Variants = await variants.All();
+        await SetBeside();
+        _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).ToLookup(o => o.PlanterId);
     }
 
-    /// <summary>The rules in groups: by area, or all together with the worst first.</summary>
-    public IEnumerable<(string Heading, IReadOnlyList<PlanterSeason> Planters)> Groups()
+    private async Task SetBeside()
     {
+        SiteYear? planned = null;
+        if (Enum.TryParse(Beside, out RehearsalKind kind) && Enum.IsDefined(kind))
+        {
+            Rehearsal = await frame.State.Rehearsed(View.Start, kind, frame.Today);
+            if (Rehearsal is not null)
+                (planned, Year, BesideName) = (Rehearsal.Planned, Rehearsal.Under, Words.Of(kind));
+        }
+        else if (Guid.TryParse(Beside, out Guid id) && await variants.Load(id) is { } kept)
+        {
+            // Named years compare like with like only over all weather years.
+            planned = await frame.State.YearOf(kept.Plan, View.Start);
+            (Year, BesideName) = (await frame.State.Year(View.Start, null), kept.Name);
+            WeatherYear = null;
+        }
+        if (planned is null)
+            return;
+        Comparison = YearComparison.Of(planned, Year);
+        _planned = planned.Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
+    }
+
+    private IEnumerable<YearGroup> Grouped()
+    {
+        IReadOnlyList<PlanterSeason> shown = string.IsNullOrEmpty(Area) ? Year.Planters : [.. Year.Planters.Where(p => p.Planter.AreaId == Area)];
+        bool fold = shown.Count > MostOpen;
         if (WorstFirst)
         {
-            yield return ("Barest first", [.. Year.Planters.OrderBy(p => p.DaysInColour).ThenBy(p => p.Planter.Name)]);
+            yield return new YearGroup(Area ?? string.Empty, "Barest first", shown, Open(shown, fold, MostOpen));
             yield break;
         }
+        int areas = Math.Max(1, shown.Select(p => p.Planter.AreaId).Distinct().Count());
         foreach (Area area in Now.Plan.Areas)
         {
-            List<PlanterSeason> here = [.. Year.Planters.Where(p => p.Planter.AreaId == area.Id)];
+            List<PlanterSeason> here = [.. shown.Where(p => p.Planter.AreaId == area.Id)];
             if (here.Count > 0)
-                yield return (area.Name, here);
+                yield return new YearGroup(area.Id, area.Name, here, Open(here, fold, Math.Max(2, MostOpen / areas)));
         }
     }
 
-    /// <summary>Share of years in colour by day as one digit a day, tenths rounded down; "x" stands for all.</summary>
-    public static string Odds(PlanterSeason season) =>
-        string.Create(season.Days, season, (chars, s) =>
-        {
-            for (int d = 0; d < chars.Length; d++)
-            {
-                int tenths = (int)MathF.Round(s.ShareInColour[d] * 10);
-                chars[d] = tenths >= 10 ? 'x' : (char)('0' + tenths);
-            }
-        });
-
-    /// <summary>The address of this page with one thing changed.</summary>
-    public string Address(string? weather = null, string? sort = null, LocalDate? day = null)
+    // Of a folded area the barest stand open, one for all whose year is the same day by day.
+    private IReadOnlyList<YearRow> Open(IReadOnlyList<PlanterSeason> seasons, bool fold, int most)
     {
-        string w = weather ?? (WeatherYear?.ToString() ?? string.Empty);
-        string s = sort ?? Sort ?? string.Empty;
-        return $"/year?day={Words.Iso(day ?? View.Day)}" + (w.Length > 0 ? $"&weather={w}" : string.Empty) + (s.Length > 0 ? $"&sort={s}" : string.Empty);
+        if (!fold)
+            return [.. Ordered(seasons, WorstFirst).Select(Row)];
+        return
+        [
+            .. Ordered(seasons, true)
+                .GroupBy(s => (s.DaysInColour, string.Join(';', s.BareSpells.Select(b => $"{b.FirstDay}{b.LastDay}")), s.Cover50.Sum(), s.Planter.Form.Shape))
+                .Take(most)
+                .Select(g => Row(g.First()) with { Alike = g.Count() - 1 }),
+        ];
     }
+
+    // Folded areas stand with their barest open; those that are all drawn keep the plan's order.
+    private IReadOnlyList<PlanterSeason> Ordered(IReadOnlyList<PlanterSeason> seasons, bool? barest = null) =>
+        barest ?? (WorstFirst || seasons.Count > MostOpen || Year.Planters.Count > MostOpen)
+            ? [.. seasons.Select(s => (Season: s, Days: s.ShareInColour.Sum())).OrderBy(s => s.Days).ThenBy(s => s.Season.Planter.Name, StringComparer.Ordinal).Select(s => s.Season)]
+            : seasons;
+
+    private YearRow Row(PlanterSeason season) => new(
+        season, _planned.GetValueOrDefault(season.Planter.Id), Scale, [.. _seen[season.Planter.Id]], [.. Now.Plan.DisplaysOf(season.Planter.Id)], Units);
 }

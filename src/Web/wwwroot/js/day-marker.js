@@ -29,6 +29,7 @@ class DayMarker {
     this.flag = root.querySelector('[data-thread-flag]');
     this.width = this.flag?.ownerSVGElement.viewBox.baseVal.width ?? 960;
     this.listen();
+    document.addEventListener('meadow:rows', () => this.count(this.day, Math.round((this.day - this.start) / DAY_MS)));
     this.show(toDate(root.dataset.day), false);
   }
 
@@ -113,6 +114,8 @@ class DayMarker {
 
   count(day, index) {
     const rows = [...this.root.querySelectorAll('[data-odds]')];
+    const whole = this.root.dataset.inColour?.split(' ');
+    const of = whole ? Number(this.root.dataset.planters) : rows.length;
     let shown = 0;
     for (const row of rows) {
       const inTen = odds(row.dataset.odds[index]);
@@ -120,9 +123,11 @@ class DayMarker {
       row.classList.toggle('is-bare', bare);
       if (!bare) shown += 1;
     }
-    const text = rows.length > 1 ? `${say(day)}: ${shown} of ${rows.length} in colour` : say(day);
+    // Planters that are folded away count too.
+    if (whole) shown = Number(whole[index]);
+    const text = of > 1 ? `${say(day)}: ${shown} of ${of} in colour` : say(day);
     const place = this.root.querySelector('[data-on-day]');
-    if (place) place.textContent = rows.length > 1 ? `${shown} of ${rows.length} in colour` : '';
+    if (place) place.textContent = of > 1 ? `${shown} of ${of} in colour` : '';
     this.grab.setAttribute('aria-valuetext', text);
   }
 }

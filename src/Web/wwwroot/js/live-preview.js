@@ -36,5 +36,7 @@ export const attach = (root) => {
     document.addEventListener('input', (event) => event.target.form === form && later());
     form.addEventListener('rowschange', later);
     document.addEventListener('meadow:day', later);
+    // What was typed while the page was still loading counts too.
+    if ([...form.elements].some((field) => field.defaultValue !== undefined && field.type !== 'hidden' && field.value !== field.defaultValue)) later();
   }
 };

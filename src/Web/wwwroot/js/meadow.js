@@ -12,5 +12,7 @@ import { attach as working } from './working.js';
 import { attach as find } from './find.js';
 import { attach as grounds } from './grounds.js';
 import { attach as arrange } from './arrange.js';
+import { attach as moreRules } from './more-rules.js';
+import { attach as job } from './job.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, job]) attach(document);

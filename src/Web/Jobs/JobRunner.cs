@@ -1,0 +1,168 @@
+using System.Text.Json;
+using Hangfire;
+using Hangfire.Server;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Rehearsing;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Turning;
+using UnrulyMeadow.Solver;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Jobs;
+
+/// <summary>The kinds of long work.</summary>
+public static class JobKinds
+{
+    /// <summary>Closing bare spells.</summary>
+    public const string CloseGaps = "close-gaps";
+
+    /// <summary>Weighing the days of a turn.</summary>
+    public const string TurnWindow = "turn-window";
+
+    /// <summary>Rehearsing a mishap.</summary>
+    public const string Rehearse = "rehearse";
+}
+
+/// <summary>
+/// Does long work in the background of any process of the app. What a process leaves unfinished, because it ends or the database
+/// goes away, is taken up again by another or by itself.
+/// </summary>
+/// <param name="jobs">Jobs.</param>
+/// <param name="state">The site.</param>
+/// <param name="log">The log.</param>
+public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner> log)
+{
+    private const int MostTries = 5;
+
+    private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(250);
+
+    /// <summary>Does one job.</summary>
+    /// <param name="id">The job.</param>
+    /// <param name="context">The attempt; Hangfire fills it in.</param>
+    /// <param name="stopping">Set when this process ends.</param>
+    [AutomaticRetry(Attempts = MostTries, DelaysInSeconds = [1, 2, 5, 15, 30], LogEvents = false)]
+    public async Task Run(Guid id, PerformContext? context, CancellationToken stopping)
+    {
+        if (await jobs.Take(id) is not { } job)
+            return;
+        using var off = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+        using var progress = new Progress(jobs, id, off);
+        // Progress is told and calling off is heard beside the work, which knows nothing of the database.
+        Task told = progress.Tell(Between);
+        try
+        {
+            string result = await Task.Run(() => Work(job, progress, off.Token), CancellationToken.None);
+            await jobs.Finish(id, result);
+        }
+        catch (InvalidInputException e)
+        {
+            await jobs.Fail(id, e.Message);
+        }
+        catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
+        {
+            log.LogInformation("Job {Id} was called off.", id);
+        }
+        catch (Exception e) when (e is not OperationCanceledException && context?.GetJobParameter<int>("RetryCount") >= MostTries)
+        {
+            log.LogError(e, "Job {Id} is given up after {Tries} tries.", id, MostTries);
+            await jobs.Fail(id, "it failed several times; the log of the app says why");
+        }
+        finally
+        {
+            await progress.Stop(told);
+        }
+    }
+
+    private async Task<string> Work(Job job, Progress progress, CancellationToken cancel)
+    {
+        SiteNow now = await state.Now();
+        switch (job.Kind)
+        {
+            case JobKinds.CloseGaps:
+                GapAsk gaps = Read<GapAsk>(job);
+                progress.Total = gaps.PlanterIds.Count > 0 ? gaps.PlanterIds.Count : now.Plan.Planters.Count(p => !p.IsRetired);
+                progress.Said = "looking through planters";
+                var sofar = new Heard<(int Planters, GapAnswer? Answer)>(p =>
+                {
+                    progress.Done = Math.Max(progress.Done, p.Planters);
+                    if (p.Answer is { } first)
+                        progress.Result = JsonSerializer.Serialize(GapResult.Of(now.Plan, first), JobJson.Options);
+                });
+                GapAnswer answer = GapClosing.Close(now.Plan, await state.Kernel(gaps.Start), await state.Flowering(gaps.Start), gaps.ToQuestion(), sofar: sofar, cancel: cancel);
+                return JsonSerializer.Serialize(GapResult.Of(now.Plan, answer), JobJson.Options);
+            case JobKinds.TurnWindow:
+                Turn turn = now.Plan.Turns.FirstOrDefault(t => t.Id == Read<TurnAsk>(job).TurnId) ?? throw new InvalidInputException("turn", "is no longer in the plan");
+                progress.Total = (2 * TurnWindow.Reach / TurnWindow.Step) + 1;
+                progress.Said = "weighing days";
+                SeasonKernel kernel = await state.Kernel(SiteYear.UsualStart(turn.FirstDay, now.IsSouthern));
+                TurnWindow? window = TurnWindow.Of(now.Plan, turn, kernel, new Heard<int>(d => progress.Done = d), cancel);
+                return JsonSerializer.Serialize(TurnResult.Of(window), JobJson.Options);
+            case JobKinds.Rehearse:
+                RehearsalAsk ask = Read<RehearsalAsk>(job);
+                progress.Said = "following plants through it";
+                WeatherRecord record = now.Record ?? throw new InvalidInputException("weather", "there is none yet: bring in a station's record, and rehearsals can be made");
+                RehearsalResult rehearsed = new Rehearsal(now.Plan, await state.Kernel(ask.Start), record, ask.From).Of(ask.Kind);
+                cancel.ThrowIfCancellationRequested();
+                return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, now.Plan.Site.Money), JobJson.Options);
+            default:
+                throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");
+        }
+    }
+
+    private static T Read<T>(Job job) => JsonSerializer.Deserialize<T>(job.Question, JobJson.Options)!;
+
+    private sealed class Heard<T>(Action<T> hear) : IProgress<T>
+    {
+        public void Report(T value) => hear(value);
+    }
+
+    // How far the work is; written down now and then, and stops the work when somebody has called it off.
+    private sealed class Progress(JobStore jobs, Guid id, CancellationTokenSource off) : IDisposable
+    {
+        private readonly CancellationTokenSource _over = new();
+        private string? _written;
+
+        public int Done { get; set; }
+
+        public int Total { get; set; }
+
+        public string Said { get; set; } = string.Empty;
+
+        public string? Result { get; set; }
+
+        public async Task Tell(TimeSpan between)
+        {
+            while (!_over.IsCancellationRequested)
+            {
+                try
+                {
+                    await Task.Delay(between, _over.Token);
+                    string? fresh = Result != _written ? Result : null;
+                    if (!await jobs.Progress(id, Done, Total, Said, fresh))
+                        await off.CancelAsync();
+                    _written = fresh ?? _written;
+                }
+                catch (OperationCanceledException)
+                {
+                    return;
+                }
+                catch (System.Data.Common.DbException)
+                {
+                    // The database is away; the work goes on, and its end will tell.
+                }
+            }
+        }
+
+        public async Task Stop(Task told)
+        {
+            await _over.CancelAsync();
+            await told;
+        }
+
+        public void Dispose() => _over.Dispose();
+    }
+}

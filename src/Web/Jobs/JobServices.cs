@@ -1,0 +1,64 @@
+using Hangfire;
+using Hangfire.PostgreSql;
+using Hangfire.PostgreSql.Factories;
+using Microsoft.AspNetCore.Antiforgery;
+using UnrulyMeadow.Store;
+
+namespace UnrulyMeadow.Web.Jobs;
+
+/// <summary>Long work over several processes, on the site's own database.</summary>
+public static class JobServices
+{
+    // A job whose process ended is taken up by another after so long without a sign of life.
+    private static readonly TimeSpan Abandoned = TimeSpan.FromSeconds(20);
+
+    /// <summary>Adds the desk, the runner and the workers.</summary>
+    /// <param name="services">Services.</param>
+    /// <param name="connection">The database; Hangfire opens connections of its own.</param>
+    public static IServiceCollection AddJobs(this IServiceCollection services, string connection)
+    {
+        services.AddSingleton<JobStore>();
+        services.AddSingleton<ChangeStore>();
+        services.AddSingleton<JobDesk>();
+        services.AddSingleton<JobRunner>();
+        // The storage is the container's own and not the one of the whole process, which another app beside could have set.
+        services.AddSingleton<JobStorage>(_ =>
+        {
+            var options = new PostgreSqlStorageOptions
+            {
+                QueuePollInterval = TimeSpan.FromMilliseconds(500),
+                InvisibilityTimeout = Abandoned,
+                UseSlidingInvisibilityTimeout = true,
+                JobExpirationCheckInterval = TimeSpan.FromHours(1),
+                CountersAggregateInterval = TimeSpan.FromHours(1),
+            };
+            return new PostgreSqlStorage(new NpgsqlConnectionFactory(connection, options), options);
+        });
+        services.AddHangfire(h => h.UseSimpleAssemblyNameTypeSerializer().UseRecommendedSerializerSettings());
+        services.AddHangfireServer(o =>
+        {
+            o.WorkerCount = 1;
+            o.SchedulePollingInterval = TimeSpan.FromSeconds(1);
+            o.StopTimeout = TimeSpan.FromSeconds(1);
+            o.ShutdownTimeout = TimeSpan.FromSeconds(2);
+        });
+        return services;
+    }
+
+    /// <summary>Where a page looks how far a job is, and calls it off.</summary>
+    public static void MapJobs(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/jobs/{id:guid}", async (Guid id, JobStore jobs) =>
+            await jobs.Find(id) is { } job
+                ? Results.Json(new { state = job.State.ToString(), done = job.Done, total = job.Total, said = job.Said, over = job.IsOver, hasResult = job.Result is not null })
+                : Results.NotFound());
+        app.MapPost("/jobs/{id:guid}/cancel", async (Guid id, HttpContext http, JobStore jobs, IAntiforgery antiforgery) =>
+        {
+            if (!await antiforgery.IsRequestValidAsync(http))
+                return Results.BadRequest();
+            await jobs.Cancel(id);
+            string back = http.Request.Headers.Referer.ToString();
+            return Uri.TryCreate(back, UriKind.Absolute, out Uri? from) && from.Authority == http.Request.Host.Value ? Results.LocalRedirect(from.PathAndQuery) : Results.Redirect("/year");
+        });
+    }
+}
