@@ -8,22 +8,6 @@ using UnrulyMeadow.Exchange.PlanFiles;
 
 namespace UnrulyMeadow.Reckon;
 
-/// <summary>Input of <c>year</c>.</summary>
-/// <param name="PlanFile">Path of a plan file.</param>
-/// <param name="Weather">The record.</param>
-/// <param name="Start">First day of the year, the first of a month.</param>
-/// <param name="WeatherYear">One year of the record; all of them when left out.</param>
-public sealed record YearInput(string PlanFile, WeatherInput Weather, LocalDate Start, int? WeatherYear = null);
-
-/// <summary>A bare spell.</summary>
-public sealed record BareSpellOutput(LocalDate FirstDay, LocalDate LastDay, int Days, int BareInTenYears);
-
-/// <summary>A planter's year.</summary>
-public sealed record PlanterYearOutput(string PlanterId, int DaysInColour, IReadOnlyList<BareSpellOutput> BareSpells);
-
-/// <summary>Output of <c>year</c>.</summary>
-public sealed record YearOutput(string Sentence, LocalDate Start, int WeatherYears, IReadOnlyList<PlanterYearOutput> Planters);
-
 /// <summary>Something to order.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Count">Planned, 1 to 100,000.</param>
@@ -49,23 +33,6 @@ public sealed record OrderOutput(IReadOnlyList<OrderLineOutput> Lines, double Me
 /// <summary>Topics of the whole plan.</summary>
 internal static class PlanTopics
 {
-    public static Topic Year { get; } = new Topic<YearInput, YearOutput>(
-        "year", "days in colour and bare spells of every planter of a plan over all weather years", input =>
-        {
-            Plan plan = ReadPlan(input.PlanFile, "planFile");
-            SiteYear year = SiteYear.From(plan, input.Weather.Read(), input.Start, input.WeatherYear);
-            return (
-                new YearOutput(
-                    year.Sentence(),
-                    year.Start,
-                    year.WeatherYears.Count,
-                    [.. year.Planters.Select(p => new PlanterYearOutput(
-                        p.Planter.Id,
-                        p.DaysInColour,
-                        [.. p.BareSpells.Select(s => new BareSpellOutput(s.FirstDay, s.LastDay, s.Days, s.InTen))]))]),
-                [.. year.Planters.Select(p => p.Explain())]);
-        });
-
     public static Topic Order { get; } = new Topic<OrderInput, OrderOutput>(
         "order", "cheapest packs for counts with spares, or for a whole turn of a plan", input =>
         {

@@ -14,7 +14,7 @@ public static class Program
         SkyTopics.Sun, SkyTopics.Exposure, SkyTopics.Et0, SkyTopics.HeatIndex,
         GroundTopics.Ground, GroundTopics.PlantingWindow, GroundTopics.ColdWeeks, GroundTopics.RootSurvival,
         PlanterTopics.Volume, PlanterTopics.Weight, PlanterTopics.Fit, PlanterTopics.PaletteCheck,
-        PlantingTopics.Layer, PlantingTopics.Stack, StudioTopics.Pack, StudioTopics.Arrange, StudioTopics.Fullness, StudioTopics.ColourRelation, StudioTopics.ColourDifference, StudioTopics.Checks, PlantingTopics.Bloom, PlanTopics.Year, PlanTopics.Order,
+        PlantingTopics.Layer, PlantingTopics.Stack, StudioTopics.Pack, StudioTopics.Arrange, StudioTopics.Fullness, StudioTopics.ColourRelation, StudioTopics.ColourDifference, StudioTopics.Checks, PlantingTopics.Bloom, YearTopics.Year, YearTopics.Turn, YearTopics.CloseGaps, YearTopics.Rehearse, PlanTopics.Order,
     ];
 
     /// <summary>Runs with the process's own streams.</summary>
