@@ -1,5 +1,6 @@
 // Makes the demo plan: node demo/make/plan.mjs > demo/kittiwake-quay.plan.json
-// Kittiwake Quay is invented. It holds two bare spells (South bed in winter, Kiosk basket after the new year) and three
+// Kittiwake Quay is invented. It is bare in five planters (South bed and Shade trough in winter, Kiosk basket after the
+// new year, Wall pot west between bulbs, Seat trough right once its uncut petunias tire) and holds three
 // mistakes (lantana out too early, stonecrop beside winterberry, tulips planted in February) for the checks to find.
 import { palette } from './palette.mjs';
 
@@ -122,7 +123,8 @@ for (const side of ['left', 'right']) {
   const id = `seat-trough-${side}`;
   seasonal(id, 'summer-2026', SUMMER26, day(FALL, 4), ['angelonia-blue', 0.5], ['petunia-magenta', 0.4]);
   seasonal(id, 'fall', day(FALL, 4), day(SUMMER, 4), ['cabbage-rose', 0.4], ['viola-white', 0.35]);
-  seasonal(id, 'summer-2027', day(SUMMER, 4), NEXTFALL, ['angelonia-blue', 0.5], ['petunia-magenta', 0.4]);
+  if (side === 'left') seasonal(id, 'summer-2027', day(SUMMER, 4), NEXTFALL, ['angelonia-blue', 0.5], ['petunia-magenta', 0.4]);
+  else seasonal(id, 'summer-2027', day(SUMMER, 4), NEXTFALL, ['petunia-magenta', 0.6]);
 }
 stack('seat-trough-left', day(BULBS, 2), day(SUMMER, 4), b('iris-reticulata-blue', 40), b('hyacinth-pink', 20), b('tulip-mid-rose', 22, 22.5));
 stack('seat-trough-right', '2027-02-08', day(SUMMER, 4), b('tulip-mid-rose', 22), b('tulip-late-dark', 18, 21.5));
@@ -154,11 +156,12 @@ seasonal('flag-pot', 'summer-2027', '2027-04-19', NEXTFALL, ['lantana-gold', 0.8
 
 for (const id of ['wall-pot-west', 'wall-pot-east']) {
   seasonal(id, 'summer-2026', SUMMER26, day(FALL, 7), ['coleus-lime', 0.6], ['lobelia-blue', 0.3]);
-  seasonal(id, 'fall', day(FALL, 7), day(SUMMER, 8), b('wintergreen-red', 2), ['viola-white', 0.5]);
+  if (id.endsWith('west')) seasonal(id, 'fall', day(FALL, 7), '2027-02-15', b('wintergreen-red', 2), ['viola-white', 0.5]);
+  else seasonal(id, 'fall', day(FALL, 7), day(SUMMER, 8), b('wintergreen-red', 2), ['viola-white', 0.5]);
   stack(id, day(BULBS, 4), day(SUMMER, 8), b('crocus-early-violet', 16), b('daffodil-early-yellow', 8), b('tulip-mid-rose', 6));
   seasonal(id, 'summer-2027', day(SUMMER, 8), NEXTFALL, ['coleus-lime', 0.6], ['lobelia-blue', 0.3]);
 }
-standing('shade-trough', '2024-04-15', b('coral-bells-burgundy', 4), b('hellebore-white', 3));
+standing('shade-trough', '2024-04-15', b('hellebore-white', 3));
 seasonal('shade-trough', 'summer-2026', SUMMER26, day(FALL, 7), ['impatiens-coral', 0.4]);
 seasonal('shade-trough', 'summer-2027', day(SUMMER, 8), NEXTFALL, ['impatiens-coral', 0.4]);
 stack('shade-trough', day(BULBS, 4), '2029-06-15', b('winter-aconite', 60), b('snowdrop', 70, 10), b('scilla-blue', 60, 15));
@@ -170,13 +173,33 @@ for (const side of ['left', 'right']) {
   stack(id, day(BULBS, 4), day(SUMMER, 9), b('crocus-large-white', 18), b('daffodil-white', 8), b('tulip-early-orange', 7));
   seasonal(id, 'summer-2027', day(SUMMER, 9), NEXTFALL, ['wax-begonia-white', 0.4], ['coleus-lime', 0.25]);
 }
+// Petunias are cut back after their first show, and flower again; what is worth keeping is said.
+for (const d of displays) {
+  if (d.id.endsWith('summer-2027') && !d.id.startsWith('seat-trough-right')) {
+    const cuts = d.items.filter((i) => i.plantId.startsWith('petunia')).map((i) => ({ plantId: i.plantId, day: '2027-07-19' }));
+    if (cuts.length) d.cuts = cuts;
+  }
+  for (const i of d.items) {
+    if (i.plantId.startsWith('zonal-geranium')) i.fate = 'keep';
+    else if (i.plantId === 'dusty-miller') i.fate = 'keep';
+    else if (i.plantId.startsWith('wallflower')) i.fate = 'seed-saved';
+    else if (i.plantId.startsWith('daffodil') && d.lift < '2028') i.fate = 'to-bed';
+    else if (i.plantId === 'dogwood-red' || i.plantId === 'dogwood-yellow') i.fate = d.layer === 'seasonal' ? 'keep' : undefined;
+    else if (d.layer === 'seasonal' && d.install < '2026-11') i.fate = 'compost';
+  }
+}
+const events = [
+  { id: 'lantern-walk', name: 'Lantern walk', firstDay: '2026-12-12', lastDay: '2026-12-13' },
+  { id: 'first-ferry', name: 'First ferry', firstDay: '2027-04-03', lastDay: '2027-04-03' },
+  { id: 'regatta', name: 'Regatta', firstDay: '2027-07-24', lastDay: '2027-07-25' },
+];
 const turns = [
   { id: 'fall-2026', name: 'Fall turn', firstDay: FALL, lastDay: '2026-10-09' },
   { id: 'bulbs-2026', name: 'Bulb planting', firstDay: BULBS, lastDay: '2026-10-30' },
   { id: 'winter-2026', name: 'Winter turn', firstDay: WINTER, lastDay: '2026-11-20' },
   { id: 'late-bulbs-2027', name: 'Late bulbs', firstDay: '2027-02-08', lastDay: '2027-02-12' },
   { id: 'spring-2027', name: 'Spring turn', firstDay: SPRING, lastDay: '2027-04-21' },
-  { id: 'summer-2027', name: 'Summer turn', firstDay: SUMMER, lastDay: '2027-06-11' },
+  { id: 'summer-2027', name: 'Summer turn', firstDay: SUMMER, lastDay: '2027-06-11', fullBy: '2027-07-10', delivery: '2027-05-10', people: 4 },
 ];
 import { map, places, outlines, surveys } from './grounds.mjs';
 for (const p of planters) {
@@ -211,4 +234,4 @@ const lots = [
   { id: 'geraniums-over-winter', plantId: 'zonal-geranium-red', count: 24, state: 'overwintering', place: 'Glasshouse, east bay', since: '2026-09-30', condition: 'good', fromPlanterId: 'band-pot-left', note: 'Cut back by half.' },
 ];
 const site = { name: 'Kittiwake Quay', units: 'metric', money: '$', coverThreshold: 0.15, spareShare: 0.05, freshMediumCm: 20, mediumBagLitres: 60, mediumBagPrice: 18, wallGapCm: 2.5, bulbGapCm: 2, place: { latitudeDeg: 43.1, longitudeDeg: -66.9, elevationM: 6, atElevation: false } };
-process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns, map, lots, recipes }, null, 2) + '\n');
+process.stdout.write(JSON.stringify({ format: 'unruly-meadow-plan', version: 1, site, areas, planters, palette, displays, turns, map, lots, recipes, events }, null, 2) + '\n');

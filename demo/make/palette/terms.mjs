@@ -5,7 +5,7 @@ const SKIN = 'Hyacinth, daffodil and tulip bulbs irritate skin and eyes: gloves,
 const POISON = 'Bulbs are poisonous if eaten: keep from dogs and children.';
 
 export const installed = (budDays, heatCeilingC, showDays) => ({ rule: 'from-install', budDays, ...(showDays && { showDays }), ...(heatCeilingC && { heatCeilingC }) });
-export const heat = (baseC, firstCd, showDays) => ({ rule: 'air-heat', baseC, firstCd, showDays });
+export const heat = (baseC, firstCd, showDays, brownsAboveC) => ({ rule: 'air-heat', baseC, firstCd, showDays, ...(brownsAboveC && { brownsAboveC }) });
 export const cooling = (belowC, showDays) => ({ rule: 'cooling', belowC, showDays });
 export const always = { rule: 'all-year' };
 export const leaf = (baseC, leafOutCd, dropNights, lastDays) => ({ rule: 'in-leaf', baseC, leafOutCd, dropNights, ...(lastDays && { lastDays }) });
