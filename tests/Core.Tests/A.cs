@@ -77,6 +77,18 @@ internal static class A
         Source = "a check",
     };
 
+    /// <summary>The palette that ships with the app.</summary>
+    public static IReadOnlyList<Plant> Palette => ShippedPalette.Value;
+
+    /// <summary>A plant of the palette that ships with the app.</summary>
+    public static Plant Shipped(string id) => Palette.Single(p => p.Id == id);
+
+    private static readonly Lazy<IReadOnlyList<Plant>> ShippedPalette = new(() =>
+    {
+        using FileStream file = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "data", "palette.csv"));
+        return [.. Exchange.Palette.PaletteSheet.Read(file, []).Select(c => c.Plant)];
+    });
+
     public static Planter Pot(double top = 60, double bottom = 44, double depth = 50, string id = "pot") => new()
     {
         Id = id,

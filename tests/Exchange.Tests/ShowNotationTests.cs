@@ -91,4 +91,21 @@ public sealed class ShowNotationTests
         using var stream = new MemoryStream(sheet);
         return PaletteSheet.Read(stream, []);
     }
+
+    [Theory]
+    [InlineData("2-5 8-11", new[] { 2, 3, 4, 5, 8, 9, 10, 11 }, "2-5 8-11")]
+    [InlineData("11-2", new[] { 1, 2, 11, 12 }, "1-2 11-12")]
+    [InlineData("4", new[] { 4 }, "4")]
+    [InlineData("", new int[0], "")]
+    public void Months_of_sale_are_read_as_spans_and_written_back(string text, int[] months, string written)
+    {
+        Assert.Equal(months, ShowNotation.ReadMonths(text));
+        Assert.Equal(written, ShowNotation.WriteMonths(months));
+    }
+
+    [Theory]
+    [InlineData("0-3")]
+    [InlineData("13")]
+    [InlineData("spring")]
+    public void What_is_no_month_is_refused(string text) => Assert.Throws<FormatException>(() => ShowNotation.ReadMonths(text));
 }

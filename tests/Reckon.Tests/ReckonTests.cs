@@ -32,7 +32,7 @@ public sealed partial class ReckonTests
         (_, string list, _) = Run(string.Empty, "--list");
         string[] topics = [.. list.Split('\n', StringSplitOptions.RemoveEmptyEntries).Skip(1).Select(l => l.Split(' ')[0])];
         Assert.Equal(
-            ["frost", "zone", "normals", "generate", "sun", "exposure", "et0", "heat-index", "ground", "planting-window", "cold-weeks", "root-survival", "volume", "weight", "fit", "palette-check", "layer", "stack", "pack", "arrange", "fullness", "colour-relation", "colour-difference", "checks", "bloom", "year", "order"],
+            ["frost", "zone", "normals", "generate", "sun", "exposure", "et0", "heat-index", "ground", "planting-window", "cold-weeks", "root-survival", "volume", "weight", "fit", "palette-check", "layer", "stack", "pack", "arrange", "fullness", "colour-relation", "colour-difference", "checks", "bloom", "year", "turn", "close-gaps", "rehearse", "order"],
             topics);
         Assert.Equal(topics.Order(StringComparer.Ordinal), Examples().Select(e => e.Data.Item1).Order(StringComparer.Ordinal));
         foreach (string topic in topics)

@@ -31,6 +31,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('must be from 10 to 200 cm')).toBeVisible();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Court pot');
+  await page.waitForLoadState();
   await page.getByLabel('Depth, rim to floor').fill('50');
   await expect(page.locator('[data-preview="volume"]')).toContainText('100 L');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
@@ -69,7 +70,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByLabel('Last day').fill('2027-05-21');
   await page.getByRole('button', { name: 'Save' }).click();
 
-  await page.getByRole('link', { name: 'order', exact: true }).click();
+  await page.getByRole('link', { name: 'what to order' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Summer turn');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Order as CSV' }).click()]);
   expect(readFileSync(await download.path(), 'utf8')).toContain('Petunia, magenta');

@@ -146,6 +146,22 @@ public sealed class StudioChecksTests
         Assert.Contains(new DisplayChecks(plan, NewYork).For(show), r => r.What == "pansy at hand may be root-bound");
     }
 
+    [Fact]
+    [CommonPractice]
+    public void A_planter_rested_from_tulips_after_tulip_fire_refuses_tulips_until_then_and_no_other_bulb()
+    {
+        Planter rested = A.Pot() with { Survey = PlanterSurvey.Unseen with { RestsFromGenus = "Tulipa", RestsUntil = A.Day(2029, 8, 1) } };
+        Plant tulip = A.Tulip() with { BotanicalName = "Tulipa, Darwin Hybrid Group" };
+        Plant daffodil = A.Tulip("daffodil") with { BotanicalName = "Narcissus, Division 1" };
+        Display Stack(int year, string id) => A.Show("stack", A.Day(year, 10, 20), A.Day(year + 1, 6, 1), DisplayLayer.Bulbs, new DisplayItem(id, 9));
+        Remark remark = Look(rested, Stack(2026, "tulip"), tulip, daffodil).Single(r => r.What == "tulip goes where the soil rests from Tulipa");
+        Assert.Equal(Gravity.Loses, remark.Gravity);
+        Assert.DoesNotContain(Look(rested, Stack(2026, "daffodil"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
+        Assert.DoesNotContain(Look(rested, Stack(2029, "tulip"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
+        Assert.NotEmpty((rested.Survey with { RestsFromGenus = null }).Faults(false));
+        Assert.Empty(rested.Survey.Faults(false));
+    }
+
     private static Display Summer(params string[] plants) => A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, [.. plants.Select(p => new DisplayItem(p, 6))]);
 
     private static IReadOnlyList<Remark> Look(Planter planter, Display display, params Plant[] palette)

@@ -1,0 +1,100 @@
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rehearsing;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Tests.Rehearsing;
+
+/// <summary>What may go wrong, tried beforehand.</summary>
+public sealed class RehearsalTests
+{
+    private static readonly LocalDate Start = new(2026, 9, 1);
+    private static readonly LocalDate Today = new(2026, 9, 5);
+
+    // 2006's winter is the hardest, 2008's spring the latest.
+    private static readonly WeatherRecord Weather = A.Record(2001, 11, d =>
+    {
+        (double min, double max) = A.Mild(d);
+        if (d.Month is 1 && d.Year == 2007)
+            return (min - 12, max - 6);
+        return d.Month is 3 or 4 && d.Year == 2009 ? (min - 4, max - 4) : (min, max);
+    });
+
+    private static readonly Turn Spring = new("spring", "Spring turn", A.Day(2027, 5, 10), A.Day(2027, 5, 14));
+
+    private static readonly Plan Plan = A.Plan(
+        [A.Pot()],
+        [A.Annual("viola", -9), A.Annual("lobelia", -0.5, new FromInstall(3, null, 25)), A.Tulip()],
+        [
+            A.Show("winter", Start, Spring.FirstDay.PlusDays(2), DisplayLayer.Seasonal, new DisplayItem("viola", 8)),
+            A.Show("summer", Spring.FirstDay.PlusDays(2), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("lobelia", 8)),
+        ],
+        [Spring]);
+
+    private static readonly SeasonKernel Kernel = new(Weather, Start);
+
+    [Fact]
+    public void The_hardest_winter_takes_what_a_cover_would_have_saved()
+    {
+        RehearsalResult result = Of(RehearsalKind.HardestWinter);
+        Assert.StartsWith("The winter of 2006–07 again", result.Said, StringComparison.Ordinal);
+        RehearsalLoss loss = Assert.Single(result.Losses, l => l.Plant.Id == "viola");
+        Assert.Equal((LossKind.Frost, 8), (loss.Kind, loss.Count));
+        Assert.True(result.DaysLost > 60);
+        Assert.Contains(result.Reserve, r => r.Plant.Id == "viola" && r.Count == 8);
+        Assert.Equal(9m, loss.Cost);
+    }
+
+    [Fact, FromMemory]
+    public void A_cover_keeps_tops_three_degrees_warmer_and_so_saves_what_was_lost_by_less()
+    {
+        Plan less = A.Plan(Plan.Planters, [A.Annual("viola", -14), Plan.Plant("lobelia")], Plan.Displays, [Spring]);
+        RehearsalResult result = new Rehearsal(less, Kernel, Weather, Today).Of(RehearsalKind.HardestWinter);
+        Assert.Contains(result.Losses, l => l.Plant.Id == "viola");
+        Assert.Contains(result.SavedByCover, l => l.Plant.Id == "viola");
+        Assert.True(result.Covered > 60);
+    }
+
+    [Fact]
+    public void The_latest_spring_is_the_one_with_the_least_heat() =>
+        Assert.StartsWith("The spring of 2008–09 again", Of(RehearsalKind.LateSpring).Said, StringComparison.Ordinal);
+
+    [Fact, CommonPractice]
+    public void A_fortnight_of_heat_stalls_cool_season_plants()
+    {
+        RehearsalResult result = Of(RehearsalKind.Heatwave);
+        Assert.InRange(result.DaysLost, 7, 25);
+        Assert.Empty(result.Losses);
+    }
+
+    [Fact]
+    public void Late_stock_leaves_the_old_display_standing_and_nothing_before_today_moves()
+    {
+        RehearsalResult late = Of(RehearsalKind.StockLate);
+        int day = late.Under.Planters[0].IndexOf(A.Day(2027, 5, 20));
+        Assert.Contains(late.Under.Planters[0].Bands, b => b.Plant.Id == "viola" && b.MeanCover[day] > 0);
+        Assert.Contains(late.Planned.Planters[0].Bands, b => b.Plant.Id == "viola" && b.MeanCover[day] == 0);
+        Assert.Equal(0, new Rehearsal(Plan, Kernel, Weather, A.Day(2027, 6, 1)).Of(RehearsalKind.StockLate).DaysLost);
+    }
+
+    [Fact]
+    public void Half_the_crew_needs_twice_the_days_of_a_turn()
+    {
+        RehearsalResult half = Of(RehearsalKind.HalfCrew);
+        PlanterSeason under = half.Under.Planters[0];
+        Assert.Equal(0, under.Bands.Single(b => b.Plant.Id == "lobelia").MeanCover[..under.IndexOf(A.Day(2027, 5, 14))].Max());
+        Assert.True(half.Planned.Planters[0].Bands.Single(b => b.Plant.Id == "viola").MeanCover[under.IndexOf(A.Day(2027, 5, 13))] == 0);
+        Assert.True(under.Bands.Single(b => b.Plant.Id == "viola").MeanCover[under.IndexOf(A.Day(2027, 5, 13))] > 0);
+    }
+
+    [Fact]
+    public void Without_weather_a_rehearsal_is_refused_with_what_to_do()
+    {
+        var none = Assert.Throws<InvalidInputException>(() => new Rehearsal(Plan, new SeasonKernel(null, Start), Weather, Today).Of(RehearsalKind.LateSpring));
+        Assert.Contains("bring in a station's record", none.Message, StringComparison.Ordinal);
+    }
+
+    private static RehearsalResult Of(RehearsalKind kind) => new Rehearsal(Plan, Kernel, Weather, Today).Of(kind);
+}
