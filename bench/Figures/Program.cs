@@ -24,12 +24,12 @@ public static class Program
     public static void Main(string[] args)
     {
         IConfig config = ManualConfig.CreateEmpty()
-            .AddJob(Job.ShortRun.WithToolchain(InProcessEmitToolchain.Instance))
+            .AddJob(BenchmarkDotNet.Jobs.Job.ShortRun.WithToolchain(InProcessEmitToolchain.Instance))
             .AddColumnProvider(BenchmarkDotNet.Columns.DefaultColumnProviders.Instance)
             .AddDiagnoser(BenchmarkDotNet.Diagnosers.MemoryDiagnoser.Default)
             .WithOptions(ConfigOptions.DisableLogFile | ConfigOptions.DisableOptimizationsValidator);
         Console.WriteLine($"{"what",-34}{"mean ms",10}{"± ms",9}{"kB allocated",15}");
-        Type[] parts = [.. new[] { typeof(StudioFigures), typeof(PaletteFigures), typeof(ClimateFigures) }.Where(t => args.Length == 0 || t.Name.StartsWith(args[0], StringComparison.OrdinalIgnoreCase))];
+        Type[] parts = [.. new[] { typeof(SeasonFigures), typeof(GapFigures), typeof(StudioFigures), typeof(PaletteFigures), typeof(ClimateFigures) }.Where(t => args.Length == 0 || t.Name.StartsWith(args[0], StringComparison.OrdinalIgnoreCase))];
         foreach (BenchmarkReport report in BenchmarkRunner.Run(parts, config).SelectMany(s => s.Reports))
         {
             var s = report.ResultStatistics;
