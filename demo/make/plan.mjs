@@ -99,7 +99,7 @@ seasonal('kiosk-basket', 'fall', FALL, '2027-01-11', ['viola-white', 0.6], ['ivy
 seasonal('kiosk-basket', 'spring', SPRING, SUMMER, ['pansy-yellow', 0.8], ['alyssum-white', 0.3]);
 seasonal('kiosk-basket', 'summer-2027', SUMMER, NEXTFALL, ['calibrachoa-violet', 1.3]);
 
-standing('north-bed', '2023-04-17', b('fountain-grass', 8), b('dogwood-red', 6), b('coneflower-purple', 18), b('winter-heath-pink', 40));
+standing('north-bed', '2026-04-20', b('fountain-grass', 8), b('dogwood-red', 6), b('coneflower-purple', 18), b('winter-heath-pink', 40));
 seasonal('north-bed', 'fall', day(FALL, 2), day(SUMMER, 2), ['pansy-yellow', 0.2]);
 stack('north-bed', day(BULBS, 1), '2029-06-15', b('crocus-early-violet', 600), b('daffodil-trumpet-yellow', 240), b('tulip-mid-red', 180), b('allium-tall-purple', 110));
 seasonal('north-bed', 'summer-2026', SUMMER26, day(FALL, 2), ['marigold-orange', 0.45]);

@@ -6,8 +6,6 @@ using UnrulyMeadow.Core.Closing;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Exchange.PlanFiles;
-using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Solver;
 
 namespace UnrulyMeadow.Solver.Tests;
@@ -16,8 +14,8 @@ namespace UnrulyMeadow.Solver.Tests;
 public sealed class GapClosingTests
 {
     private static readonly LocalDate Start = new(2026, 9, 1);
-    private static readonly Plan Demo = ReadPlan();
-    private static readonly WeatherRecord Record = ReadRecord();
+    private static readonly Plan Demo = Shipped.Plan;
+    private static readonly WeatherRecord Record = Shipped.Record;
     private static readonly SeasonKernel Kernel = new(Record, Start);
     private static readonly SiteFlowering Flowering = new(Record, Start);
     private static readonly GapQuestion Today = new(new LocalDate(2026, 11, 25));
@@ -168,18 +166,6 @@ public sealed class GapClosingTests
     }
 
     private static int Days(List<GapMove> choice) => choice.GroupBy(m => m.Planter.Id).Sum(g => Enumerable.Range(0, 365).Count(d => g.Any(m => m.Gains[d]))) - choice.Sum(m => m.Losses.Cast<bool>().Count(l => l));
-
-    private static Plan ReadPlan()
-    {
-        using FileStream file = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.plan.json"));
-        return PlanFile.Read(file);
-    }
-
-    private static WeatherRecord ReadRecord()
-    {
-        using FileStream file = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.dly"));
-        return WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(file).Days);
-    }
 
     private sealed class Told(List<int> seen) : IProgress<(int Planters, GapAnswer? Answer)>
     {

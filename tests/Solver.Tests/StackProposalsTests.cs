@@ -5,16 +5,14 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Exchange.PlanFiles;
-using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Solver;
 
 namespace UnrulyMeadow.Solver.Tests;
 
 public sealed class StackProposalsTests
 {
-    private static readonly Plan Demo = Read();
-    private static readonly SiteFlowering Flowering = new(Record(), new LocalDate(2026, 9, 1));
+    private static readonly Plan Demo = Shipped.Plan;
+    private static readonly SiteFlowering Flowering = new(Shipped.Record, new LocalDate(2026, 9, 1));
     private static readonly StackWish Spring = new(new LocalDate(2027, 2, 15), new LocalDate(2027, 5, 31), []);
 
     [Fact]
@@ -89,16 +87,4 @@ public sealed class StackProposalsTests
 
     private static IReadOnlyList<StackProposal> Ask(string planter, StackWish wish) =>
         StackProposals.For(Demo, Demo.FindPlanter(planter)!, Flowering, new DisplayChecks(Demo, Flowering.Record, _ => Flowering), wish, new LocalDate(2026, 10, 15), new LocalDate(2027, 6, 7));
-
-    private static Plan Read()
-    {
-        using FileStream file = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.plan.json"));
-        return PlanFile.Read(file);
-    }
-
-    private static WeatherRecord Record()
-    {
-        using FileStream file = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.dly"));
-        return WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(file).Days);
-    }
 }

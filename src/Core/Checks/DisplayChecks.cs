@@ -87,6 +87,7 @@ public sealed class DisplayChecks
         List<Remark> remarks =
         [
             .. StackChecks.Fit(at, stack),
+            .. StackChecks.Clusters(at),
             .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),
             .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
             .. GrowingChecks.MediumAndPh(at),
@@ -104,6 +105,7 @@ public sealed class DisplayChecks
             .. StackChecks.HeightOrder(at, bloom),
             .. StackChecks.DieBack(at, bloom),
             .. StackChecks.Pairs(at, bloom),
+            .. StackChecks.LookAlikes(at, bloom),
             .. HouseRuleChecks.Tulips(at, bloom),
         ];
     }

@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
@@ -59,6 +60,78 @@ internal static class StackChecks
                 [new Remedy($"Plant {1 / filled:P0} of each", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count / filled)) })] })]);
         }
     }
+
+    /// <summary>Kinds too few to read as a group, and beds with too few bulbs to be a display (common practice: clusters of ten, fifty to a display).</summary>
+    public static IEnumerable<Remark> Clusters(CheckedDisplay at)
+    {
+        foreach ((Plant plant, DisplayItem item) in at.Kinds)
+        {
+            int least = BulbCluster.Least(at.Planter, plant.Bulb!);
+            int count = at.Display.Items.Where(i => i.PlantId == plant.Id).Sum(i => i.Count);
+            if (count >= least || plant.IsTender)
+                continue;
+            yield return at.Say(
+                Gravity.Looks,
+                $"Too few {plant.CommonName} to read as a group",
+                $"{count} stand here; {(at.Planter.Form.IsBed ? $"a cluster in a bed is {least} or more" : $"a group in a container is {least} or more")}.",
+                "Plant more of it, or give its room to another kind.",
+                new Working("Cluster", $"{count} of at least {least}", [new("bulb", $"{plant.Bulb!.HeightCm:0.#} cm high")], $"{BulbCluster.InBed} of one kind in a bed; in a container a clump of {BulbCluster.SmallInContainer} small ones (under {BulbCluster.SmallCm:0} cm) or {BulbCluster.InContainer} large ones", "Common practice", []),
+                [Fitting(at, at.Count(plant, least + item.Count - count)), at.Without(plant)]);
+        }
+        int all = at.Display.Items.Sum(i => i.Count);
+        if (!at.Planter.Form.IsBed || all >= BulbCluster.MakeABed || at.Planter.Form.SurfaceCm2 < BulbCluster.DisplayBedCm2)
+            yield break;
+        double times = (double)BulbCluster.MakeABed / all;
+        yield return at.Say(
+            Gravity.Looks,
+            "Few bulbs for so large a bed",
+            $"{all} bulbs on {at.Planter.Form.SurfaceCm2 / 10_000:0.0} m²; fifty to sixty make a display.",
+            "Plant more of each, close together, rather than thinly all over.",
+            new Working("Bulbs in a bed", $"{all} of {BulbCluster.MakeABed}", [new("surface", $"{at.Planter.Form.SurfaceCm2 / 10_000:0.0} m²")], $"Beds of {BulbCluster.DisplayBedCm2 / 10_000:0.#} m² or more carry {BulbCluster.MakeABed} bulbs", "Common practice", []),
+            [Fitting(at, new Remedy($"Plant {BulbCluster.MakeABed} in all", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = (int)Math.Ceiling(i.Count * times), Places = null })] }))]);
+    }
+
+    /// <summary>Kinds of one genus that flower together in nearly one colour: they look mixed up.</summary>
+    public static IEnumerable<Remark> LookAlikes(CheckedDisplay at, StackBloom bloom)
+    {
+        if (at.Rules.Colour == ColourSchool.OneColour)
+            yield break;
+        for (int i = 0; i < bloom.Forecasts.Count; i++)
+        {
+            for (int k = i + 1; k < bloom.Forecasts.Count; k++)
+            {
+                (BloomForecast a, BloomForecast b) = (bloom.Forecasts[i], bloom.Forecasts[k]);
+                if (!Alike(a.Plant, b.Plant) || at.Display.Pairs.Any(p => p.FirstPlantId == a.Plant.Id && p.SecondPlantId == b.Plant.Id || p.FirstPlantId == b.Plant.Id && p.SecondPlantId == a.Plant.Id))
+                    continue;
+                if (ReferenceEquals(a.Plant, b.Plant) || a.First is not { } aOpens || b.First is not { } bOpens || a.Over is not { } aOver || b.Over is not { } bOver)
+                    continue;
+                int together = Period.DaysBetween(aOpens > bOpens ? aOpens : bOpens, aOver < bOver ? aOver : bOver);
+                if (together < TogetherDays)
+                    continue;
+                double apart = ColourDifference.Between(a.Plant.LeadColour, b.Plant.LeadColour);
+                yield return at.Say(
+                    Gravity.Looks,
+                    $"{a.Plant.CommonName} and {b.Plant.CommonName} look mixed up",
+                    $"They flower together for {together} days in the middle year, of one height and nearly one colour.",
+                    "Plant one kind, or two that differ; or name them a pair if it is meant.",
+                    new Working("Nearly alike", $"{apart:0.0}", [new("together", $"{together} days"), new("heights", $"{a.Plant.HeightCm:0} and {b.Plant.HeightCm:0} cm")], $"One genus, {TogetherDays} days together or more, colours within {Sequencing.AreaSequence.NearlyAlike:0} (CIEDE2000), heights within a quarter", "Common practice: one variety at a time, no accidental mixing", []),
+                    [
+                        at.Swap(b.Plant, p => !Alike(a.Plant, p)),
+                        new Remedy("It is meant: name them a pair", at.Display with { Pairs = [.. at.Display.Pairs, new BloomPair(a.Plant.Id, b.Plant.Id, PairWish.Together)] }),
+                    ]);
+            }
+        }
+    }
+
+    // Days together that show two kinds as one.
+    private const int TogetherDays = 5;
+
+    private static bool Alike(Plant a, Plant b) =>
+        Sequencing.SpringCalendar.GenusOf(a) == Sequencing.SpringCalendar.GenusOf(b) && Math.Abs(Math.Log(a.HeightCm / b.HeightCm)) < Math.Log(1.25)
+        && ColourDifference.Between(a.LeadColour, b.LeadColour) <= Sequencing.AreaSequence.NearlyAlike;
+
+    private static Remedy? Fitting(CheckedDisplay at, Remedy? remedy) =>
+        remedy is null || BulbStack.Of(at.Plan, at.Planter, remedy.After).Problems.Count > 0 ? null : remedy;
 
     /// <summary>Leaves of a tall late bulb that stand over the flowers of a small early one.</summary>
     public static IEnumerable<Remark> HeightOrder(CheckedDisplay at, StackBloom bloom)

@@ -82,6 +82,25 @@ public sealed class PlantYears
     /// <summary>Share of its best that a colour window shows by day of its standing, 0 to 1.</summary>
     public ReadOnlySpan<float> Share(int window, int year) => _shares[window].AsSpan(year * Stride, Length);
 
+    /// <summary>Share of weather years that show a third of its best, by day of the plan year.</summary>
+    /// <param name="days">Days in the plan year.</param>
+    public float[] ShownOdds(int days)
+    {
+        var odds = new float[days];
+        for (int y = 0; y < Years.Length; y++)
+        {
+            ReadOnlySpan<float> area = AreaCm2(y);
+            for (int d = 0; d < Length; d++)
+            {
+                bool shows = false;
+                for (int w = 0; w < _shares.Length && !shows; w++)
+                    shows = _shares[w][(y * Stride) + d] >= Shows;
+                odds[From + d] += shows && area[d] > 0 ? 1f / Years.Length : 0;
+            }
+        }
+        return odds;
+    }
+
     internal ReadOnlySpan<float> AreaRow(int year) => _area.AsSpan(year * Stride, Stride);
 
     internal ReadOnlySpan<float> ShareRow(int window, int year) => _shares[window].AsSpan(year * Stride, Stride);

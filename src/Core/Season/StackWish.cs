@@ -53,8 +53,11 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
     // A colour no farther from one that is wanted will do.
     private const double NearColour = 30;
 
-    // Bulbs of one layer leave gaps for shoots from below: no more than this share of what fits.
-    private const double LeavesGaps = 0.75;
+    /// <summary>Bulbs of one layer leave gaps for shoots from below: no more than this share of what fits.</summary>
+    public const double LeavesGaps = 0.75;
+
+    /// <summary>How many of a bulb show in a planter even in a poor year.</summary>
+    public static int Shows(Site site, Planter planter, Plant plant) => (int)Math.Ceiling(Plenty * site.CoverThreshold / EachShows(planter, plant));
 
     /// <summary>Hardy bulbs that fit a planter and show in the weeks wanted.</summary>
     /// <param name="plan">The plan: palette, stock, house rules.</param>
@@ -83,8 +86,8 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
             int fits = alone.Problems.Count > 0 ? 0 : alone.Layers[0].Fits;
             if (fits == 0)
                 continue;
-            double each = Math.PI / 4 * plant.MatureSpreadCm * plant.MatureSpreadCm * plant.Windows[0].Share / planter.Form.SurfaceCm2;
-            int wanted = Math.Max(3, (int)Math.Ceiling(Plenty * plan.Site.CoverThreshold / each));
+            double each = EachShows(planter, plant);
+            int wanted = Math.Max(BulbCluster.Least(planter, plant.Bulb!), Shows(plan.Site, planter, plant));
             int count = Math.Clamp(wanted, 1, Math.Max(1, (int)Math.Floor(fits * (planter.Form.IsBed ? 0.3 : LeavesGaps))));
             int atHand = Math.Min(count, plan.Lots.Where(l => l.PlantId == plant.Id && l.State is LotState.Stored or LotState.Waiting && l.Condition != LotCondition.Poor).Sum(l => l.Count));
             if (wish.OnlyStock && atHand < count)
@@ -100,4 +103,6 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
         }
         return found;
     }
+
+    private static double EachShows(Planter planter, Plant plant) => Math.PI / 4 * plant.MatureSpreadCm * plant.MatureSpreadCm * plant.Windows[0].Share / planter.Form.SurfaceCm2;
 }

@@ -10,6 +10,19 @@ namespace UnrulyMeadow.Core.Turning;
 /// <param name="In">Displays that go in.</param>
 public sealed record TurnChange(Planter Planter, IReadOnlyList<Display> Out, IReadOnlyList<Display> In)
 {
+    /// <summary>Planters that a crew lays out in a day, where the turn has days enough (common practice).</summary>
+    public const int PlantersADay = 6;
+
+    /// <summary>The day of a turn on which the crew comes to a planter: so many a day, and the last day takes what is left.</summary>
+    /// <param name="turn">The turn.</param>
+    /// <param name="index">The planter's place in the row, from 0.</param>
+    /// <param name="count">Planters in the row.</param>
+    public static LocalDate DayOf(Turn turn, int index, int count)
+    {
+        int days = Period.DaysBetween(turn.FirstDay, turn.LastDay) + 1;
+        return turn.FirstDay.PlusDays(Math.Min(days - 1, index / Math.Max(PlantersADay, (count + days - 1) / days)));
+    }
+
     /// <summary>Plants that go into the planter new, with the display.</summary>
     public IEnumerable<(Display Display, DisplayItem Item)> ComesIn => In.SelectMany(d => d.Items.Where(i => i.Since is null || i.Since >= d.Install).Select(i => (d, i)));
 

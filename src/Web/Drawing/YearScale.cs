@@ -3,9 +3,9 @@ using NodaTime;
 
 namespace UnrulyMeadow.Web.Drawing;
 
-/// <summary>Days of a plan year along a drawing.</summary>
-/// <param name="Start">First day.</param>
-/// <param name="Days">Days in the year.</param>
+/// <summary>Days of a plan year, or of some of its months, along a drawing.</summary>
+/// <param name="Start">First day, the first of a month.</param>
+/// <param name="Days">Days drawn.</param>
 /// <param name="Width">Width of the drawing.</param>
 public sealed record YearScale(LocalDate Start, int Days, double Width)
 {
@@ -21,6 +21,13 @@ public sealed record YearScale(LocalDate Start, int Days, double Width)
     /// <summary>A plan year at the usual width.</summary>
     public static YearScale Of(LocalDate start) => new(start, Period.DaysBetween(start, start.PlusMonths(12)), UsualWidth);
 
+    /// <summary>The whole months that hold two days, at the usual width.</summary>
+    public static YearScale Over(LocalDate first, LocalDate last)
+    {
+        var start = new LocalDate(first.Year, first.Month, 1);
+        return new(start, Period.DaysBetween(start, new LocalDate(last.Year, last.Month, 1).PlusMonths(1)), UsualWidth);
+    }
+
     /// <summary>Left edge of a day, by index.</summary>
     public double X(double index) => index * Width / Days;
 
@@ -30,12 +37,10 @@ public sealed record YearScale(LocalDate Start, int Days, double Width)
     /// <summary>The firsts of the months with their names.</summary>
     public IEnumerable<(double X, double Middle, string Name)> Months()
     {
-        for (int m = 0; m < 12; m++)
+        for (LocalDate first = Start; first < Start.PlusDays(Days); first = first.PlusMonths(1))
         {
-            LocalDate first = Start.PlusMonths(m);
             double x = X(first);
-            double next = X(Start.PlusMonths(m + 1));
-            yield return (x, (x + next) / 2, first.ToString("MMM", CultureInfo.InvariantCulture));
+            yield return (x, (x + X(first.PlusMonths(1))) / 2, first.ToString("MMM", CultureInfo.InvariantCulture));
         }
     }
 }

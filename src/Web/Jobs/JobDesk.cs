@@ -22,6 +22,9 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
 {
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(60);
 
+    // What another version of the computation answered is not taken for this one's answer.
+    private static readonly string Version = string.Join(' ', new[] { typeof(Core.Working), typeof(Solver.GapClosing), typeof(JobDesk) }.Select(t => t.Module.ModuleVersionId));
+
     /// <summary>
     /// Asks for work. What was asked before of the same plan and weather is not done again. Waits a little, so that what is
     /// done quickly is there at once.
@@ -33,7 +36,7 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     public async Task<Job> Ask<T>(string kind, T question, SiteNow now, TimeSpan wait)
     {
         string text = JsonSerializer.Serialize(question, JobJson.Options);
-        string inputs = Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes($"{kind}\n{text}\n{now.Inputs.Value}")));
+        string inputs = Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes($"{Version}\n{kind}\n{text}\n{now.Inputs.Value}")));
         (Job job, bool isNew) = await jobs.Ask(kind, inputs, text);
         if (isNew)
             client.Enqueue<JobRunner>(r => r.Run(job.Id, null, CancellationToken.None));

@@ -1,9 +1,11 @@
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Closing;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Sequencing;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Solver;
 using UnrulyMeadow.Store;
@@ -95,4 +97,76 @@ public sealed record RehearsalAnswer(
         [.. result.Losses.Select(l => new RehearsedLoss(l.Planter.Id, l.Display.Id, l.Plant.Id, l.Count, l.Kind, l.On, l.Cost, result.SavedByCover.Contains(l)))],
         result.Reserve.ToDictionary(r => r.Plant.Id, r => r.Count, StringComparer.Ordinal),
         result.Explain(money));
+}
+
+/// <summary>What is asked when an area's bulbs are to be spread over spring.</summary>
+public sealed record SequenceAsk(LocalDate Start, LocalDate From, string AreaId);
+
+/// <summary>One proposed exchange as it is kept until someone decides.</summary>
+public sealed record SequenceProposal(string Id, string Say, Display Before, Display After, decimal Cost, Working Working);
+
+/// <summary>The answer to a <see cref="SequenceAsk"/>.</summary>
+public sealed record SequenceResult(string AreaName, IReadOnlyList<SequenceProposal> Proposals, int Considered, IReadOnlyList<int> InFlower, Working Working)
+{
+    /// <summary>Keeps an answer.</summary>
+    public static SequenceResult Of(AreaSequence area, SequenceAnswer answer, int considered, string money) => new(
+        area.Area.Name,
+        [.. answer.Moves.Select(m => new SequenceProposal(m.Id, m.Say, m.Before, m.After, m.Cost, m.Explain(area.Start, money)))],
+        considered, answer.InFlower, answer.Explain(area));
+}
+
+/// <summary>What is asked when kinds of bulbs are to be laid over planters.</summary>
+public sealed record SpreadAsk(LocalDate Start, LocalDate Install, LocalDate Lift, SpreadScheme Scheme, bool NeighboursDiffer, IReadOnlyList<string> PlanterIds, IReadOnlyDictionary<string, int> Kinds)
+{
+    /// <summary>The question to Core.</summary>
+    public SpreadQuestion ToQuestion(Plan plan) => new(
+        [.. PlanterIds.Select(plan.FindPlanter).OfType<Core.Planters.Planter>()],
+        [.. Kinds.Where(k => plan.FindPlant(k.Key) is not null).Select(k => new KindAtHand(plan.Plant(k.Key), k.Value))],
+        Scheme, Install, Lift, NeighboursDiffer);
+}
+
+/// <summary>Bulbs of one kind for one planter.</summary>
+public sealed record SpreadTake(string PlantId, SpringThird Third, int Count);
+
+/// <summary>What one planter takes.</summary>
+public sealed record SpreadPlanter(string PlanterId, IReadOnlyList<SpreadTake> Takes);
+
+/// <summary>The answer to a <see cref="SpreadAsk"/>.</summary>
+public sealed record SpreadResult(LocalDate Lift, IReadOnlyList<SpreadPlanter> Planted, IReadOnlyDictionary<string, int> Left, IReadOnlyList<StaysBare> Without, Working Working)
+{
+    /// <summary>Keeps an answer.</summary>
+    public static SpreadResult Of(SpreadQuestion question, SpreadAnswer answer) => new(
+        question.Lift,
+        [.. answer.Planted.Select(p => new SpreadPlanter(p.Planter.Id, [.. p.Takes.Select(t => new SpreadTake(t.Room.Plant.Id, t.Room.Third, t.Count))]))],
+        answer.Left.ToDictionary(l => l.Plant.Id, l => l.Count, StringComparer.Ordinal),
+        [.. answer.Without.Select(w => new StaysBare(w.Planter.Id, w.Why))],
+        answer.Explain(question));
+}
+
+/// <summary>What is asked when a site's years ahead are computed.</summary>
+public sealed record AheadAsk(LocalDate Start, int Years, TulipCycle Tulips);
+
+/// <summary>One of the years ahead as it is kept.</summary>
+public sealed record AheadYear(LocalDate Start, double MeanDaysInColour, YearCost Cost, int BulbCount, int BeddingCount, Working Working);
+
+/// <summary>How far what stands for years closes over a planter.</summary>
+public sealed record AheadGap(string PlanterId, IReadOnlyList<double> Cover, IReadOnlyList<int> Bedding);
+
+/// <summary>The answer to an <see cref="AheadAsk"/>; of the displays to come, only those of the next plan year are kept.</summary>
+public sealed record AheadResult(
+    IReadOnlyList<AheadYear> Years, IReadOnlyList<AheadGap> Gaps, IReadOnlyList<DueAhead> Due, IReadOnlyList<Display> NextAdded, IReadOnlyList<Display> NextBefore, IReadOnlyList<Display> NextAfter)
+{
+    /// <summary>Keeps an answer.</summary>
+    public static AheadResult Of(YearsAhead ahead, string money)
+    {
+        // What stays longer is changed when it would have come out: by the end of the next year.
+        List<Display> after = [.. ahead.Years.Take(2).SelectMany(y => y.Changed)];
+        return new(
+            [.. ahead.Years.Select(y => new AheadYear(y.Start, y.MeanDaysInColour, y.Cost, y.BulbCount, y.BeddingCount, y.Explain(money)))],
+            [.. ahead.Ahead.Gaps.Select(g => new AheadGap(g.Planter.Id, g.Cover, g.Bedding))],
+            ahead.Ahead.Due,
+            ahead.Years[1].Added,
+            [.. after.Select(d => ahead.Ahead.Before.Displays.First(b => b.Id == d.Id))],
+            after);
+    }
 }

@@ -3,10 +3,12 @@ using Hangfire;
 using Hangfire.Server;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Sequencing;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Solver;
 using UnrulyMeadow.Store;
@@ -25,6 +27,15 @@ public static class JobKinds
 
     /// <summary>Rehearsing a mishap.</summary>
     public const string Rehearse = "rehearse";
+
+    /// <summary>Spreading an area's bulbs over spring.</summary>
+    public const string Sequence = "sequence";
+
+    /// <summary>Laying kinds of bulbs over planters.</summary>
+    public const string Spread = "spread";
+
+    /// <summary>Computing the years ahead.</summary>
+    public const string Ahead = "ahead";
 }
 
 /// <summary>
@@ -108,6 +119,31 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 RehearsalResult rehearsed = new Rehearsal(now.Plan, await state.Kernel(ask.Start), record, ask.From).Of(ask.Kind);
                 cancel.ThrowIfCancellationRequested();
                 return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, now.Plan.Site.Money), JobJson.Options);
+            case JobKinds.Sequence:
+                SequenceAsk spread = Read<SequenceAsk>(job);
+                progress.Said = "following bulbs";
+                SeasonKernel bulbs = await state.Kernel(spread.Start);
+                AreaSequence area = AreaSequence.Of(now.Plan, bulbs).FirstOrDefault(a => a.Area.Id == spread.AreaId) ?? throw new InvalidInputException("area", "is no longer in the plan");
+                progress.Total = area.Shows.Count;
+                IReadOnlyList<SequenceMove> exchanges = SequenceMove.For(now.Plan, bulbs, area, spread.From, new Heard<int>(d => progress.Done = d), cancel);
+                return JsonSerializer.Serialize(SequenceResult.Of(area, SequenceSpreading.Choose(area, exchanges), exchanges.Count, now.Plan.Site.Money), JobJson.Options);
+            case JobKinds.Spread:
+                SpreadAsk kinds = Read<SpreadAsk>(job);
+                progress.Said = "laying kinds over planters";
+                SpreadQuestion question = kinds.ToQuestion(now.Plan);
+                progress.Total = question.Planters.Count;
+                SpreadAnswer laid = KindSpreading.Choose(now.Plan, await state.Kernel(kinds.Start), question, new Heard<int>(d => progress.Done = d), cancel);
+                return JsonSerializer.Serialize(SpreadResult.Of(question, laid), JobJson.Options);
+            case JobKinds.Ahead:
+                AheadAsk far = Read<AheadAsk>(job);
+                progress.Total = far.Years;
+                progress.Said = "computing years";
+                SeasonKernel here = await state.Kernel(far.Start);
+                SeasonKernel kept = here;
+                // One later year at a time: each holds what it followed.
+                SeasonKernel Of(LocalDate start) => start == here.Start ? here : start == kept.Start ? kept : kept = new SeasonKernel(now.Record, start);
+                var years = YearsAhead.Of(now.Plan, new AheadQuestion(far.Start, far.Years, far.Tulips), Of, new Heard<int>(d => progress.Done = d), cancel);
+                return JsonSerializer.Serialize(AheadResult.Of(years, now.Plan.Site.Money), JobJson.Options);
             default:
                 throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");
         }

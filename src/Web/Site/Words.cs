@@ -9,6 +9,20 @@ namespace UnrulyMeadow.Web.Site;
 /// <summary>The words in which values stand on a page.</summary>
 public static class Words
 {
+    /// <summary>What becomes of tulips over the years.</summary>
+    public static string Of(Core.Ahead.TulipCycle cycle) => cycle switch
+    {
+        Core.Ahead.TulipCycle.LiftEachYear => "lift after bloom, buy anew each year",
+        Core.Ahead.TulipCycle.LeaveAndReplace => "leave, replace when they dwindle",
+        _ => "by house rule",
+    };
+
+    /// <summary>A plan year: "2026–27", or "2026" where it follows the calendar's.</summary>
+    public static string PlanYear(LocalDate start) => start.Month == 1 ? $"{start.Year}" : $"{start.Year}–{(start.Year + 1) % 100:00}";
+
+    /// <summary>Names in a sentence: "one, two and three".</summary>
+    public static string List(IReadOnlyList<string> names) => names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
+
     /// <summary>"Tue 14 Apr".</summary>
     public static string Day(LocalDate day) => day.ToString("ddd d MMM", null);
 

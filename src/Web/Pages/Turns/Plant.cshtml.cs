@@ -14,8 +14,6 @@ namespace UnrulyMeadow.Web.Pages.Turns;
 /// <summary>Lays a turn out over many planters at once: what comes out, what stays on, what goes in.</summary>
 public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
 {
-    private const int PlantersADay = 6;
-
     [FromRoute]
     public string Id { get; set; } = string.Empty;
 
@@ -83,12 +81,10 @@ public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
         List<Display> before = [];
         List<Display> after = [];
         List<Display> added = [];
-        int days = Period.DaysBetween(Turn.FirstDay, Turn.LastDay) + 1;
         for (int i = 0; i < chosen.Count; i++)
         {
             (Planter planter, Display? standing) = chosen[i];
-            // A crew does so many planters a day; the last day takes what is left.
-            LocalDate day = Turn.FirstDay.PlusDays(Math.Min(days - 1, i / Math.Max(PlantersADay, (chosen.Count + days - 1) / days)));
+            LocalDate day = TurnChange.DayOf(Turn, i, chosen.Count);
             ScaledRecipe scaled = ScaledRecipe.For(recipe, planter, Now.Plan.Site, Now.Plan.Plant);
             string id = Ids.From($"{planter.Id} {Turn.Name} {day.Year}", x => Now.Plan.Displays.Any(d => d.Id == x) || added.Exists(d => d.Id == x));
             if (standing is not null && standing.Install < day)

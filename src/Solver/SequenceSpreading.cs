@@ -1,0 +1,113 @@
+using Google.OrTools.Sat;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Sequencing;
+
+namespace UnrulyMeadow.Solver;
+
+/// <summary>Exchanges that spread an area's bulbs over spring.</summary>
+/// <param name="Moves">The exchanges, planter by planter.</param>
+/// <param name="Before">Worth of the run as planned, see <see cref="SequenceSpreading.Worth"/>.</param>
+/// <param name="After">Worth of the run with them.</param>
+/// <param name="Most">No choice among the exchanges is worth more: the solver's bound.</param>
+/// <param name="InFlower">Planters in bulb flower by day with the exchanges made.</param>
+public sealed record SequenceAnswer(IReadOnlyList<SequenceMove> Moves, int Before, int After, int Most, IReadOnlyList<int> InFlower)
+{
+    /// <summary>The arithmetic behind it.</summary>
+    public Working Explain(AreaSequence area) => new(
+        $"{area.Area.Name}: bulbs spread over spring",
+        Moves.Count == 0 ? "nothing to exchange" : $"{Moves.Count} exchanges",
+        [
+            new("worth as planned", $"{Before}"),
+            new("worth with them", $"{After}"),
+            new("most that any choice is worth", $"{Most}"),
+            new("evenly spread", $"{area.EvenCount} planters in flower on each day"),
+        ],
+        $"Worth: each day of the site's spring counts {SequenceSpreading.CoveredWorth} when any planter's bulbs flower, and 1 for each that does, up to the even count. An exchange must bring more than {SequenceSpreading.MoveWorth}, and near colours come first",
+        "CP-SAT with its bound; days in flower from the season kernel",
+        []);
+}
+
+/// <summary>Chooses exchanges so that an area's bulbs flower neither all at once nor with gaps between them.</summary>
+public static class SequenceSpreading
+{
+    /// <summary>What a day with any bulb in flower is worth, against 1 for each planter in flower.</summary>
+    public const int CoveredWorth = 2;
+
+    /// <summary>What an exchange must bring; an exchange of our own.</summary>
+    public const int MoveWorth = 4;
+
+    private const int Scale = 100;
+    private const double Seconds = 2;
+
+    /// <summary>Worth of a run: days covered, and planters in flower up to the even count.</summary>
+    public static int Worth(AreaSequence area, IReadOnlyList<int> inFlower)
+    {
+        int worth = 0;
+        for (int d = area.Spring.From; d < area.Spring.To; d++)
+            worth += Math.Min(inFlower[d], area.EvenCount) + (inFlower[d] > 0 ? CoveredWorth : 0);
+        return worth;
+    }
+
+    /// <summary>Chooses among exchanges, at most one to a planter.</summary>
+    /// <param name="area">The run as planned.</param>
+    /// <param name="moves">Exchanges to choose from.</param>
+    public static SequenceAnswer Choose(AreaSequence area, IReadOnlyList<SequenceMove> moves)
+    {
+        int before = Worth(area, area.InFlower);
+        if (moves.Count == 0)
+            return new SequenceAnswer([], before, before, before, area.InFlower);
+        var model = new CpModel();
+        BoolVar[] take = [.. moves.Select((m, i) => model.NewBoolVar($"m{i}"))];
+        var byPlanter = moves.Select((m, i) => (Move: m, Index: i)).GroupBy(x => x.Move.Planter.Id, StringComparer.Ordinal).Select(g => g.ToList()).ToList();
+        foreach (var here in byPlanter)
+            model.AddAtMostOne(here.Select(x => take[x.Index]));
+        Dictionary<string, bool[]> now = Now(area);
+        var worth = new List<LinearExpr>();
+        for (int d = area.Spring.From; d < area.Spring.To; d++)
+        {
+            // Planters in flower on the day: as planned, less and more by what each exchange changes.
+            LinearExpr count = LinearExpr.Constant(area.InFlower[d]);
+            foreach (var (move, index) in byPlanter.SelectMany(h => h))
+            {
+                int change = (move.InFlower[d] ? 1 : 0) - (now[move.Planter.Id][d] ? 1 : 0);
+                if (change != 0)
+                    count += take[index] * change;
+            }
+            IntVar even = model.NewIntVar(0, area.EvenCount, $"e{d}");
+            BoolVar any = model.NewBoolVar($"a{d}");
+            model.Add(even <= count);
+            model.Add(any <= count);
+            worth.Add(even);
+            worth.Add(any * CoveredWorth);
+        }
+        LinearExpr total = LinearExpr.Sum(worth);
+        model.Maximize((total * Scale) - LinearExpr.WeightedSum(take, moves.Select(m => (long)((MoveWorth * Scale) + Math.Round(m.ColourApart)))));
+        var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{Seconds}") };
+        if (solver.Solve(model) is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
+            return new SequenceAnswer([], before, before, before, area.InFlower);
+        List<SequenceMove> chosen = [.. moves.Where((_, i) => solver.BooleanValue(take[i]))];
+        int[] after = With(area, chosen);
+        // The objective takes exchanges off; the bound on worth alone puts all of them back.
+        int most = (int)Math.Ceiling((solver.BestObjectiveBound / Scale) + byPlanter.Sum(h => h.Max(x => MoveWorth + (x.Move.ColourApart / Scale))));
+        return new SequenceAnswer(chosen, before, Worth(area, after), Math.Max(most, Worth(area, after)), after);
+    }
+
+    /// <summary>Planters in bulb flower by day with some exchanges made.</summary>
+    public static int[] With(AreaSequence area, IReadOnlyList<SequenceMove> moves)
+    {
+        Dictionary<string, bool[]> now = Now(area);
+        foreach (SequenceMove move in moves)
+            now[move.Planter.Id] = move.InFlower;
+        var count = new int[area.InFlower.Length];
+        foreach (bool[] here in now.Values)
+        {
+            for (int d = 0; d < count.Length; d++)
+                count[d] += here[d] ? 1 : 0;
+        }
+        return count;
+    }
+
+    private static Dictionary<string, bool[]> Now(AreaSequence area) => area.Shows
+        .GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
+        .ToDictionary(g => g.Key, g => Enumerable.Range(0, area.InFlower.Length).Select(d => g.Any(s => s.Odds[d] >= 0.5f)).ToArray(), StringComparer.Ordinal);
+}

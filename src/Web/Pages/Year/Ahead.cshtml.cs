@@ -1,0 +1,85 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Ahead;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Year;
+
+/// <summary>The years ahead: cost and colour year by year, what falls due, and the next year written into the plan.</summary>
+public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
+{
+    /// <summary>Years that can be asked.</summary>
+    public static readonly int[] Spans = [3, 5, 8, 10];
+
+    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
+
+    [BindProperty(SupportsGet = true, Name = "day")]
+    public string? DayText { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public string? Years { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public string? Tulips { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public YearView View { get; private set; } = null!;
+
+    public int Span { get; private set; }
+
+    public TulipCycle Cycle { get; private set; }
+
+    public Job? Job { get; private set; }
+
+    public AheadResult? Found { get; private set; }
+
+    public async Task OnGetAsync()
+    {
+        await Look();
+        if (Now.Plan.Planters.Count == 0)
+            return;
+        Job = await desk.Ask(JobKinds.Ahead, new AheadAsk(View.Start, Span, Cycle), Now, Wait);
+        Found = desk.Result<AheadResult>(Job);
+    }
+
+    /// <summary>Writes the next plan year's displays into the plan.</summary>
+    public async Task<IActionResult> OnPostWriteAsync(Guid job)
+    {
+        await Look();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (await jobs.Find(job) is not { } done || desk.Result<AheadResult>(done) is not { } result)
+                throw new InvalidInputException(string.Empty, "What was computed is no longer kept: look again");
+            (Job, Found) = (done, result);
+            if (result.NextAdded.Count == 0)
+                throw new InvalidInputException(string.Empty, "The next year is planned already: there is nothing to write");
+            LocalDate next = result.Years[1].Start;
+            await changes.Make(new PlanChange(result.NextBefore, result.NextAfter, result.NextAdded, new Dictionary<string, int>(StringComparer.Ordinal)), $"{result.NextAdded.Count} displays planned for {Words.PlanYear(next)}");
+            TempData["Said"] = $"{result.NextAdded.Count} displays are planned for {Words.PlanYear(next)}.";
+            return Redirect($"/year?day={Words.Iso(next.PlusDays(30))}");
+        });
+    }
+
+    /// <summary>The sentence that heads the page.</summary>
+    public string Sentence()
+    {
+        if (Found is not { } found)
+            return $"{Span} years ahead";
+        AheadYear dearest = found.Years.MaxBy(y => y.Cost.Total)!;
+        string money = Now.Plan.Site.Money;
+        return $"{found.Years.Count} years for {money}{found.Years.Sum(y => y.Cost.Total):#,0}, the dearest {Words.PlanYear(dearest.Start)}";
+    }
+
+    private async Task Look()
+    {
+        Now = await frame.Now();
+        View = YearView.From(DayText, Now, frame.Today);
+        Span = int.TryParse(Years, out int years) && Spans.Contains(years) ? years : 5;
+        Cycle = Enum.TryParse(Tulips, out TulipCycle cycle) && Enum.IsDefined(cycle) ? cycle : TulipCycle.ByHouseRule;
+    }
+}

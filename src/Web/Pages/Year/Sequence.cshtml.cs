@@ -1,0 +1,99 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Sequencing;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Year;
+
+/// <summary>Every area's run of bulbs, what is wrong with it, and exchanges that would spread it over spring.</summary>
+public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
+{
+    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
+
+    [BindProperty(SupportsGet = true, Name = "day")]
+    public string? DayText { get; set; }
+
+    /// <summary>The area whose bulbs are to be spread; null to look only.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Area { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public YearView View { get; private set; } = null!;
+
+    public IReadOnlyList<AreaSequence> Areas { get; private set; } = [];
+
+    public YearScale Scale { get; private set; } = null!;
+
+    /// <summary>The day of the thread, held to the days drawn.</summary>
+    public LocalDate Day { get; private set; }
+
+    public Job? Job { get; private set; }
+
+    public SequenceResult? Found { get; private set; }
+
+    public async Task OnGetAsync()
+    {
+        await Look();
+        if (Areas.All(a => a.Area.Id != Area))
+            return;
+        Job = await desk.Ask(JobKinds.Sequence, new SequenceAsk(View.Start, From(), Area!), Now, Wait);
+        Found = desk.Result<SequenceResult>(Job);
+    }
+
+    /// <summary>Makes the exchanges that were ticked.</summary>
+    public async Task<IActionResult> OnPostAcceptAsync(Guid job, string[] take)
+    {
+        await Look();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (await jobs.Find(job) is not { } done || desk.Result<SequenceResult>(done) is not { } result)
+                throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
+            (Job, Found) = (done, result);
+            List<SequenceProposal> chosen = [.. result.Proposals.Where(p => take.Contains(p.Id, StringComparer.Ordinal))];
+            if (chosen.Count == 0)
+                throw new InvalidInputException(string.Empty, "Tick at least one exchange, or leave the page: nothing is done until you accept it");
+            await changes.Make(
+                new PlanChange([.. chosen.Select(c => c.Before)], [.. chosen.Select(c => c.After)], [], new Dictionary<string, int>(StringComparer.Ordinal)),
+                chosen.Count == 1 ? chosen[0].Say : $"{chosen.Count} exchanges to spread the bulbs over spring");
+            TempData["Said"] = $"{chosen.Count} of {result.Proposals.Count} exchanges made.";
+            return Redirect($"/year/sequence?day={Words.Iso(View.Day)}");
+        });
+    }
+
+    private async Task Look()
+    {
+        Now = await frame.Now();
+        View = YearView.From(DayText, Now, frame.Today);
+        if (Now.Plan.Planters.Count > 0)
+            Areas = AreaSequence.Of(Now.Plan, await frame.State.Kernel(View.Start));
+        (int from, int to) = Areas.Count == 0 ? (0, 0) : Areas[0].Spring;
+        Scale = to > from ? YearScale.Over(View.Start.PlusDays(from), View.Start.PlusDays(to - 1)) : YearScale.Of(View.Start);
+        LocalDate last = Scale.Start.PlusDays(Scale.Days - 1);
+        Day = View.Day < Scale.Start ? Scale.Start : View.Day > last ? last : View.Day;
+    }
+
+    // What is in the ground stays; a plan year still ahead is open from its first day.
+    private LocalDate From() => frame.Today > View.Start ? frame.Today : View.Start;
+
+    /// <summary>The sentence that heads the page.</summary>
+    public string Sentence()
+    {
+        if (Areas.All(a => a.Shows.Count == 0))
+            return "No spring bulbs are planted in this year";
+        List<AreaSequence> atOnce = [.. Areas.Where(a => a.Findings.Any(f => f.Fault == SequenceFault.AllAtOnce))];
+        List<AreaSequence> bare = [.. Areas.Where(a => a.Findings.Any(f => f.Fault == SequenceFault.AllBare))];
+        string[] parts =
+        [
+            .. atOnce.Count > 0 ? [$"all at once in {Words.List([.. atOnce.Select(a => a.Area.Name)])}"] : Array.Empty<string>(),
+            .. bare.Count > 0 ? [$"all bare at times in {Words.List([.. bare.Select(a => a.Area.Name)])}"] : Array.Empty<string>(),
+        ];
+        return parts.Length == 0 ? $"Bulbs follow each other in {(Areas.Count == 1 ? "the area" : $"all {Areas.Count} areas")}" : char.ToUpperInvariant(parts[0][0]) + string.Join("; ", parts)[1..];
+    }
+}
