@@ -22,7 +22,7 @@ public sealed record SequenceAnswer(IReadOnlyList<SequenceMove> Moves, int Befor
             new("most that any choice is worth", $"{Most}"),
             new("evenly spread", $"{area.EvenCount} planters in flower on each day"),
         ],
-        $"Worth: each day of the site's spring counts {SequenceSpreading.CoveredWorth} when any planter's bulbs flower, and 1 for each that does, up to the even count. An exchange must bring more than {SequenceSpreading.MoveWorth}, and near colours come first",
+        $"Worth: on each day of the site's spring the first planter in bulb flower counts {SequenceSpreading.FirstWorth}, the second half of that, the third a third, and so on. An exchange must bring more than {SequenceSpreading.MoveWorth}, and near colours come first",
         "CP-SAT with its bound; days in flower from the season kernel",
         []);
 }
@@ -30,21 +30,26 @@ public sealed record SequenceAnswer(IReadOnlyList<SequenceMove> Moves, int Befor
 /// <summary>Chooses exchanges so that an area's bulbs flower neither all at once nor with gaps between them.</summary>
 public static class SequenceSpreading
 {
-    /// <summary>What a day with any bulb in flower is worth, against 1 for each planter in flower.</summary>
-    public const int CoveredWorth = 2;
+    /// <summary>What the first planter in bulb flower on a day is worth; the n-th is worth an n-th of it, so that spreading pays.</summary>
+    public const int FirstWorth = 60;
 
-    /// <summary>What an exchange must bring; an exchange of our own.</summary>
-    public const int MoveWorth = 4;
+    /// <summary>What an exchange must bring: a little over three days on which nothing flowered before. An exchange of our own.</summary>
+    public const int MoveWorth = 200;
 
-    private const int Scale = 100;
+    // More planters in flower on one day than this add nothing.
+    private const int Levels = 12;
+
     private const double Seconds = 2;
 
-    /// <summary>Worth of a run: days covered, and planters in flower up to the even count.</summary>
+    /// <summary>Worth of a run.</summary>
     public static int Worth(AreaSequence area, IReadOnlyList<int> inFlower)
     {
         int worth = 0;
         for (int d = area.Spring.From; d < area.Spring.To; d++)
-            worth += Math.Min(inFlower[d], area.EvenCount) + (inFlower[d] > 0 ? CoveredWorth : 0);
+        {
+            for (int n = 1; n <= Math.Min(inFlower[d], Levels); n++)
+                worth += FirstWorth / n;
+        }
         return worth;
     }
 
@@ -61,7 +66,7 @@ public static class SequenceSpreading
         var byPlanter = moves.Select((m, i) => (Move: m, Index: i)).GroupBy(x => x.Move.Planter.Id, StringComparer.Ordinal).Select(g => g.ToList()).ToList();
         foreach (var here in byPlanter)
             model.AddAtMostOne(here.Select(x => take[x.Index]));
-        Dictionary<string, bool[]> now = Now(area);
+        IReadOnlyDictionary<string, bool[]> now = area.Flowering;
         var worth = new List<LinearExpr>();
         for (int d = area.Spring.From; d < area.Spring.To; d++)
         {
@@ -73,29 +78,30 @@ public static class SequenceSpreading
                 if (change != 0)
                     count += take[index] * change;
             }
-            IntVar even = model.NewIntVar(0, area.EvenCount, $"e{d}");
-            BoolVar any = model.NewBoolVar($"a{d}");
-            model.Add(even <= count);
-            model.Add(any <= count);
-            worth.Add(even);
-            worth.Add(any * CoveredWorth);
+            // Each is worth less than the one before, so the solver fills them in order.
+            BoolVar[] levels = [.. Enumerable.Range(1, Math.Min(Levels, area.WithBulbs)).Select(n => model.NewBoolVar($"d{d}n{n}"))];
+            model.Add(LinearExpr.Sum(levels) <= count);
+            worth.Add(LinearExpr.WeightedSum(levels, levels.Select((_, n) => (long)(FirstWorth / (n + 1)))));
         }
         LinearExpr total = LinearExpr.Sum(worth);
-        model.Maximize((total * Scale) - LinearExpr.WeightedSum(take, moves.Select(m => (long)((MoveWorth * Scale) + Math.Round(m.ColourApart)))));
+        model.Maximize(total - LinearExpr.WeightedSum(take, moves.Select(EffortOf)));
         var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{Seconds}") };
         if (solver.Solve(model) is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
             return new SequenceAnswer([], before, before, before, area.InFlower);
         List<SequenceMove> chosen = [.. moves.Where((_, i) => solver.BooleanValue(take[i]))];
         int[] after = With(area, chosen);
         // The objective takes exchanges off; the bound on worth alone puts all of them back.
-        int most = (int)Math.Ceiling((solver.BestObjectiveBound / Scale) + byPlanter.Sum(h => h.Max(x => MoveWorth + (x.Move.ColourApart / Scale))));
+        int most = (int)Math.Ceiling(solver.BestObjectiveBound + byPlanter.Sum(h => h.Max(x => EffortOf(x.Move))));
         return new SequenceAnswer(chosen, before, Worth(area, after), Math.Max(most, Worth(area, after)), after);
     }
+
+    /// <summary>What an exchange is charged: its own worth, and a little more the farther the colours are apart.</summary>
+    public static long EffortOf(SequenceMove move) => MoveWorth + (long)Math.Round(move.ColourApart);
 
     /// <summary>Planters in bulb flower by day with some exchanges made.</summary>
     public static int[] With(AreaSequence area, IReadOnlyList<SequenceMove> moves)
     {
-        Dictionary<string, bool[]> now = Now(area);
+        Dictionary<string, bool[]> now = area.Flowering.ToDictionary(StringComparer.Ordinal);
         foreach (SequenceMove move in moves)
             now[move.Planter.Id] = move.InFlower;
         var count = new int[area.InFlower.Length];
@@ -106,8 +112,4 @@ public static class SequenceSpreading
         }
         return count;
     }
-
-    private static Dictionary<string, bool[]> Now(AreaSequence area) => area.Shows
-        .GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
-        .ToDictionary(g => g.Key, g => Enumerable.Range(0, area.InFlower.Length).Select(d => g.Any(s => s.Odds[d] >= 0.5f)).ToArray(), StringComparer.Ordinal);
 }

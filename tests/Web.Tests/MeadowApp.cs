@@ -20,17 +20,22 @@ namespace UnrulyMeadow.Web.Tests;
 public class MeadowApp : IAsyncLifetime
 {
     private readonly TestDatabase _database = new();
-    private WebApplicationFactory<Program> _factory = null!;
+    private WebApplicationFactory<Program>? _factory;
 
     public MeadowDatabase Database => _database.Database;
 
     protected virtual bool WithDemo => true;
 
-    public async ValueTask InitializeAsync()
+    public ValueTask InitializeAsync() => InitializeAsync(withServer: true);
+
+    /// <summary>Makes the database, and the app over it where it is wanted in this process.</summary>
+    public async ValueTask InitializeAsync(bool withServer)
     {
         await _database.InitializeAsync();
         if (WithDemo)
             await LoadDemo();
+        if (!withServer)
+            return;
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
         {
             b.UseSetting("MEADOW_DB", Database.ConnectionString);
@@ -41,13 +46,14 @@ public class MeadowApp : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        await _factory.DisposeAsync();
+        if (_factory is not null)
+            await _factory.DisposeAsync();
         await _database.DisposeAsync();
         GC.SuppressFinalize(this);
     }
 
     /// <summary>A browser that keeps cookies and does not follow redirects.</summary>
-    public HttpClient Browser() => _factory.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+    public HttpClient Browser() => _factory!.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
 
     public async Task LoadDemo()
     {
@@ -109,6 +115,27 @@ internal static class Pages
         using var content = new FormUrlEncodedContent(values);
         string target = action is ['/', ..] ? action : action is null ? form.GetAttribute("action") ?? path : Target(path, form, action);
         return await browser.PostAsync(new Uri(target, UriKind.Relative), content);
+    }
+
+    /// <summary>Waits for long work as a browser would, which looks again until it is over.</summary>
+    public static async Task<IDocument> Over(this HttpClient browser, string path)
+    {
+        for (int i = 0; ; i++)
+        {
+            IDocument page = await browser.Open(path);
+            if (page.QuerySelector("[data-job]") is null)
+                return page;
+            Assert.True(i < 240, "the work does not end");
+            await Task.Delay(250);
+        }
+    }
+
+    /// <summary>Sends fields, several of one name among them, with the antiforgery token of a page.</summary>
+    public static async Task<HttpResponseMessage> PostFrom(this HttpClient browser, string from, string to, IReadOnlyList<(string Name, string Value)> fields)
+    {
+        string token = (await browser.Open(from)).QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value;
+        using var content = new FormUrlEncodedContent([.. fields.Append(("__RequestVerificationToken", token)).Select(f => KeyValuePair.Create(f.Item1, f.Item2))]);
+        return await browser.PostAsync(new Uri(to, UriKind.Relative), content);
     }
 
     /// <summary>Sends a file through a page's upload form.</summary>

@@ -47,7 +47,7 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("the latest on record", page.QuerySelector(".rehearsed")!.TextContent, StringComparison.Ordinal);
         Assert.Equal(24, page.QuerySelectorAll("path.planned").Length);
         Assert.NotEmpty(page.QuerySelectorAll(".change.is-less"));
-        IDocument detail = await Over("/year/rehearse?kind=LateSpring");
+        IDocument detail = await _browser.Over("/year/rehearse?kind=LateSpring");
         Assert.Contains("planter-days of colour lost", detail.Words(), StringComparison.Ordinal);
         Assert.Contains("A reserve to hold", detail.Words(), StringComparison.Ordinal);
     }
@@ -56,21 +56,21 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Gaps_are_proposed_three_of_them_accepted_the_year_mends_and_all_of_it_can_be_taken_back()
     {
         int before = Bare(await _browser.Open("/year"));
-        IDocument asked = await Over("/year/close?asked=true");
+        IDocument asked = await _browser.Over("/year/close?asked=true");
         string[] ids = [.. asked.QuerySelectorAll<IHtmlInputElement>("input[name='take[]']").Select(i => i.Value)];
         Assert.True(ids.Length >= 5);
         Assert.Contains("no choice among them brings more than", asked.Words(), StringComparison.Ordinal);
         string job = asked.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value;
-        using HttpResponseMessage accepted = await Post("/year/close?asked=true", "/year/close?handler=accept", [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]);
+        using HttpResponseMessage accepted = await _browser.PostFrom("/year/close?asked=true", "/year/close?handler=accept", [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]);
         Assert.Equal(HttpStatusCode.Redirect, accepted.StatusCode);
         IDocument mended = await _browser.Open("/year");
         Assert.Contains("3 of", mended.Words(), StringComparison.Ordinal);
         Assert.True(Bare(mended) < before - 100);
         // What was proposed for the plan as it was does not fit the plan as it is.
-        using HttpResponseMessage again = await Post("/year/close?asked=true", "/year/close?handler=accept", [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]);
+        using HttpResponseMessage again = await _browser.PostFrom("/year/close?asked=true", "/year/close?handler=accept", [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]);
         Assert.Contains("someone else", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
         string change = mended.QuerySelector<IHtmlInputElement>("input[name=change]")!.Value;
-        using HttpResponseMessage undone = await Post("/year", "/year?handler=undo", [("change", change)]);
+        using HttpResponseMessage undone = await _browser.PostFrom("/year", "/year?handler=undo", [("change", change)]);
         Assert.Equal(HttpStatusCode.Redirect, undone.StatusCode);
         Assert.Equal(before, Bare(await _browser.Open("/year")));
     }
@@ -92,10 +92,10 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task Nothing_ticked_does_nothing_and_says_so()
     {
-        IDocument asked = await Over("/year/close?asked=true&planter=kiosk-basket");
-        using HttpResponseMessage answer = await Post("/year/close?asked=true&planter=kiosk-basket", "/year/close?handler=accept", [("job", asked.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value)]);
+        IDocument asked = await _browser.Over("/year/close?asked=true&planter=kiosk-basket");
+        using HttpResponseMessage answer = await _browser.PostFrom("/year/close?asked=true&planter=kiosk-basket", "/year/close?handler=accept", [("job", asked.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value)]);
         Assert.Contains("Tick at least one change", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage gone = await Post("/year", "/year/close?handler=accept", [("job", Guid.NewGuid().ToString())]);
+        using HttpResponseMessage gone = await _browser.PostFrom("/year", "/year/close?handler=accept", [("job", Guid.NewGuid().ToString())]);
         Assert.Contains("no longer kept", (await Pages.Parse(gone)).Words(), StringComparison.Ordinal);
     }
 
@@ -127,7 +127,7 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_turn_shows_its_window_both_schools_and_what_goes_out_stays_and_comes_in()
     {
-        IDocument page = await Over("/turns/summer-2027");
+        IDocument page = await _browser.Over("/turns/summer-2027");
         Assert.StartsWith("The planned day, 17 May, is the best", page.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         Assert.NotNull(page.QuerySelector(".turn-curve"));
         Assert.Contains("delivery is from 10 May", page.Words(), StringComparison.Ordinal);
@@ -138,19 +138,19 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_turn_moves_with_all_its_displays_and_can_be_taken_back()
     {
-        using HttpResponseMessage moved = await Post("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "2026-11-23")]);
+        using HttpResponseMessage moved = await _browser.PostFrom("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "2026-11-23")]);
         Assert.Equal(HttpStatusCode.Redirect, moved.StatusCode);
         Assert.Contains("23 Nov", (await _browser.Open("/planters/shelter-pot-1?day=2026-11-25")).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage back = await Post("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "2026-11-16")]);
+        using HttpResponseMessage back = await _browser.PostFrom("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "2026-11-16")]);
         Assert.Equal(HttpStatusCode.Redirect, back.StatusCode);
-        using HttpResponseMessage never = await Post("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "soon")]);
+        using HttpResponseMessage never = await _browser.PostFrom("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "soon")]);
         Assert.Contains("must be a date", (await Pages.Parse(never)).Words(), StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task What_becomes_of_a_kind_is_said_once_for_all_planters_of_a_turn()
     {
-        using HttpResponseMessage said = await Post("/turns/summer-2027", "/turns/summer-2027?handler=fate", [("plant", "pansy-violet"), ("fate", "Compost")]);
+        using HttpResponseMessage said = await _browser.PostFrom("/turns/summer-2027", "/turns/summer-2027?handler=fate", [("plant", "pansy-violet"), ("fate", "Compost")]);
         Assert.Equal(HttpStatusCode.Redirect, said.StatusCode);
         Assert.Equal("Compost", (await _browser.Open("/turns/summer-2027")).QuerySelector<IHtmlSelectElement>("#fate-pansy-violet")!.Value);
     }
@@ -162,9 +162,9 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal("/turns/fall-turn-2027", added.Headers.Location!.ToString());
         IDocument page = await _browser.Open("/turns/fall-turn-2027/plant");
         Assert.Contains(page.QuerySelectorAll<IHtmlInputElement>("input[name='stays[]']"), i => i.Value == "dusty-miller");
-        using HttpResponseMessage none = await Post("/turns/fall-turn-2027/plant", "/turns/fall-turn-2027/plant", [("Recipe", ""), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1")]);
+        using HttpResponseMessage none = await _browser.PostFrom("/turns/fall-turn-2027/plant", "/turns/fall-turn-2027/plant", [("Recipe", ""), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1")]);
         Assert.Contains("choose what goes in", (await Pages.Parse(none)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage laid = await Post("/turns/fall-turn-2027/plant", "/turns/fall-turn-2027/plant", [("Recipe", "silver-and-violet"), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1"), ("planters[]", "shelter-pot-2"), ("stays[]", "dusty-miller")]);
+        using HttpResponseMessage laid = await _browser.PostFrom("/turns/fall-turn-2027/plant", "/turns/fall-turn-2027/plant", [("Recipe", "silver-and-violet"), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1"), ("planters[]", "shelter-pot-2"), ("stays[]", "dusty-miller")]);
         Assert.Equal(HttpStatusCode.Redirect, laid.StatusCode);
         IElement row = (await _browser.Open("/turns/fall-turn-2027")).QuerySelectorAll("tbody tr").First(r => r.TextContent.Contains("Shelter pot 1", StringComparison.Ordinal));
         Assert.Contains("Silver-leaf groundsel", row.Children[2].TextContent, StringComparison.Ordinal);
@@ -175,7 +175,7 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task The_same_work_asked_twice_is_one_job_and_a_strange_id_is_not_found()
     {
-        IDocument one = await Over("/year/close?asked=true&area=promenade");
+        IDocument one = await _browser.Over("/year/close?asked=true&area=promenade");
         IDocument other = await _browser.Open("/year/close?asked=true&area=promenade");
         Assert.Equal(one.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value, other.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value);
         using HttpResponseMessage answer = await _browser.GetAsync(new Uri($"/jobs/{Guid.NewGuid()}", UriKind.Relative));
@@ -199,26 +199,6 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
 
     private static string Spell(IDocument page, string planter) =>
         page.QuerySelectorAll(".under li").First(l => l.TextContent.Contains(planter, StringComparison.Ordinal)).ChildNodes.OfType<IText>().First(t => t.TextContent.Contains("days", StringComparison.Ordinal)).TextContent.Trim(' ', ',').Replace('\u00a0', ' ');
-
-    // Long work is waited for as a browser would, which looks again until it is over.
-    private async Task<IDocument> Over(string path)
-    {
-        for (int i = 0; ; i++)
-        {
-            IDocument page = await _browser.Open(path);
-            if (page.QuerySelector("[data-job]") is null)
-                return page;
-            Assert.True(i < 120, "the work does not end");
-            await Task.Delay(250);
-        }
-    }
-
-    private async Task<HttpResponseMessage> Post(string from, string to, IReadOnlyList<(string Name, string Value)> fields)
-    {
-        string token = (await _browser.Open(from)).QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value;
-        using var content = new FormUrlEncodedContent([.. fields.Append(("__RequestVerificationToken", token)).Select(f => KeyValuePair.Create(f.Item1, f.Item2))]);
-        return await _browser.PostAsync(new Uri(to, UriKind.Relative), content);
-    }
 }
 
 /// <summary>The year of a site with more planters than fit a screen.</summary>

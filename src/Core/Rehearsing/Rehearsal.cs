@@ -76,7 +76,9 @@ public sealed record RehearsalResult(
 /// <param name="kernel">The season's kernel of the plan year, over all weather years.</param>
 /// <param name="record">The weather.</param>
 /// <param name="today">Nothing before this day changes.</param>
-public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord record, LocalDate today)
+/// <param name="done">Told the count of steps done: the year as planned, under the mishap, and with covers.</param>
+/// <param name="cancel">Stops the work.</param>
+public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord record, LocalDate today, IProgress<int>? done = null, CancellationToken cancel = default)
 {
     /// <summary>How much warmer a cover keeps tops on a frost night, °C (from memory: fleece, 2–4).</summary>
     public const double CoverC = 3;
@@ -93,9 +95,13 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
     /// <summary>Lowest of each rehearsed hot day, °C.</summary>
     public const double HotNightC = 22;
 
+    /// <summary>Steps of a rehearsal, of which it tells.</summary>
+    public const int Steps = 3;
+
     private readonly LocalDate _start = kernel.Start;
 
     /// <summary>Rehearses one mishap.</summary>
+    /// <param name="kind">What.</param>
     /// <exception cref="InvalidInputException">There is no weather to rehearse with.</exception>
     public RehearsalResult Of(RehearsalKind kind)
     {
@@ -127,13 +133,13 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
         int hottest = Enumerable.Range(0, kernel.Days - HotDays).MaxBy(d => kernel.Seasons.Sum(s => Enumerable.Range(zero + d, HotDays).Sum(i => s.Run.MaxC[i])));
         LocalDate first = _start.PlusDays(hottest);
         var hot = new SeasonKernel(record, _start, [.. kernel.Seasons.Select(s => s.Run.With(first, HotDays, HotNightC, HotC))]);
-        return Result(RehearsalKind.Heatwave, $"A fortnight at {HotC:0} °C from {first.ToString("d MMM", null)} in every year", kernel.Of(plan), hot, plan, hot);
+        return Result(RehearsalKind.Heatwave, $"A fortnight at {HotC:0} °C from {first.ToString("d MMM", null)} in every year", kernel.Of(plan, cancel: cancel), hot, plan, hot);
     }
 
     private RehearsalResult Shifted(RehearsalKind kind, string said, Func<Turn, Display, int> late)
     {
         Plan shifted = Late(late);
-        return Result(kind, said, kernel.Of(plan), kernel, shifted, kernel);
+        return Result(kind, said, kernel.Of(plan, cancel: cancel), kernel, shifted, kernel);
     }
 
     // What goes in later than today comes late by so many days; what it replaces stays until then.
@@ -155,11 +161,14 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
 
     private RehearsalResult Result(RehearsalKind kind, string said, SiteYear planned, SeasonKernel weather, Plan under, SeasonKernel cover)
     {
-        SiteYear year = weather.Of(under);
+        done?.Report(1);
+        SiteYear year = weather.Of(under, cancel: cancel);
         List<RehearsalLoss> losses = Losses(under, weather);
+        done?.Report(2);
         Plan covered = Covered(under);
-        SiteYear withCover = cover.Of(covered);
+        SiteYear withCover = cover.Of(covered, cancel: cancel);
         List<RehearsalLoss> still = Losses(covered, cover);
+        done?.Report(Steps);
         return new RehearsalResult(
             kind,
             said,
@@ -177,6 +186,7 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
         var losses = new List<RehearsalLoss>();
         foreach (Planter planter in under.Planters.Where(p => !p.IsRetired))
         {
+            cancel.ThrowIfCancellationRequested();
             foreach (PlantedItem item in PlantedItem.Of(under, planter, _start, _start.PlusMonths(12)))
             {
                 PlantYear[] lost = [.. weather.Follow(item.Plant, item.Standing).Years.Where(y => y.Loss != LossKind.None).OrderBy(y => y.LostOn)];

@@ -13,7 +13,7 @@ public enum SequenceFault
     /// <summary>No planter of the area is in colour for a week or more of the site's spring.</summary>
     AllBare,
 
-    /// <summary>More than half of all the area's days in bulb flower fall into one fortnight.</summary>
+    /// <summary>Three planters or more, and at least two thirds of those with bulbs, do most of their flowering in one fortnight.</summary>
     AllAtOnce,
 
     /// <summary>No bulb flowers for five days or more between the area's first and its last.</summary>
@@ -41,9 +41,6 @@ public sealed record SequenceFinding(SequenceFault Fault, string Say, LocalDate 
 /// </summary>
 public sealed class AreaSequence
 {
-    /// <summary>A fortnight that holds more of the area's days in flower than this is too full.</summary>
-    public const double TooFull = 0.5;
-
     /// <summary>Days without a bulb in flower that break a run.</summary>
     public const int BreakDays = 5;
 
@@ -63,11 +60,14 @@ public sealed class AreaSequence
         Shows = shows;
         InFlower = new int[days];
         InColour = new int[days];
-        foreach (var here in shows.GroupBy(s => s.Planter.Id, StringComparer.Ordinal))
+        Flowering = shows.GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => Enumerable.Range(0, days).Select(d => g.Any(s => s.Odds[d] >= 0.5f)).ToArray(), StringComparer.Ordinal);
+        foreach (bool[] here in Flowering.Values)
         {
             for (int d = 0; d < days; d++)
-                InFlower[d] += here.Any(s => s.Odds[d] >= 0.5f) ? 1 : 0;
+                InFlower[d] += here[d] ? 1 : 0;
         }
+        Fullest = FullestOf([.. Flowering.Values], days);
         foreach (PlanterSeason season in planters)
         {
             for (int d = 0; d < days; d++)
@@ -90,6 +90,9 @@ public sealed class AreaSequence
     /// <summary>Planters whose bulbs flower in most years, by day of the plan year.</summary>
     public int[] InFlower { get; }
 
+    /// <summary>For each planter with bulbs, by id, the days of the plan year on which one of them flowers in most years.</summary>
+    public IReadOnlyDictionary<string, bool[]> Flowering { get; }
+
     /// <summary>Planters in colour in most years, by anything, by day of the plan year.</summary>
     public int[] InColour { get; }
 
@@ -97,7 +100,7 @@ public sealed class AreaSequence
     public (int From, int To) Spring { get; private init; }
 
     /// <summary>Planters that carry bulbs.</summary>
-    public int WithBulbs => Shows.Select(s => s.Planter.Id).Distinct(StringComparer.Ordinal).Count();
+    public int WithBulbs => Flowering.Count;
 
     /// <summary>Planter-days in bulb flower.</summary>
     public int PlanterDays => InFlower.Sum();
@@ -105,25 +108,8 @@ public sealed class AreaSequence
     /// <summary>How many planters would flower on each day if the area's days in flower were spread evenly over the site's spring; at least 1.</summary>
     public int EvenCount => Spring.To <= Spring.From ? 1 : Math.Max(1, (int)Math.Ceiling((double)PlanterDays / (Spring.To - Spring.From)));
 
-    /// <summary>The fullest fortnight: its first day, and the share of the area's days in flower that it holds.</summary>
-    public (int From, double Share) Fullest
-    {
-        get
-        {
-            int total = PlanterDays;
-            if (total == 0)
-                return (0, 0);
-            int best = 0;
-            int most = 0;
-            for (int d = 0; d + Fortnight <= InFlower.Length; d++)
-            {
-                int sum = InFlower.AsSpan(d, Fortnight).ToArray().Sum();
-                if (sum > most)
-                    (best, most) = (d, sum);
-            }
-            return (best, (double)most / total);
-        }
-    }
+    /// <summary>The fortnight in which most planters do more than half of all their flowering: its first day, and how many do.</summary>
+    public (int From, int Planters) Fullest { get; }
 
     /// <summary>What is wrong, the gravest first.</summary>
     public IReadOnlyList<SequenceFinding> Findings => [.. Bare(), .. AtOnce(), .. Broken(), .. Missing(), .. Strays()];
@@ -166,7 +152,7 @@ public sealed class AreaSequence
             new("planters with bulbs", $"{WithBulbs} of {Planters.Count}"),
             new("the site's spring", Spring.To <= Spring.From ? "no bulbs" : $"{Text(Spring.From)} to {Text(Spring.To - 1)}"),
             new("evenly spread", $"{EvenCount} in flower on each day of it"),
-            new("the fullest fortnight", $"from {Text(Fullest.From)}, {Fullest.Share:P0} of all"),
+            new("the fullest fortnight", $"from {Text(Fullest.From)}, most of the flowering of {Fullest.Planters} planters"),
             .. Enum.GetValues<SpringThird>().Select(t => new WorkingInput(t.ToString().ToLowerInvariant(), $"{Shows.Where(s => s.Third == t).Select(s => s.Planter.Id).Distinct(StringComparer.Ordinal).Count()} planters")),
         ],
         $"A planter counts on a day when one of its bulbs shows a third of its best in most weather years; early, mid and late are the thirds of the time over which the palette's tulips reach their best in a bed here",
@@ -189,12 +175,13 @@ public sealed class AreaSequence
 
     private IEnumerable<SequenceFinding> AtOnce()
     {
-        (int from, double share) = Fullest;
-        if (WithBulbs < LeastPlanters || share <= TooFull)
+        (int from, int planters) = Fullest;
+        if (planters < LeastPlanters || planters * 3 < WithBulbs * 2)
             yield break;
         yield return Find(
-            SequenceFault.AllAtOnce, $"All at once: {share:P0} of its bulb flower falls in the fortnight from {Text(from)}", from, Fortnight,
-            $"More than {TooFull:P0} of all planter-days in bulb flower within fourteen days", [new("planters with bulbs", $"{WithBulbs}"), new("planter-days in bulb flower", $"{PlanterDays}")]);
+            SequenceFault.AllAtOnce, $"All at once: {planters} of {WithBulbs} planters do most of their flowering in the fortnight from {Text(from)}", from, Fortnight,
+            $"{LeastPlanters} planters or more, and at least two thirds of those with bulbs, have more than half of their days in bulb flower within the same fourteen days",
+            [.. Flowering.Select(f => new WorkingInput(Planters.First(p => p.Planter.Id == f.Key).Planter.Name, $"{f.Value.Skip(from).Take(Fortnight).Count(x => x)} of {f.Value.Count(x => x)} days in flower"))]);
     }
 
     private IEnumerable<SequenceFinding> Broken()
@@ -245,6 +232,23 @@ public sealed class AreaSequence
 
     private SequenceFinding Find(SequenceFault fault, string say, int from, int days, string rule, IReadOnlyList<WorkingInput> inputs) =>
         new(fault, say, Start.PlusDays(from), days, null, new Working($"{Area.Name}: run of bulbs", say, inputs, rule, "Common practice", []));
+
+    private static (int From, int Planters) FullestOf(bool[][] flowering, int days)
+    {
+        (int From, int Planters, int Days) best = (0, 0, 0);
+        int[] all = [.. flowering.Select(f => f.Count(x => x))];
+        var inside = new int[flowering.Length];
+        for (int d = 0; d < days; d++)
+        {
+            for (int p = 0; p < flowering.Length; p++)
+                inside[p] += (flowering[p][d] ? 1 : 0) - (d >= Fortnight && flowering[p][d - Fortnight] ? 1 : 0);
+            int most = Enumerable.Range(0, inside.Length).Count(p => inside[p] * 2 > all[p]);
+            int sum = inside.Sum();
+            if (most > best.Planters || (most == best.Planters && sum > best.Days))
+                best = (Math.Max(0, d - Fortnight + 1), most, sum);
+        }
+        return (best.From, best.Planters);
+    }
 
     private static IEnumerable<(int From, int Days)> Runs(Func<int, bool> holds, int from, int to, int least)
     {

@@ -114,10 +114,10 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 return JsonSerializer.Serialize(TurnResult.Of(window), JobJson.Options);
             case JobKinds.Rehearse:
                 RehearsalAsk ask = Read<RehearsalAsk>(job);
+                progress.Total = Rehearsal.Steps;
                 progress.Said = "following plants through it";
                 WeatherRecord record = now.Record ?? throw new InvalidInputException("weather", "there is none yet: bring in a station's record, and rehearsals can be made");
-                RehearsalResult rehearsed = new Rehearsal(now.Plan, await state.Kernel(ask.Start), record, ask.From).Of(ask.Kind);
-                cancel.ThrowIfCancellationRequested();
+                RehearsalResult rehearsed = new Rehearsal(now.Plan, await state.Kernel(ask.Start), record, ask.From, new Heard<int>(d => progress.Done = d), cancel).Of(ask.Kind);
                 return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, now.Plan.Site.Money), JobJson.Options);
             case JobKinds.Sequence:
                 SequenceAsk spread = Read<SequenceAsk>(job);

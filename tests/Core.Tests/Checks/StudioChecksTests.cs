@@ -162,6 +162,35 @@ public sealed class StudioChecksTests
         Assert.Empty(rested.Survey.Faults(false));
     }
 
+    [Fact, CommonPractice]
+    public void A_few_of_a_kind_in_a_bed_are_strays_and_fifty_bulbs_make_a_display()
+    {
+        Plant red = Red("red", "#c5283d");
+        Remark few = Look(A.Bed(), Bulbs(("red", 6), ("late", 50)), red, Red("late", "#5b1f3c")).Single(r => r.What == "Too few red to read as a group");
+        Assert.Equal(10, few.Remedies[0].After.Items[0].Count);
+        Assert.DoesNotContain(Look(A.Bed(), Bulbs(("red", 60)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal) || r.What.StartsWith("Few bulbs", StringComparison.Ordinal));
+        Remark thin = Look(A.Bed(), Bulbs(("red", 20)), red).Single(r => r.What == "Few bulbs for so large a bed");
+        Assert.Equal(50, thin.Remedies[0].After.Items[0].Count);
+        Assert.Contains(Look(A.Pot(), Bulbs(("red", 2)), red), r => r.What == "Too few red to read as a group");
+        Assert.DoesNotContain(Look(A.Pot(), Bulbs(("red", 3)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal));
+    }
+
+    [Fact, CommonPractice]
+    public void Two_tulips_of_nearly_one_colour_that_flower_together_look_mixed_up_unless_they_are_named_a_pair()
+    {
+        Plant[] reds = [Red("red", "#c5283d"), Red("rose-red", "#c9304a"), Red("white", "#f3f2ea")];
+        Remark mixed = Look(A.Pot(), Bulbs(("red", 5), ("rose-red", 5)), reds).Single(r => r.What == "red and rose-red look mixed up");
+        Assert.Contains("nearly one colour", mixed.Why, StringComparison.Ordinal);
+        Remedy meant = mixed.Remedies.Single(r => r.Say.StartsWith("It is meant", StringComparison.Ordinal));
+        Assert.DoesNotContain(Look(A.Pot(), meant.After, reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
+        Assert.DoesNotContain(Look(A.Pot(), Bulbs(("red", 5), ("white", 5)), reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
+    }
+
+    private static Plant Red(string id, string colour) => A.Tulip(id) with { BotanicalName = "Tulipa, a group", Windows = [new ColourWindow(ColourPart.Flower, [colour], 0.6, A.MidTulip)] };
+
+    private static Display Bulbs(params (string Plant, int Count)[] kinds) =>
+        A.Show("one", A.Day(2026, 10, 20), A.Day(2027, 5, 25), DisplayLayer.Bulbs, [.. kinds.Select(k => new DisplayItem(k.Plant, k.Count))]);
+
     private static Display Summer(params string[] plants) => A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, [.. plants.Select(p => new DisplayItem(p, 6))]);
 
     private static IReadOnlyList<Remark> Look(Planter planter, Display display, params Plant[] palette)

@@ -97,4 +97,20 @@ public sealed class RehearsalTests
     }
 
     private static RehearsalResult Of(RehearsalKind kind) => new Rehearsal(Plan, Kernel, Weather, Today).Of(kind);
+
+    [Fact]
+    public void A_rehearsal_tells_its_steps_and_stops_when_it_is_called_off()
+    {
+        var steps = new List<int>();
+        new Rehearsal(Plan, Kernel, Weather, Today, new Told(steps)).Of(RehearsalKind.StockLate);
+        Assert.Equal([1, 2, 3], steps);
+        using var off = new CancellationTokenSource();
+        off.Cancel();
+        Assert.ThrowsAny<OperationCanceledException>(() => new Rehearsal(Plan, Kernel, Weather, Today, cancel: off.Token).Of(RehearsalKind.HardestWinter));
+    }
+
+    private sealed class Told(List<int> steps) : IProgress<int>
+    {
+        public void Report(int value) => steps.Add(value);
+    }
 }

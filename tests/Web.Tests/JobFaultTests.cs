@@ -1,0 +1,161 @@
+using System.Diagnostics;
+using System.Net;
+using AngleSharp.Dom;
+using Npgsql;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.Tests;
+
+namespace UnrulyMeadow.Web.Tests;
+
+/// <summary>Long work when processes are killed, share it, or lose the database: real processes on a real database.</summary>
+public sealed class JobFaultTests : IAsyncLifetime
+{
+    private static readonly TimeSpan Longest = TimeSpan.FromMinutes(3);
+
+    private readonly MeadowApp _site = new();
+    private readonly List<Process> _started = [];
+    private JobStore _jobs = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        await _site.InitializeAsync(withServer: false);
+        _jobs = new JobStore(_site.Database);
+        // Planters enough that the work takes a while.
+        var plans = new PlanStore(_site.Database, PlanFile.Options);
+        Plan demo = await plans.Load();
+        List<(Core.Planters.Planter Planter, int Copy)> copies = [.. Enumerable.Range(0, 2).SelectMany(c => demo.Planters.Select(p => (p with { Id = $"{p.Id}-{c}", Name = $"{p.Name} {c}" }, c)))];
+        await plans.Replace(new Plan(
+            demo.Site, demo.Areas, [.. copies.Select(c => c.Planter)], demo.Palette,
+            [.. Enumerable.Range(0, 2).SelectMany(c => demo.Displays.Select(d => d with { Id = $"{d.Id}-{c}", PlanterId = $"{d.PlanterId}-{c}" }))], demo.Turns));
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        foreach (Process process in _started)
+        {
+            if (!process.HasExited)
+                process.Kill();
+            await process.WaitForExitAsync();
+            process.Dispose();
+        }
+        await _site.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task Work_of_a_process_that_is_killed_is_taken_up_by_another_and_done()
+    {
+        (Process first, HttpClient browser) = await Start();
+        Guid job = await Ask(browser, "/year/close?asked=true");
+        await Until(async () => (await _jobs.Find(job))!.State == JobState.Running);
+        first.Kill();
+        await first.WaitForExitAsync();
+        Assert.False((await _jobs.Find(job))!.IsOver, "it was done before the process was killed: give it more to do");
+        await Start();
+        await Until(async () => (await _jobs.Find(job))!.State == JobState.Done);
+        Assert.NotNull((await _jobs.Find(job))!.Result);
+    }
+
+    [Fact]
+    public async Task Two_processes_share_the_work_and_the_same_question_to_both_is_one_job()
+    {
+        (_, HttpClient one) = await Start();
+        (_, HttpClient other) = await Start();
+        var asked = new List<Guid>();
+        foreach (string kind in new[] { "HardestWinter", "LateSpring", "Heatwave", "StockLate", "HalfCrew" })
+        {
+            asked.Add(await Ask(one, $"/year/rehearse?kind={kind}"));
+            asked.Add(await Ask(other, $"/year/rehearse?kind={kind}"));
+        }
+        asked.Add(await Ask(one, "/year/ahead?years=8"));
+        Assert.Equal(6, asked.Distinct().Count());
+        await Until(async () => (await _jobs.Open()).Count == 0);
+        foreach (Guid job in asked)
+            Assert.Equal(JobState.Done, (await _jobs.Find(job))!.State);
+        Assert.Equal(2L, await Sql("select count(distinct data->>'ServerId') from hangfire.state where name = 'Processing'"));
+    }
+
+    [Fact]
+    public async Task Work_goes_on_when_every_connection_to_the_database_is_cut()
+    {
+        (_, HttpClient browser) = await Start();
+        Guid job = await Ask(browser, "/year/close?asked=true&stock=true");
+        await Until(async () => (await _jobs.Find(job))!.State != JobState.Waiting);
+        for (int i = 0; i < 4; i++)
+        {
+            await Cut();
+            await Task.Delay(300);
+        }
+        await Until(async () => (await _jobs.Find(job))!.State == JobState.Done);
+        using HttpResponseMessage page = await browser.GetAsync(new Uri("/year", UriKind.Relative));
+        Assert.Equal(HttpStatusCode.OK, page.StatusCode);
+    }
+
+    // What a restart of PostgreSQL does to the app: all that it was talking over is gone.
+    private async Task Cut()
+    {
+        await Sql("select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()");
+        NpgsqlConnection.ClearAllPools();
+    }
+
+    private async Task<object?> Sql(string query)
+    {
+        await using var connection = new NpgsqlConnection(_site.Database.ConnectionString);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(query, connection);
+        return await command.ExecuteScalarAsync();
+    }
+
+    private static async Task<Guid> Ask(HttpClient browser, string path)
+    {
+        using HttpResponseMessage answer = await browser.GetAsync(new Uri(path, UriKind.Relative));
+        IDocument page = await Pages.Parse(answer);
+        string? id = page.QuerySelector("[data-job]")?.GetAttribute("data-job") ?? page.QuerySelector("input[name=job]")?.GetAttribute("value") ?? page.QuerySelector("[data-job-done]")?.GetAttribute("data-job-done");
+        Assert.True(id is not null, $"{path} names no job");
+        return Guid.Parse(id);
+    }
+
+    private static async Task Until(Func<Task<bool>> holds)
+    {
+        for (Stopwatch watch = Stopwatch.StartNew(); ; await Task.Delay(100))
+        {
+            try
+            {
+                if (await holds())
+                    return;
+            }
+            catch (NpgsqlException)
+            {
+                // Cut off with the rest; the next look has a connection of its own.
+            }
+            Assert.True(watch.Elapsed < Longest, "it does not come to that");
+        }
+    }
+
+    private async Task<(Process Process, HttpClient Browser)> Start()
+    {
+        string root = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
+            root = Path.GetDirectoryName(root) ?? throw new InvalidOperationException("the tests run inside the project");
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "UnrulyMeadow.Web.dll"), "--urls", "http://127.0.0.1:0", "--contentRoot", Path.Combine(root, "src", "Web")])
+        {
+            UseShellExecute = false,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        start.Environment["MEADOW_DB"] = _site.Database.ConnectionString;
+        Process process = Process.Start(start)!;
+        _started.Add(process);
+        var listening = new TaskCompletionSource<Uri>();
+        process.OutputDataReceived += (_, line) =>
+        {
+            const string says = "Now listening on: ";
+            if (line.Data?.IndexOf(says, StringComparison.Ordinal) is >= 0 and var at)
+                listening.TrySetResult(new Uri(line.Data[(at + says.Length)..].Trim()));
+        };
+        process.BeginOutputReadLine();
+        process.BeginErrorReadLine();
+        return (process, new HttpClient { BaseAddress = await listening.Task.WaitAsync(Longest) });
+    }
+}
