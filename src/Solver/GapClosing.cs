@@ -60,7 +60,7 @@ public static class GapClosing
     /// <param name="cancel">Stops the work.</param>
     /// <exception cref="InvalidInputException">The question is faulty, or its limits contradict each other.</exception>
     public static GapAnswer Close(
-        Plan plan, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question, double seconds = 4, IProgress<(int Planters, GapAnswer? Answer)>? sofar = null, CancellationToken cancel = default)
+        Plan plan, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question, double seconds = 3, IProgress<(int Planters, GapAnswer? Answer)>? sofar = null, CancellationToken cancel = default)
     {
         IReadOnlyList<Fault> faults = question.Faults();
         if (faults.Count > 0)
@@ -75,7 +75,7 @@ public static class GapClosing
         bool told = false;
         var watch = System.Diagnostics.Stopwatch.StartNew();
         // A few first, so that there is soon something to look at.
-        foreach (PlanterSeason[] some in bare.Take(4).Chunk(4).Concat(bare.Skip(4).Chunk(16)))
+        foreach (PlanterSeason[] some in bare.Take(2).Chunk(2).Concat(bare.Skip(2).Chunk(16)))
         {
             var found = new IReadOnlyList<GapMove>[some.Length];
             Parallel.For(0, some.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
@@ -87,13 +87,17 @@ public static class GapClosing
             if (!told && sofar is not null && moves.Count > 0 && watch.Elapsed.TotalSeconds > 0.3)
             {
                 // Something to look at while the rest is looked through.
-                sofar.Report((done, Choose(plan, bare, moves, question, 0.3, cancel)));
+                sofar.Report((done, Choose(plan, bare, moves, question, 0.2, cancel)));
                 told = true;
             }
         }
+        int? bound = null;
+        GapAnswer? answer = null;
         for (int tries = 0; ; tries++)
         {
-            GapAnswer answer = Choose(plan, bare, moves, question, seconds, cancel);
+            // What could be brought before some changes were found wrong bounds what can be brought without them.
+            answer = Choose(plan, bare, moves, question, seconds, bound, answer?.Moves, cancel);
+            bound = answer.MostDays;
             List<GapMove> wrong = tries <= MostTries ? Wrong(plan, kernel, flowering, answer.Moves) : [];
             if (wrong.Count == 0)
                 return answer;
@@ -112,22 +116,33 @@ public static class GapClosing
     /// <param name="question">What is allowed.</param>
     /// <param name="seconds">Longest the solver may think, seconds.</param>
     /// <param name="cancel">Stops the work.</param>
-    public static GapAnswer Choose(Plan plan, IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> moves, GapQuestion question, double seconds, CancellationToken cancel = default)
+    public static GapAnswer Choose(Plan plan, IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> moves, GapQuestion question, double seconds, CancellationToken cancel = default) =>
+        Choose(plan, bare, moves, question, seconds, null, null, cancel);
+
+    // With a bound that is known to hold, the most days need not be sought again while nearly as many can be had.
+    private static GapAnswer Choose(
+        Plan plan, IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> moves, GapQuestion question, double seconds, int? bound, IReadOnlyList<GapMove>? near, CancellationToken cancel)
     {
         int bareDays = bare.Sum(p => p.BareSpells.Where(s => s.LastDay >= question.From).Sum(s => s.Days));
         if (moves.Count == 0)
             return new GapAnswer([], 0, 0, bareDays, 0, 0, Left(bare, [], moves));
         // First the most days; then, of all choices within a fiftieth of them, the fewest purchases and changes, and the least cost.
-        if (Solve(plan, moves, question, null, seconds * 0.6, cancel) is not { } most)
-            return new GapAnswer([], 0, 0, bareDays, 0, moves.Count, Left(bare, [], moves));
-        int least = (int)Math.Ceiling(most.Bound * (1 - Within));
-        var cheapest = most.Days >= least ? Solve(plan, moves, question, least, seconds * 0.4, cancel) : null;
-        (List<GapMove> chosen, int brought, _) = cheapest ?? most;
+        int Least(int of) => (int)Math.Ceiling(of * (1 - Within));
+        var cheapest = bound is { } known ? Solve(plan, moves, question, Least(known), seconds * 0.4, near, cancel) : null;
+        int mostDays = bound ?? 0;
+        if (cheapest is null)
+        {
+            if (Solve(plan, moves, question, null, seconds * 0.6, near, cancel) is not { } most)
+                return new GapAnswer([], 0, 0, bareDays, 0, moves.Count, Left(bare, [], moves));
+            mostDays = most.Bound;
+            cheapest = (most.Days >= Least(mostDays) ? Solve(plan, moves, question, Least(mostDays), seconds * 0.4, most.Chosen, cancel) : null) ?? most;
+        }
+        (List<GapMove> chosen, int brought, _) = cheapest.Value;
         chosen.Sort((a, b) => b.DaysGained.CompareTo(a.DaysGained));
-        return new GapAnswer(chosen, brought, most.Bound, bareDays, chosen.Sum(m => m.Cost), moves.Count, Left(bare, chosen, moves));
+        return new GapAnswer(chosen, brought, mostDays, bareDays, chosen.Sum(m => m.Cost), moves.Count, Left(bare, chosen, moves));
     }
 
-    private static (List<GapMove> Chosen, int Days, int Bound)? Solve(Plan plan, IReadOnlyList<GapMove> moves, GapQuestion question, int? leastDays, double seconds, CancellationToken cancel)
+    private static (List<GapMove> Chosen, int Days, int Bound)? Solve(Plan plan, IReadOnlyList<GapMove> moves, GapQuestion question, int? leastDays, double seconds, IReadOnlyList<GapMove>? near, CancellationToken cancel)
     {
         var model = new CpModel();
         BoolVar[] take = [.. moves.Select((m, i) => model.NewBoolVar($"m{i}"))];
@@ -143,6 +158,10 @@ public static class GapClosing
         {
             model.Maximize(days);
         }
+        // A choice that is known to be good is where the search begins.
+        var known = near?.Select(m => m.Id).ToHashSet(StringComparer.Ordinal);
+        for (int i = 0; known is not null && i < moves.Count; i++)
+            model.AddHint(take[i], known.Contains(moves[i].Id));
         var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,relative_gap_limit:{Enough},max_time_in_seconds:{seconds}") };
         using CancellationTokenRegistration stop = cancel.Register(solver.StopSearch);
         CpSolverStatus status = solver.Solve(model);

@@ -140,7 +140,11 @@ public sealed class GapMoves
     {
         var wish = new StackWish(first, last > first.PlusDays(290) ? first.PlusDays(290) : last, _question.Colours, null, 8, _question.OnlyStock);
         Display? stack = _displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install <= last && d.Lift > first).MinBy(d => d.Install);
-        foreach (StackCandidate bulb in StackCandidate.For(_plan, _planter, _flowering, wish).OrderByDescending(c => c.Odds.Sum()).ThenBy(c => c.Cost).Take(MostBulbs))
+        // Room is measured only for those that show most: laying bulbs out takes the longest of all.
+        IEnumerable<StackCandidate> best = StackCandidate.Showing(_plan, _planter, _flowering, wish)
+            .OrderByDescending(s => s.Odds.Sum()).ThenBy(s => s.Plant.Packs.Min(p => p.Price / p.Size))
+            .Select(s => StackCandidate.Measured(_plan, _planter, wish, s.Plant, s.Odds)).OfType<StackCandidate>();
+        foreach (StackCandidate bulb in best.Take(MostBulbs))
         {
             LocalDate usual = _flowering.UsualInstall(bulb.Plant, first);
             LocalDate install = usual < _question.From ? _question.From : usual;

@@ -64,12 +64,19 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
     /// <param name="planter">The planter.</param>
     /// <param name="flowering">The site's flowering in the plan year that holds the weeks.</param>
     /// <param name="wish">What is wanted.</param>
-    public static IReadOnlyList<StackCandidate> For(Plan plan, Planter planter, SiteFlowering flowering, StackWish wish)
+    public static IReadOnlyList<StackCandidate> For(Plan plan, Planter planter, SiteFlowering flowering, StackWish wish) =>
+        [.. Showing(plan, planter, flowering, wish).Select(s => Measured(plan, planter, wish, s.Plant, s.Odds)).OfType<StackCandidate>()];
+
+    /// <summary>Bulbs that stand the planter and show in the weeks wanted, with their odds by week; whether they find room is not looked at.</summary>
+    /// <param name="plan">The plan: palette, stock, house rules.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="flowering">The site's flowering in the plan year that holds the weeks.</param>
+    /// <param name="wish">What is wanted.</param>
+    public static IEnumerable<(Plant Plant, double[] Odds)> Showing(Plan plan, Planter planter, SiteFlowering flowering, StackWish wish)
     {
         var question = new FitQuestion(flowering, plan.Site, planter, plan.AreaOf(planter), wish.First, wish.Last);
         double pocket = plan.AreaOf(planter).FrostPocketC + planter.Survey.FrostPocketC;
         int weeks = (Period.DaysBetween(wish.First, wish.Last) / 7) + 1;
-        var found = new List<StackCandidate>();
         foreach (Plant plant in plan.Palette.Where(p => p.Bulb is not null && !p.IsRetired && !p.IsTender && p.Windows.Any(w => w.Rule is BulbForcing)))
         {
             if (wish.Colours.Count > 0 && !plant.Windows[0].Colours.Take(2).Any(c => wish.Colours.Any(w => ColourDifference.Between(c, w) <= NearColour)))
@@ -80,28 +87,34 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
             double depth = BulbStack.DepthByRule(plant.Bulb!, plan.Site.RulesFor(planter).BulbDepth);
             FloweringStrip strip = flowering.Of(plant, flowering.UsualInstall(plant, wish.First), new BulbPlace(ThermalClass.Of(planter), Math.Round(depth)), pocket);
             double[] odds = [.. Enumerable.Range(0, weeks).Select(w => strip.OddsOver(wish.First.PlusDays(7 * w), wish.First.PlusDays((7 * w) + 6) < wish.Last ? wish.First.PlusDays((7 * w) + 6) : wish.Last))];
-            if (odds.Max() < 0.1)
-                continue;
-            BulbStack alone = BulbStack.LayOut(planter, plan.Site, [new PlannedBulb(plant, 1, null)]);
-            int fits = alone.Problems.Count > 0 ? 0 : alone.Layers[0].Fits;
-            if (fits == 0)
-                continue;
-            double each = EachShows(planter, plant);
-            int wanted = Math.Max(BulbCluster.Least(planter, plant.Bulb!), Shows(plan.Site, planter, plant));
-            int count = Math.Clamp(wanted, 1, Math.Max(1, (int)Math.Floor(fits * (planter.Form.IsBed ? 0.3 : LeavesGaps))));
-            int atHand = Math.Min(count, plan.Lots.Where(l => l.PlantId == plant.Id && l.State is LotState.Stored or LotState.Waiting && l.Condition != LotCondition.Poor).Sum(l => l.Count));
-            if (wish.OnlyStock && atHand < count)
-            {
-                if (atHand < Math.Min(3, count))
-                    continue;
-                count = atHand;
-            }
-            decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SpareShare), plant.Packs).Cost : 0;
-            if (wish.Budget is { } budget && cost > budget)
-                continue;
-            found.Add(new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * each), fits));
+            if (odds.Max() >= 0.1)
+                yield return (plant, odds);
         }
-        return found;
+    }
+
+    /// <summary>A bulb with the count that makes a show in a planter and what it costs; null where it finds no room, or not enough is at hand or may be spent.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="wish">What is wanted.</param>
+    /// <param name="plant">The bulb.</param>
+    /// <param name="odds">Its odds by week.</param>
+    public static StackCandidate? Measured(Plan plan, Planter planter, StackWish wish, Plant plant, IReadOnlyList<double> odds)
+    {
+        BulbStack alone = BulbStack.LayOut(planter, plan.Site, [new PlannedBulb(plant, 1, null)]);
+        int fits = alone.Problems.Count > 0 ? 0 : alone.Layers[0].Fits;
+        if (fits == 0)
+            return null;
+        int wanted = Math.Max(BulbCluster.Least(planter, plant.Bulb!), Shows(plan.Site, planter, plant));
+        int count = Math.Clamp(wanted, 1, Math.Max(1, (int)Math.Floor(fits * (planter.Form.IsBed ? 0.3 : LeavesGaps))));
+        int atHand = Math.Min(count, plan.Lots.Where(l => l.PlantId == plant.Id && l.State is LotState.Stored or LotState.Waiting && l.Condition != LotCondition.Poor).Sum(l => l.Count));
+        if (wish.OnlyStock && atHand < count)
+        {
+            if (atHand < Math.Min(3, count))
+                return null;
+            count = atHand;
+        }
+        decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SpareShare), plant.Packs).Cost : 0;
+        return wish.Budget is { } budget && cost > budget ? null : new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * EachShows(planter, plant)), fits);
     }
 
     private static double EachShows(Planter planter, Plant plant) => Math.PI / 4 * plant.MatureSpreadCm * plant.MatureSpreadCm * plant.Windows[0].Share / planter.Form.SurfaceCm2;
