@@ -79,7 +79,7 @@ public static class KindSpreading
         var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{Seconds}") };
         bool solved = solver.Solve(model) is CpSolverStatus.Optimal or CpSolverStatus.Feasible;
         var chosen = takes.Where(t => solved && solver.BooleanValue(t.Takes)).Select(t => (t.Planter, t.Room, Count: (int)solver.Value(t.Count))).ToList();
-        int wanted = question.Scheme == SpreadScheme.OneOfEachThird ? question.Kinds.Select(k => rooms.SelectMany(r => r).FirstOrDefault(r => r.Plant == k.Plant)?.Third).OfType<SpringThird>().Distinct().Count() : 1;
+        int wanted = question.Scheme == SpreadScheme.OneOfEachThird ? Math.Max(1, question.Kinds.Select(k => rooms.SelectMany(r => r).FirstOrDefault(r => r.Plant == k.Plant)?.Third).OfType<SpringThird>().Distinct().Count()) : 1;
         return new SpreadAnswer(
             [
                 .. question.Planters.Select((p, i) => (p, (IReadOnlyList<(SpreadRoom, int)>)[.. chosen.Where(c => c.Planter == i).OrderBy(c => c.Room.Third).Select(c => (c.Room, c.Count))]))
@@ -88,7 +88,7 @@ public static class KindSpreading
             [.. question.Kinds.Select(k => k with { Count = k.Count - chosen.Where(c => c.Room.Plant == k.Plant).Sum(c => c.Count) }).Where(k => k.Count > 0)],
             [
                 .. question.Planters.Select((p, i) => (Planter: p, Index: i)).Where(x => chosen.Count(c => c.Planter == x.Index) < wanted)
-                    .Select(x => (x.Planter, rooms[x.Index].Count == 0 ? "none of the kinds fits or flowers here" : chosen.Any(c => c.Planter == x.Index) ? "not every third of spring is left for it" : "too few are left to make a show here, or its neighbours carry them")),
+                    .Select(x => (x.Planter, rooms[x.Index].Count == 0 ? "none of the kinds fits, or flowers when planted then" : chosen.Any(c => c.Planter == x.Index) ? "not every third of spring is left for it" : "too few are left to make a show here, or its neighbours carry them")),
             ]);
     }
 }
