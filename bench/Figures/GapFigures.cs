@@ -25,13 +25,8 @@ public class GapFigures
     [GlobalSetup]
     public void SetUp()
     {
-        string root = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
-            root = Path.GetDirectoryName(root)!;
-        using FileStream file = File.OpenRead(Path.Combine(root, "demo", "kittiwake-quay.plan.json"));
-        Plan demo = PlanFile.Read(file);
-        using FileStream weather = File.OpenRead(Path.Combine(root, "demo", "kittiwake-quay.dly"));
-        _record = WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(weather).Days);
+        Plan demo = Shipped.Plan();
+        _record = Shipped.Record();
         string[] bare = ["kiosk-basket", "seat-trough-right", "shade-trough", "south-bed", "wall-pot-west"];
         List<Planter> planters = [.. Enumerable.Range(0, 100).Select(i => demo.FindPlanter(bare[i % 5])! with { Id = $"p{i}", Name = $"Planter {i}" })];
         _plan = new Plan(

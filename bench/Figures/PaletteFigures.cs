@@ -37,17 +37,10 @@ public class PaletteFigures
     [GlobalSetup]
     public void SetUp()
     {
-        string root = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
-            root = Path.GetDirectoryName(root)!;
-        using FileStream file = File.OpenRead(Path.Combine(root, "demo", "palette.csv"));
-        _shipped = [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
+        _shipped = Shipped.Palette();
         _twoThousand = Many(2000);
         _sheet = PaletteSheet.Write(Many(5000));
-        var station = new Station("BENCH", "bench", 43, 0, 5);
-        DailyNormals normals = new MonthlyNormals(
-            [-6, -5, -1, 5, 11, 16, 19, 18, 13, 7, 2, -4], [2, 4, 9, 15, 21, 26, 29, 28, 23, 17, 10, 4], [80, 70, 85, 85, 90, 90, 95, 90, 85, 80, 80, 80], "continental").At(station);
-        _record = WeatherGenerator.Generate(normals, 1, 1991, 30);
+        _record = Shipped.Generated(30);
         _site = new SiteFlowering(_record, new LocalDate(2026, 9, 1));
         FitTwoThousandWarm();
         _connection = Environment.GetEnvironmentVariable("MEADOW_DB");

@@ -31,15 +31,8 @@ public class SeasonFigures
     [GlobalSetup]
     public void SetUp()
     {
-        string root = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
-            root = Path.GetDirectoryName(root)!;
-        using FileStream file = File.OpenRead(Path.Combine(root, "demo", "palette.csv"));
-        Plant[] palette = [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
-        var station = new Station("BENCH", "bench", 43, 0, 5);
-        DailyNormals normals = new MonthlyNormals(
-            [-6, -5, -1, 5, 11, 16, 19, 18, 13, 7, 2, -4], [2, 4, 9, 15, 21, 26, 29, 28, 23, 17, 10, 4], [80, 70, 85, 85, 90, 90, 95, 90, 85, 80, 80, 80], "continental").At(station);
-        _record = WeatherGenerator.Generate(normals, 1, 1991, 31);
+        Plant[] palette = Shipped.Palette();
+        _record = Shipped.Generated(31);
         _plan = Site(palette, Planters);
         // The same plan with one more plant in one display: what an edit of one planter gives.
         _edits = [.. Enumerable.Range(0, 2).Select(more => With(_plan, _plan.Displays[5] with { Items = [.. _plan.Displays[5].Items.Select(i => i with { Count = i.Count + more })] }))];

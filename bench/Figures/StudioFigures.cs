@@ -27,13 +27,8 @@ public class StudioFigures
     [GlobalSetup]
     public void SetUp()
     {
-        string root = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
-            root = Path.GetDirectoryName(root)!;
-        using FileStream plan = File.OpenRead(Path.Combine(root, "demo", "kittiwake-quay.plan.json"));
-        _plan = PlanFile.Read(plan);
-        using FileStream weather = File.OpenRead(Path.Combine(root, "demo", "kittiwake-quay.dly"));
-        _record = WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(weather).Days);
+        _plan = Shipped.Plan();
+        _record = Shipped.Record();
         _flowering = new SiteFlowering(_record, new LocalDate(2026, 9, 1));
         ThreeProposedStacks();
         ChecksOfAPlanterAfterAnEdit();

@@ -1,3 +1,5 @@
+using NodaTime;
+
 namespace UnrulyMeadow.Core;
 
 /// <summary>One thing wrong with an input: where it stands, and what is allowed there.</summary>
@@ -52,6 +54,17 @@ public sealed class FaultList
     {
         if (!(value >= low && value <= high))
             Add(field, $"must be from {low:0.##} to {high:0.##} {unit}".TrimEnd() + $" (it is {value:0.##})");
+    }
+
+    /// <summary>Notes faults of a span of days: a first day from 1950 to 2150, and a last one not before it and at most 60 days after.</summary>
+    public void Days(string firstField, LocalDate first, string lastField, LocalDate last)
+    {
+        if (first.Year is < 1950 or > 2150)
+            Add(firstField, "must be a date from 1950 to 2150");
+        if (last < first)
+            Add(lastField, "must not be before the first day");
+        else if (last > first.PlusDays(60))
+            Add(lastField, "must be within 60 days of the first day");
     }
 
     /// <summary>Notes a fault unless <paramref name="text"/> has from one to <paramref name="longest"/> characters and no control characters.</summary>

@@ -77,3 +77,26 @@ test('a turn shows its window and moves with its displays', async ({ page }) => 
   await expect(page.locator('.turn-curve')).toBeVisible({ timeout: 30_000 });
   await expect(page.locator('h1')).toContainText('planter-days');
 });
+
+test('bulbs are seen through spring, and the red thread moves over them', async ({ page }) => {
+  await page.goto(`${demo}/year?day=2027-04-10`);
+  await page.getByRole('link', { name: 'Bulbs through spring' }).click();
+  await expect(page).toHaveURL(/sequence\?day=2027-04-10/);
+  await expect(page.locator('svg.sequence')).toHaveCount(4);
+  await page.keyboard.press(']');
+  await expect(page).toHaveURL(/day=2027-04-17/);
+  await page.getByRole('link', { name: 'Spread its bulbs…' }).first().click();
+  await expect(page.locator('#found h2')).toContainText('Nothing to exchange', { timeout: 30_000 });
+});
+
+test('the years ahead are computed, the next is written into the plan and taken back', async ({ page }) => {
+  await page.goto(`${studio}/year/ahead?years=3`);
+  await expect(page.locator('h1')).toContainText('3 years for $', { timeout: 30_000 });
+  await page.getByLabel('tulips and what else dwindles').selectOption('LiftEachYear');
+  await expect(page).toHaveURL(/tulips=LiftEachYear/);
+  await page.getByRole('button', { name: /Write \d+ displays of 2027–28 into the plan/ }).click({ timeout: 30_000 });
+  await expect(page.locator('.said, [role="status"]').first()).toContainText('displays are planned for 2027–28');
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await page.goto(`${studio}/year/ahead?years=3`);
+  await expect(page.getByRole('button', { name: /Write \d+ displays of 2027–28/ })).toBeVisible({ timeout: 30_000 });
+});

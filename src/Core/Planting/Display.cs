@@ -190,12 +190,7 @@ public sealed record Turn(string Id, string Name, LocalDate FirstDay, LocalDate 
         if (!Ids.IsValid(Id))
             faults.Add("id", Ids.Rule);
         faults.Text("name", Name, 60);
-        if (FirstDay.Year is < 1950 or > 2150)
-            faults.Add("firstDay", "must be a date from 1950 to 2150");
-        if (LastDay < FirstDay)
-            faults.Add("lastDay", "must not be before the first day");
-        else if (LastDay > FirstDay.PlusDays(60))
-            faults.Add("lastDay", "must be within 60 days of the first day");
+        faults.Days("firstDay", FirstDay, "lastDay", LastDay);
         if (FullBy is { } full && (full < FirstDay || full > FirstDay.PlusYears(1)))
             faults.Add("fullBy", "must be within a year after the first day");
         if (Delivery is { } delivery && (delivery < FirstDay.PlusYears(-1) || delivery > LastDay.PlusDays(60)))

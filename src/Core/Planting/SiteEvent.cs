@@ -16,12 +16,7 @@ public sealed record SiteEvent(string Id, string Name, LocalDate FirstDay, Local
         if (!Ids.IsValid(Id))
             faults.Add("id", Ids.Rule);
         faults.Text("name", Name, 60);
-        if (FirstDay.Year is < 1950 or > 2150)
-            faults.Add("firstDay", "must be a date from 1950 to 2150");
-        if (LastDay < FirstDay)
-            faults.Add("lastDay", "must not be before the first day");
-        else if (LastDay > FirstDay.PlusDays(60))
-            faults.Add("lastDay", "must be within 60 days of the first day");
+        faults.Days("firstDay", FirstDay, "lastDay", LastDay);
         return faults.Faults;
     }
 }

@@ -224,7 +224,8 @@ public sealed class AreaSequence
                     continue;
                 yield return Find(
                     SequenceFault.Stray, $"{one.Planters[0].Name} alone carries {one.Plant.CommonName}; {many.Planters.Count} others carry {many.Plant.CommonName}, nearly the same: is it meant?", 0, 0,
-                    $"Same genus and third of the spring, colours within {NearlyAlike:0} (CIEDE2000), one planter against {LeastPlanters} or more", [new("difference of colour", $"{apart:0.0}")]) with { Planter = one.Planters[0] };
+                    $"Same genus and third of the spring, colours within {NearlyAlike:0} (CIEDE2000), one planter against {LeastPlanters} or more", [new("difference of colour", $"{apart:0.0}")]) with
+                { Planter = one.Planters[0] };
                 break;
             }
         }

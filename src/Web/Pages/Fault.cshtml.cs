@@ -2,12 +2,13 @@ using System.Data.Common;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web.Pages;
 
 /// <summary>Says what went wrong and what can be done.</summary>
 [IgnoreAntiforgeryToken]
-public sealed class FaultModel : PageModel
+public sealed class FaultModel(MeadowDatabase database) : PageModel
 {
     public string Heading { get; private set; } = string.Empty;
 
@@ -33,6 +34,8 @@ public sealed class FaultModel : PageModel
     {
         if (HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error is not DbException)
             return StatusCodes.Status500InternalServerError;
+        // Connections that were cut with this one would each fail once more; the next page gets a fresh one.
+        database.Source.Clear();
         Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
         return StatusCodes.Status503ServiceUnavailable;
     }
