@@ -263,5 +263,5 @@ public sealed class PlanAhead
 
     private void Replace(Display before, Display after) => _displays[_displays.FindIndex(d => d.Id == before.Id)] = after;
 
-    private string Names(Display display) => string.Join(", ", display.Items.OrderByDescending(i => i.Count).Take(3).Select(i => Before.Plant(i.PlantId).CommonName)) + (display.Items.Count > 3 ? $" and {display.Items.Count - 3} more" : string.Empty);
+    private string Names(Display display) => string.Join("; ", display.Items.OrderByDescending(i => i.Count).Take(3).Select(i => Before.Plant(i.PlantId).CommonName)) + (display.Items.Count > 3 ? $" and {display.Items.Count - 3} more" : string.Empty);
 }

@@ -24,7 +24,7 @@ public static class GapsAhead
     {
         double step = Width / cover.Count;
         var svg = El(
-            "svg", "viewBox", $"0 0 {N(Width)} {N(Base + 34)}", "class", "gaps-ahead", "role", "img",
+            "svg", "viewBox", $"0 0 {N(Width)} {N(Base + 38)}", "class", "gaps-ahead", "role", "img",
             Title($"{name}: {string.Join("; ", cover.Select((c, y) => $"{years[y]} {c:P0} under what stands, {bedding[y]} bedding plants"))}"));
         int most = Math.Max(1, bedding.Max());
         for (int y = 0; y < cover.Count; y++)
@@ -44,7 +44,7 @@ public static class GapsAhead
                 double x = left + closed + ((m + 0.5) * room / marks);
                 svg.Add(El("path", "class", "bedder", "d", $"M{N(x)} {N(Base)}v-7"), El("circle", "class", "bedder-head", "cx", x, "cy", Base - 9.5, "r", Math.Min(3.2, Math.Max(1.4, room / marks / 2.4))));
             }
-            svg.Add(Text(left, Base + 15, "month", years[y]), Text(left, Base + 29, "gap-figure", $"{cover[y]:P0} · {bedding[y]} plants"));
+            svg.Add(Text(left, Base + 16, "month", years[y]), Text(left, Base + 32, "gap-figure", $"{cover[y]:P0}, {bedding[y]} plants"));
         }
         svg.Add(El("line", "class", "rule", "x1", 0, "x2", Width, "y1", Base, "y2", Base));
         return svg;
