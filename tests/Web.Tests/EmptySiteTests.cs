@@ -73,3 +73,25 @@ public sealed class FirstPlanterTests(EmptyApp app) : IClassFixture<EmptyApp>
         return Encoding.UTF8.GetBytes(text.ToString());
     }
 }
+
+/// <summary>A plan without any weather: what can be told is told, and the rest says what it waits for.</summary>
+public sealed class NoWeatherTests(EmptyApp app) : IClassFixture<EmptyApp>
+{
+    [Theory]
+    [InlineData("/year", "No weather yet")]
+    [InlineData("/year/sequence", "No weather yet, so nobody can say when bulbs flower")]
+    [InlineData("/year/ahead?years=3", "No weather yet: costs can be told")]
+    [InlineData("/year/rehearse?kind=LateSpring", "bring in a station")]
+    [InlineData("/turns/bulbs-2026/spread", "No weather yet, so nobody can say which kinds are early")]
+    public async Task Pages_of_the_year_say_that_they_wait_for_a_station(string path, string said)
+    {
+        var plans = new Store.PlanStore(app.Database, Exchange.PlanFiles.PlanFile.Options);
+        if ((await plans.Load()).Planters.Count == 0)
+        {
+            await using FileStream plan = File.OpenRead(MeadowApp.Demo("kittiwake-quay.plan.json"));
+            await plans.Replace(Exchange.PlanFiles.PlanFile.Read(plan));
+        }
+        IDocument page = await app.Browser().Over(path);
+        Assert.Contains(said, page.Words(), StringComparison.OrdinalIgnoreCase);
+    }
+}

@@ -85,6 +85,8 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
     /// <summary>The sentence that heads the page.</summary>
     public string Sentence()
     {
+        if (Now.Record is null && Areas.Count > 0)
+            return "No weather yet, so nobody can say when bulbs flower";
         if (Areas.All(a => a.Shows.Count == 0))
             return "No spring bulbs are planted in this year";
         List<AreaSequence> atOnce = [.. Areas.Where(a => a.Findings.Any(f => f.Fault == SequenceFault.AllAtOnce))];
