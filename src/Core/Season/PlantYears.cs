@@ -46,6 +46,7 @@ public sealed class PlantYears
 
     private readonly float[] _area;
     private readonly float[][] _shares;
+    private float[]? _shown;
 
     private PlantYears(Plant plant, int from, int length, int years)
     {
@@ -82,10 +83,12 @@ public sealed class PlantYears
     /// <summary>Share of its best that a colour window shows by day of its standing, 0 to 1.</summary>
     public ReadOnlySpan<float> Share(int window, int year) => _shares[window].AsSpan(year * Stride, Length);
 
-    /// <summary>Share of weather years that show a third of its best, by day of the plan year.</summary>
+    /// <summary>Share of weather years that show a third of its best, by day of the plan year; kept, not to be changed.</summary>
     /// <param name="days">Days in the plan year.</param>
     public float[] ShownOdds(int days)
     {
+        if (_shown is { } known && known.Length == days)
+            return known;
         var odds = new float[days];
         for (int y = 0; y < Years.Length; y++)
         {
@@ -98,7 +101,7 @@ public sealed class PlantYears
                 odds[From + d] += shows && area[d] > 0 ? 1f / Years.Length : 0;
             }
         }
-        return odds;
+        return _shown = odds;
     }
 
     internal ReadOnlySpan<float> AreaRow(int year) => _area.AsSpan(year * Stride, Stride);

@@ -97,7 +97,7 @@ public sealed class AreaSequence
     public int[] InColour { get; }
 
     /// <summary>First day of the site's spring and the day after its last, from the plan year's first.</summary>
-    public (int From, int To) Spring { get; private init; }
+    public (int From, int To) Spring { get; private set; }
 
     /// <summary>Planters that carry bulbs.</summary>
     public int WithBulbs => Flowering.Count;
@@ -129,7 +129,9 @@ public sealed class AreaSequence
         List<int> flowering = [.. Enumerable.Range(0, kernel.Days).Where(d => areas.Exists(a => a.InFlower[d] > 0))];
         (int First, int Last)? tulips = calendar.TulipTime;
         (int, int) spring = flowering.Count == 0 ? (0, 0) : (Math.Min(flowering[0], tulips?.First ?? flowering[0]), Math.Max(flowering[^1], tulips?.Last ?? 0) + 1);
-        return [.. areas.Select(a => new AreaSequence(a.Area, a.Start, a.Planters, a.Shows, kernel.Days) { Spring = spring })];
+        foreach (AreaSequence area in areas)
+            area.Spring = spring;
+        return areas;
     }
 
     /// <summary>The sentence that heads it.</summary>

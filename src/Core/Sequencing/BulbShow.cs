@@ -43,6 +43,7 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
     // Days from the plan year's first to mid-fall, when bulbs usually go in.
     private const int UsualInstall = 45;
 
+    private readonly System.Collections.Concurrent.ConcurrentDictionary<string, SpringThird?> _thirds = new(StringComparer.Ordinal);
     private readonly Lazy<(int First, int Last, int FirstPeak, int LastPeak)?> _tulips = new(() => TulipsOf(plan, kernel));
 
     /// <summary>First and last day of the middle third, from the plan year's first; null without weather or bulbs.</summary>
@@ -58,9 +59,9 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
     public static string GenusOf(Plant plant) => plant.BotanicalName.Split(' ', ',')[0];
 
     /// <summary>When in the spring a kind flowers, planted as usual into a bed; null when it does in fewer than half the years.</summary>
-    public SpringThird? ThirdOf(Plant plant) =>
+    public SpringThird? ThirdOf(Plant plant) => _thirds.GetOrAdd(plant.Id, _ =>
         Mid is not { } mid || InBed(plant, kernel) is not { } days ? null
-        : days.Peak < mid.From ? SpringThird.Early : days.Peak > mid.To ? SpringThird.Late : SpringThird.Mid;
+        : days.Peak < mid.From ? SpringThird.Early : days.Peak > mid.To ? SpringThird.Late : SpringThird.Mid);
 
     /// <summary>Every kind of spring bulb in a planter, earliest first; those that flower in fewer than half the years left aside.</summary>
     public IReadOnlyList<BulbShow> Of(Planter planter) =>

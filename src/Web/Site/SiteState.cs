@@ -9,6 +9,7 @@ using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Sequencing;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 
@@ -61,6 +62,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         Kept kept = await Fresh();
         return kept.Notable.GetOrAdd(start, s => new Lazy<NotableRuns?>(() => NotableRuns.Of(
             Kernel(kept, s).Seasons, s, [.. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(Core.Ground.ThermalClass.Of)], kept.Now.IsSouthern))).Value;
+    }
+
+    /// <summary>Each area's run of bulbs in a plan year.</summary>
+    public async Task<IReadOnlyList<AreaSequence>> Sequences(LocalDate start)
+    {
+        Kept kept = await Fresh();
+        return kept.Sequences.GetOrAdd(start, s => new Lazy<IReadOnlyList<AreaSequence>>(() => AreaSequence.Of(kept.Now.Plan, Kernel(kept, s)))).Value;
     }
 
     /// <summary>A mishap rehearsed; null without weather.</summary>
@@ -204,6 +212,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         public ConcurrentDictionary<LocalDate, Lazy<SiteFlowering>> Flowering { get; set; } = new();
 
         public ConcurrentDictionary<LocalDate, Lazy<NotableRuns?>> Notable { get; } = new();
+
+        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<AreaSequence>>> Sequences { get; } = new();
 
         public ConcurrentDictionary<(LocalDate Start, RehearsalKind Kind, LocalDate Today), Lazy<RehearsalResult?>> Rehearsed { get; } = new();
 
