@@ -65,6 +65,7 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task Bulbs_are_spread_over_empty_planters_of_a_turn_and_planted_as_proposed()
     {
+        await new LotStore(app.Database).Save(new Lot("red-in-store", "tulip-mid-red", 4, LotState.Stored, "Cellar", new NodaTime.LocalDate(2026, 7, 1), LotCondition.Good), null);
         using HttpResponseMessage added = await _browser.Send("/turns/new", null, ("Name", "Next bulbs"), ("FirstDay", "2029-10-15"), ("LastDay", "2029-10-19"));
         const string path = "/turns/next-bulbs-2029/spread";
         IDocument empty = await _browser.Open(path);
@@ -75,7 +76,9 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         using HttpResponseMessage planted = await Post($"{path}?handler=accept", ("job", page.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value));
         Assert.Equal(HttpStatusCode.Redirect, planted.StatusCode);
         Assert.Equal(3, (await Plan()).Displays.Count(d => d.Install == new NodaTime.LocalDate(2029, 10, 15)));
+        Assert.Equal(0, (await Plan()).Lots.Single(l => l.Id == "red-in-store").Count);
         await Undo();
+        Assert.Equal(4, (await Plan()).Lots.Single(l => l.Id == "red-in-store").Count);
         Assert.DoesNotContain((await Plan()).Displays, d => d.Install == new NodaTime.LocalDate(2029, 10, 15));
     }
 

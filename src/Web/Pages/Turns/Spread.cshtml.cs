@@ -99,7 +99,7 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
                 string id = Ids.From($"{planter.PlanterId} bulbs {day.ToString("uuuu-MM", null)}", x => Now.Plan.Displays.Any(d => d.Id == x) || added.Exists(d => d.Id == x));
                 added.Add(new Display(id, planter.PlanterId, DisplayLayer.Bulbs, day, result.Lift, [.. planter.Takes.Select(t => new DisplayItem(t.PlantId, t.Count))]));
             }
-            await changes.Make(new PlanChange([], [], added, new Dictionary<string, int>(StringComparer.Ordinal)), $"{Turn.Name}: bulbs spread over {added.Count} planters");
+            await changes.Make(new PlanChange([], [], added, FromStock(result)), $"{Turn.Name}: bulbs spread over {added.Count} planters");
             TempData["Said"] = $"Bulbs are spread over {added.Count} planters.";
             return Redirect($"/turns/{Turn.Id}");
         });
@@ -135,6 +135,26 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
         return ask;
     }
 
+    // What is at hand of the kinds is taken from its lots; the rest is to be bought.
+    private Dictionary<string, int> FromStock(SpreadResult result)
+    {
+        var used = new Dictionary<string, int>(StringComparer.Ordinal);
+        foreach (var kind in result.Planted.SelectMany(p => p.Takes).GroupBy(t => t.PlantId, StringComparer.Ordinal))
+        {
+            int left = kind.Sum(t => t.Count);
+            foreach (Lot lot in Usable(kind.Key))
+            {
+                int take = Math.Min(left, lot.Count);
+                if (take > 0)
+                    used[lot.Id] = take;
+                left -= take;
+            }
+        }
+        return used;
+    }
+
+    private IEnumerable<Lot> Usable(string plantId) => Now.Plan.Lots.Where(l => l.PlantId == plantId && l.State is LotState.Waiting or LotState.Stored && l.Condition != LotCondition.Poor);
+
     // Bulbs come out with the turn in late spring, where there is one.
     private LocalDate UsualLift() => Now.Plan.Turns.Where(t => t.FirstDay > Turn.FirstDay.PlusMonths(5)).Select(t => t.FirstDay).DefaultIfEmpty(Turn.FirstDay.PlusMonths(8)).Min();
 
@@ -148,7 +168,7 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
         Bulbs =
         [
             .. Now.Plan.Palette.Where(p => !p.IsRetired && SpringCalendar.IsSpringBulb(p))
-                .Select(p => (p, Now.Plan.Lots.Where(l => l.PlantId == p.Id && l.State is LotState.Waiting or LotState.Stored && l.Condition != LotCondition.Poor).Sum(l => l.Count)))
+                .Select(p => (p, Usable(p.Id).Sum(l => l.Count)))
                 .OrderByDescending(b => b.Item2).ThenBy(b => b.p.CommonName, StringComparer.Ordinal),
         ];
         return true;
