@@ -17,7 +17,7 @@ public sealed class InvalidInputException : Exception
     /// <summary>Wraps the faults found.</summary>
     /// <param name="faults">At least one fault.</param>
     public InvalidInputException(IReadOnlyList<Fault> faults)
-        : base(string.Join("; ", faults)) => Faults = faults;
+        : base(string.Join("; ", faults.Take(10)) + (faults.Count > 10 ? $"; and {faults.Count - 10} more" : string.Empty)) => Faults = faults;
 
     /// <summary>Wraps a single fault.</summary>
     public InvalidInputException(string field, string message)
@@ -29,25 +29,46 @@ public sealed class InvalidInputException : Exception
     public IReadOnlyList<Fault> Faults { get; }
 }
 
-/// <summary>Gathers faults so that a form or a file is told of all of them at once.</summary>
-public sealed class FaultList
+/// <summary>Gathers faults so that a form or a file is told of all of them at once; beyond the first hundred they are only counted.</summary>
+/// <param name="most">Most faults kept in words.</param>
+public sealed class FaultList(int most = FaultList.MostNamed)
 {
+    /// <summary>Faults named unless more are asked for.</summary>
+    public const int MostNamed = 100;
+
     private readonly List<Fault> _faults = [];
 
-    /// <summary>The faults so far.</summary>
+    /// <summary>The faults so far, those that are named.</summary>
     public IReadOnlyList<Fault> Faults => _faults;
 
+    /// <summary>All faults, those that are only counted among them.</summary>
+    public int Count { get; private set; }
+
     /// <summary>True while nothing is wrong.</summary>
-    public bool IsEmpty => _faults.Count == 0;
+    public bool IsEmpty => Count == 0;
+
+    /// <summary>True when no further fault would be named; a reader of a long file may stop.</summary>
+    public bool IsFull => _faults.Count >= most;
 
     /// <summary>Notes one fault.</summary>
-    public void Add(string field, string message) => _faults.Add(new Fault(field, message));
+    public void Add(string field, string message)
+    {
+        Count++;
+        if (!IsFull)
+            _faults.Add(new Fault(field, message));
+    }
 
     /// <summary>Notes faults found deeper down, with the path that leads to them; an empty path leaves them as they are.</summary>
-    public void AddAll(string prefix, IEnumerable<Fault> faults) =>
-        _faults.AddRange(faults.Select(f => new Fault(
-            prefix.Length == 0 ? f.Field : f.Field.Length == 0 ? prefix : $"{prefix}.{f.Field}",
-            f.Message)));
+    public void AddAll(string prefix, IEnumerable<Fault> faults)
+    {
+        foreach (Fault f in faults)
+        {
+            if (IsFull)
+                Count++;
+            else
+                Add(prefix.Length == 0 ? f.Field : f.Field.Length == 0 ? prefix : $"{prefix}.{f.Field}", f.Message);
+        }
+    }
 
     /// <summary>Notes a fault unless <paramref name="value"/> is a finite number from <paramref name="low"/> to <paramref name="high"/>.</summary>
     public void Range(string field, double value, double low, double high, string unit)
@@ -56,32 +77,56 @@ public sealed class FaultList
             Add(field, $"must be from {low:0.##} to {high:0.##} {unit}".TrimEnd() + $" (it is {value:0.##})");
     }
 
+    /// <summary>Notes a fault unless a day lies from 1950 to 2150.</summary>
+    /// <returns>True when it does, so that days may be counted from it.</returns>
+    public bool Day(string field, LocalDate day)
+    {
+        bool good = day.Year is >= 1950 and <= 2150;
+        if (!good)
+            Add(field, "must be a date from 1950 to 2150");
+        return good;
+    }
+
     /// <summary>Notes faults of a span of days: a first day from 1950 to 2150, and a last one not before it and at most 60 days after.</summary>
     public void Days(string firstField, LocalDate first, string lastField, LocalDate last)
     {
-        if (first.Year is < 1950 or > 2150)
-            Add(firstField, "must be a date from 1950 to 2150");
+        if (!Day(firstField, first))
+            return;
         if (last < first)
             Add(lastField, "must not be before the first day");
         else if (last > first.PlusDays(60))
             Add(lastField, "must be within 60 days of the first day");
     }
 
-    /// <summary>Notes a fault unless <paramref name="text"/> has from one to <paramref name="longest"/> characters and no control characters.</summary>
+    /// <summary>Notes a fault unless <paramref name="text"/> is one line of one to <paramref name="longest"/> characters.</summary>
     public void Text(string field, string? text, int longest)
     {
         if (string.IsNullOrWhiteSpace(text))
             Add(field, "must not be empty");
-        else if (text.Length > longest)
-            Add(field, $"must be at most {longest} characters (it has {text.Length})");
-        else if (text.Any(c => char.IsControl(c) && c is not '\n' and not '\r' and not '\t'))
-            Add(field, "must not hold control characters");
+        else
+            Phrase(field, text, longest);
     }
+
+    /// <summary>Notes a fault unless <paramref name="text"/> is one line of at most <paramref name="longest"/> characters; it may be empty.</summary>
+    public void Phrase(string field, string? text, int longest) => Rule(field, text, longest, lines: false);
+
+    /// <summary>Notes a fault unless <paramref name="text"/> has at most <paramref name="longest"/> characters; it may be empty and of several lines.</summary>
+    public void Note(string field, string? text, int longest) => Rule(field, text, longest, lines: true);
 
     /// <summary>Throws <see cref="InvalidInputException"/> when anything is wrong.</summary>
     public void ThrowIfAny()
     {
-        if (!IsEmpty)
-            throw new InvalidInputException([.. _faults]);
+        if (IsEmpty)
+            return;
+        int unnamed = Count - _faults.Count;
+        throw new InvalidInputException(unnamed == 0 ? [.. _faults] : [.. _faults, new Fault(string.Empty, $"{unnamed:#,0} more faults are not named; mend these first")]);
+    }
+
+    private void Rule(string field, string? text, int longest, bool lines)
+    {
+        if (text is null)
+            Add(field, "must not be missing");
+        else if (PlainText.Fault(text, longest, lines) is { } fault)
+            Add(field, fault);
     }
 }

@@ -7,8 +7,8 @@ namespace UnrulyMeadow.Store;
 /// <param name="database">The database.</param>
 public sealed class DraftStore(MeadowDatabase database)
 {
-    /// <summary>Keeps a file and drops those older than a day.</summary>
-    /// <param name="kind">What it is, "palette" or "map".</param>
+    /// <summary>Keeps a file and drops those older than a day, and all but the latest twenty.</summary>
+    /// <param name="kind">What it is, "palette", "map" or "plan".</param>
     /// <param name="name">Its name.</param>
     /// <param name="content">Its bytes.</param>
     public async Task<Guid> Keep(string kind, string name, byte[] content)
@@ -17,11 +17,11 @@ public sealed class DraftStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await connection.ExecuteAsync(
             """
-            delete from upload_draft where added_at < now() - interval '1 day';
+            delete from upload_draft where added_at < now() - interval '1 day' or id in (select id from upload_draft order by added_at desc offset 20);
 
             insert into upload_draft (id, kind, name, content) values (@id, @kind, @name, @content);
             """,
-            new { id, kind, name = name.Length > 200 ? name[..200] : name, content });
+            new { id, kind, name = Core.PlainText.Cut(Core.PlainText.Mended(name, lines: false), 200), content });
         return id;
     }
 

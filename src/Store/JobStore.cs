@@ -48,30 +48,63 @@ public sealed class JobStore(MeadowDatabase database)
     // Results older than this are dropped when something new is asked; they can be computed again.
     private const string KeptFor = "14 days";
 
-    /// <summary>Asks for work; the same question about the same inputs is the same job.</summary>
-    /// <returns>The job, and whether it is new and must be handed to a worker.</returns>
-    public async Task<(Job Job, bool IsNew)> Ask(string kind, string inputs, string question)
+    // A worker says how far it is four times a second.
+    private const string Silent = "20 seconds";
+
+    // A crew's whole day of questions; more is a loop somewhere.
+    private const int MostWaiting = 60;
+
+    /// <summary>
+    /// Asks for work; the same question about the same inputs is the same job. What the same person asked before of this kind and
+    /// nobody has begun yet is called off: one waits for one answer at a time.
+    /// </summary>
+    /// <param name="kind">What is to be done.</param>
+    /// <param name="inputs">A hash of all that the result rests on.</param>
+    /// <param name="question">The question, JSON.</param>
+    /// <param name="by">Who asks; empty when nobody knows.</param>
+    /// <returns>The job, and whether it is new and a worker must be told.</returns>
+    /// <exception cref="Core.InvalidInputException">Too much work waits already.</exception>
+    public async Task<(Job Job, bool IsNew)> Ask(string kind, string inputs, string question, string by = "")
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await connection.ExecuteAsync($"delete from job where ended_at < now() - interval '{KeptFor}'");
         for (int tries = 0; ; tries++)
         {
+            if (await Known(connection, kind, inputs) is { } known)
+                return (known, false);
+            await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+            // Two who ask at once are counted one after the other.
+            await connection.ExecuteAsync("select pg_advisory_xact_lock(hashtext('meadow.job'))", transaction: transaction);
+            await connection.ExecuteAsync(
+                "update job set state = 'Cancelled', ended_at = now() where kind = @kind and asked_by = @by and state = 'Waiting' and inputs <> @inputs",
+                new { kind, by, inputs },
+                transaction);
+            if (await connection.ExecuteScalarAsync<int>("select count(*)::int from job where state = 'Waiting'", transaction: transaction) >= MostWaiting)
+                throw new Core.InvalidInputException(string.Empty, $"{MostWaiting} pieces of work wait already: ask again in a few minutes");
             var id = Guid.NewGuid();
             int added = await connection.ExecuteAsync(
                 """
-                insert into job (id, kind, inputs, question)
-                values (@id, @kind, @inputs, @question::jsonb)
+                insert into job (id, kind, inputs, question, asked_by)
+                values (@id, @kind, @inputs, @question::jsonb, @by)
                 on conflict (kind, inputs) where state in ('Waiting', 'Running', 'Done') do nothing
                 """,
-                new { id, kind, inputs, question });
-            Job? job = await connection.QuerySingleOrDefaultAsync<Row>(
-                $"select {Columns} from job where kind = @kind and inputs = @inputs and state in ('Waiting', 'Running', 'Done')",
-                new { kind, inputs }) is { } row ? row.ToJob() : null;
-            if (job is not null)
+                new { id, kind, inputs, question, by },
+                transaction);
+            await transaction.CommitAsync();
+            if (await Known(connection, kind, inputs) is { } job)
                 return (job, added == 1 && job.Id == id);
             if (tries > 3)
                 throw new InvalidOperationException("The work could not be asked for.");
         }
+    }
+
+    /// <summary>The job that answers a question, or is to answer it; the last one that failed or was called off where there is none; null when nobody asked.</summary>
+    public async Task<Job?> Find(string kind, string inputs)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return (await connection.QuerySingleOrDefaultAsync<Row>(
+            $"select {Columns} from job where kind = @kind and inputs = @inputs order by state in ('Waiting', 'Running', 'Done') desc, asked_at desc limit 1",
+            new { kind, inputs }))?.ToJob();
     }
 
     /// <summary>A job, or null.</summary>
@@ -88,14 +121,36 @@ public sealed class JobStore(MeadowDatabase database)
         return [.. (await connection.QueryAsync<Row>($"select {Columns} from job where state in ('Waiting', 'Running') order by asked_at")).Select(r => r.ToJob())];
     }
 
-    /// <summary>Takes a job to work on; also one that a process left behind.</summary>
-    /// <returns>The job; null when it is over or gone.</returns>
-    public async Task<Job?> Take(Guid id)
+    /// <summary>
+    /// Takes the next job to work on: one whose worker fell silent first, then whoever was served longest ago, and of theirs the
+    /// oldest.
+    /// </summary>
+    /// <returns>The job; null when none waits.</returns>
+    public async Task<Job?> TakeNext()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return (await connection.QuerySingleOrDefaultAsync<Row>(
-            $"update job set state = 'Running', started_at = now(), done = 0, said = '' where id = @id and state in ('Waiting', 'Running') returning {Columns}",
-            new { id }))?.ToJob();
+            $"""
+            update job
+            set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
+            where id = (
+              select j.id
+              from job j
+              where j.state = 'Waiting' or (j.state = 'Running' and coalesce(j.heard_at, j.started_at) < now() - interval '{Silent}')
+              order by j.state = 'Running' desc,
+                       (select max(k.started_at) from job k where k.asked_by = j.asked_by) nulls first,
+                       j.asked_at
+              for update skip locked
+              limit 1)
+            returning {Columns}
+            """))?.ToJob();
+    }
+
+    /// <summary>True while a job waits, or one is held by a worker that may have fallen silent.</summary>
+    public async Task<bool> IsAnyOpen()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<bool>("select exists (select from job where state in ('Waiting', 'Running'))");
     }
 
     /// <summary>Says how far a job is.</summary>
@@ -109,7 +164,7 @@ public sealed class JobStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return await connection.ExecuteAsync(
-            "update job set done = @done, total = @total, said = @said, result = coalesce(@result::jsonb, result) where id = @id and state = 'Running'",
+            "update job set heard_at = now(), done = @done, total = @total, said = @said, result = coalesce(@result::jsonb, result) where id = @id and state = 'Running'",
             new { id, done, total, said, result }) == 1;
     }
 
@@ -136,6 +191,11 @@ public sealed class JobStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return await connection.ExecuteAsync("update job set state = 'Cancelled', ended_at = now() where id = @id and state in ('Waiting', 'Running')", new { id }) == 1;
     }
+
+    private static async Task<Job?> Known(NpgsqlConnection connection, string kind, string inputs) =>
+        (await connection.QuerySingleOrDefaultAsync<Row>(
+            $"select {Columns} from job where kind = @kind and inputs = @inputs and state in ('Waiting', 'Running', 'Done')",
+            new { kind, inputs }))?.ToJob();
 
     private sealed record Row(Guid Id, string Kind, string Inputs, string Question, string State, int Done, int Total, string Said, string? Result)
     {

@@ -1,7 +1,7 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
-using UnrulyMeadow.Core;
+using NpgsqlTypes;
 using UnrulyMeadow.Core.Review;
 
 namespace UnrulyMeadow.Store;
@@ -10,36 +10,60 @@ namespace UnrulyMeadow.Store;
 /// <param name="database">The database.</param>
 public sealed class LogStore(MeadowDatabase database)
 {
-    private const string Columns = "id, planter_id, plant_id, day, kind, note, by";
+    private const string Columns = "id, planter_id, plant_id, day, kind, note, by, recorded_at";
 
-    /// <summary>Records observations, all or none; one whose id is known already is not recorded again.</summary>
+    /// <summary>
+    /// Records observations, all or none; one whose id is known already is not recorded again. They may name planters and plants
+    /// that the plan no longer holds: the log outlives both.
+    /// </summary>
     /// <returns>How many were new.</returns>
-    /// <exception cref="InvalidInputException">An observation names a planter or plant that is not in the plan.</exception>
     public async Task<int> Record(IReadOnlyList<Observation> observations)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-        var planters = (await connection.QueryAsync<string>("select id from planter", transaction: transaction)).ToHashSet(StringComparer.Ordinal);
-        var plants = (await connection.QueryAsync<string>("select id from plant", transaction: transaction)).ToHashSet(StringComparer.Ordinal);
-        var faults = new FaultList();
-        foreach (Observation o in observations)
+        await connection.ExecuteAsync("create temporary table incoming (like observation) on commit drop; alter table incoming alter column recorded_at drop not null", transaction: transaction);
+        await using (NpgsqlBinaryImporter copy = await connection.BeginBinaryImportAsync($"copy incoming ({Columns}) from stdin (format binary)"))
         {
-            if (!planters.Contains(o.PlanterId))
-                faults.Add("planterId", $"there is no planter \"{o.PlanterId}\"");
-            if (o.PlantId is { } plant && !plants.Contains(plant))
-                faults.Add("plantId", $"there is no plant \"{plant}\" in the palette");
+            foreach (Observation o in observations)
+            {
+                await copy.StartRowAsync();
+                await copy.WriteAsync(o.Id, NpgsqlDbType.Uuid);
+                await copy.WriteAsync(o.PlanterId, NpgsqlDbType.Text);
+                await copy.WriteAsync(o.PlantId, NpgsqlDbType.Text);
+                await copy.WriteAsync(o.Day, NpgsqlDbType.Date);
+                await copy.WriteAsync(o.Kind.ToString(), NpgsqlDbType.Text);
+                await copy.WriteAsync(o.Note, NpgsqlDbType.Text);
+                await copy.WriteAsync(o.By, NpgsqlDbType.Text);
+                if (o.RecordedAt is { } at)
+                    await copy.WriteAsync(at, NpgsqlDbType.TimestampTz);
+                else
+                    await copy.WriteNullAsync();
+            }
+            await copy.CompleteAsync();
         }
-        faults.ThrowIfAny();
         int added = await SqlFaults.Naming(() => connection.ExecuteAsync(
             $"""
             insert into observation ({Columns})
-            values (@Id, @PlanterId, @PlantId, @Day, @kind, @Note, @By)
+            select id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()) from incoming
             on conflict (id) do nothing
             """,
-            observations.Select(o => new { o.Id, o.PlanterId, o.PlantId, o.Day, kind = o.Kind.ToString(), o.Note, o.By }),
-            transaction));
+            transaction: transaction));
         await transaction.CommitAsync();
         return added;
+    }
+
+    /// <summary>Every observation, in the order in which the log is written to a file: by day, then by id.</summary>
+    public async IAsyncEnumerable<Observation> All()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using var command = new NpgsqlCommand($"select {Columns} from observation order by day, id", connection);
+        await using NpgsqlDataReader reader = await command.ExecuteReaderAsync();
+        while (await reader.ReadAsync())
+        {
+            yield return new Row(
+                reader.GetGuid(0), reader.GetString(1), reader.IsDBNull(2) ? null : reader.GetString(2), reader.GetFieldValue<LocalDate>(3),
+                reader.GetString(4), reader.GetString(5), reader.GetString(6), reader.GetFieldValue<Instant>(7)).ToObservation();
+        }
     }
 
     /// <summary>The latest observations, latest first.</summary>
@@ -77,8 +101,8 @@ public sealed class LogStore(MeadowDatabase database)
             new { first, last })).Select(r => r.ToObservation())];
     }
 
-    private sealed record Row(Guid Id, string PlanterId, string? PlantId, LocalDate Day, string Kind, string Note, string By)
+    private sealed record Row(Guid Id, string PlanterId, string? PlantId, LocalDate Day, string Kind, string Note, string By, Instant RecordedAt)
     {
-        public Observation ToObservation() => new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By);
+        public Observation ToObservation() => new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By) { RecordedAt = RecordedAt };
     }
 }

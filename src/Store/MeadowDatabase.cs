@@ -62,12 +62,17 @@ public sealed class MeadowDatabase : IAsyncDisposable
     }
 }
 
-/// <summary>Somebody else changed the same thing in the meantime; nothing was written.</summary>
+/// <summary>Somebody else changed or removed the same thing in the meantime; nothing was written.</summary>
 public sealed class LostUpdateException : Exception
 {
     /// <summary>Names what was changed.</summary>
-    public LostUpdateException(string what)
-        : base($"{what} was changed by someone else since you opened it. Nothing was saved; what you typed is still here. Open it again beside this page, compare, and save again.")
-    {
-    }
+    /// <param name="what">What it is.</param>
+    /// <param name="isGone">True when it was removed.</param>
+    public LostUpdateException(string what, bool isGone = false)
+        : base(isGone
+            ? $"{what} was removed by someone else since you opened it. Nothing was saved; what you typed is still here."
+            : $"{what} was changed by someone else since you opened it. Nothing was saved; what you typed is still here. Compare below what differs, and save again to put yours in its place.") => IsGone = isGone;
+
+    /// <summary>True when it was removed, and not only changed.</summary>
+    public bool IsGone { get; }
 }

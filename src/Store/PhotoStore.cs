@@ -20,6 +20,8 @@ public sealed class PhotoStore(MeadowDatabase database)
     /// <summary>Most photographs of one planter.</summary>
     public const int MostOfOne = 60;
 
+    private const string NoPlanter = "not exists (select from planter p where p.id = planter_photo.planter_id)";
+
     /// <summary>A planter's photographs, latest first.</summary>
     public async Task<IReadOnlyList<PlanterPhoto>> Of(string planterId)
     {
@@ -52,6 +54,28 @@ public sealed class PhotoStore(MeadowDatabase database)
             new { photo.Id, photo.PlanterId, photo.TakenOn, photo.Caption, photo.Width, photo.Height, jpeg, thumb, most = MostOfOne }));
         if (added == 0)
             throw new Core.InvalidInputException("photo", $"this planter has {MostOfOne} photographs, the most it may have; remove one first");
+    }
+
+    /// <summary>Photographs of planters that the plan no longer holds: how many, of how many planters.</summary>
+    public async Task<(int Photographs, int Planters)> WithoutPlanter()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.QuerySingleAsync<(int, int)>($"select count(*)::int, count(distinct planter_id)::int from planter_photo where {NoPlanter}");
+    }
+
+    /// <summary>Drops photographs of planters that the plan no longer holds.</summary>
+    /// <returns>How many.</returns>
+    public async Task<int> DropWithoutPlanter()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.ExecuteAsync($"delete from planter_photo where {NoPlanter}");
+    }
+
+    /// <summary>Every photograph, by planter, day and id.</summary>
+    public async Task<IReadOnlyList<PlanterPhoto>> All()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return [.. await connection.QueryAsync<PlanterPhoto>("select id, planter_id, taken_on, caption, width, height from planter_photo order by planter_id collate \"C\", taken_on, id")];
     }
 
     /// <summary>Removes a photograph.</summary>

@@ -1,321 +1,240 @@
-using System.Collections.Concurrent;
 using System.Text.Json;
 using Dapper;
-using NodaTime;
 using Npgsql;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Store;
 
-/// <summary>Where the plan and the weather stand: equal marks mean that nothing has changed.</summary>
-/// <param name="Revision">Rises with every change to the plan.</param>
-/// <param name="Version">Version of the settings.</param>
-/// <param name="StationId">The station in use; null for none.</param>
-/// <param name="StationRevision">Rises with every change to its record; 0 for none.</param>
-public sealed record PlanMark(long Revision, int Version, string? StationId, long StationRevision);
-
-/// <summary>Reads the plan whole, writes it whole, and keeps the settings.</summary>
+/// <summary>Reads the plan whole, and is the one door through which it is changed.</summary>
 /// <param name="database">The database.</param>
-/// <param name="json">How a plant's figures are written as JSON.</param>
+/// <param name="json">How plants and their like are written as JSON.</param>
 public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions json)
 {
-    private const string PlanterColumns = """
-        id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm,
-        depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text, is_retired, rules::text
-        """;
+    private const int MostTries = 6;
 
-    private const int MostKnown = 50_000;
+    private readonly PlanReader _reader = new(json);
+    private volatile LoadedPlan? _latest;
 
-    private readonly ConcurrentDictionary<string, Plant> _known = new(StringComparer.Ordinal);
+    internal MeadowDatabase Database => database;
+
+    internal JsonSerializerOptions Json => json;
 
     /// <summary>Where plan and weather stand now.</summary>
     public async Task<PlanMark> Mark()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.QuerySingleAsync<PlanMark>("""
-            select s.revision, s.version, s.station_id, coalesce(w.revision, 0) as station_revision
-            from site s
-            left join station w on w.id = s.station_id
-            """);
+        return await PlanReader.Mark(connection, null);
     }
 
-    /// <summary>The whole plan as of one moment.</summary>
-    public async Task<Plan> Load()
+    /// <summary>The plan of now.</summary>
+    public async Task<Plan> Load() => (await Now()).Plan;
+
+    /// <summary>The plan as of one moment, with its versions. What was read or written here last is taken while it stands.</summary>
+    public async Task<LoadedPlan> Now()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
-        await using SqlMapper.GridReader rows = await connection.QueryMultipleAsync($"""
-            select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
-                   rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, latitude_deg, longitude_deg, elevation_m, at_elevation
-            from site;
-
-            select id, name, frost_pocket_c from area order by ordinal, id;
-
-            select {PlanterColumns} from planter order by ordinal, id;
-
-            select details::text from plant order by id collate "C";
-
-            select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text
-            from display
-            order by lower(during), id;
-
-            select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced from display_item order by display_id, ordinal;
-
-            select id, name, first_day, last_day, full_by, delivery, people from turn order by first_day, id;
-
-            select details::text from map_feature order by id collate "C";
-
-            select id, plant_id, count, state, place, since, condition, from_planter_id, note from lot order by id collate "C";
-
-            select details::text from recipe order by id collate "C";
-
-            select id, name, first_day, last_day from site_event order by first_day, id collate "C";
-            """, transaction: transaction);
-        SiteRow site = await rows.ReadSingleAsync<SiteRow>();
-        List<Area> areas = [.. await rows.ReadAsync<Area>()];
-        List<Planter> planters = [.. (await rows.ReadAsync<PlanterRow>()).Select(r => r.ToPlanter(json))];
-        List<Plant> palette = [.. (await rows.ReadAsync<string>()).Select(Known)];
-        List<DisplayRow> displays = [.. await rows.ReadAsync<DisplayRow>()];
-        var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
-        List<Turn> turns = [.. (await rows.ReadAsync<TurnRow>()).Select(r => r.ToTurn())];
-        List<MapFeature> map = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<MapFeature>(t, json)!)];
-        List<Lot> lots = [.. (await rows.ReadAsync<LotRow>()).Select(r => r.ToLot())];
-        List<Recipe> recipes = [.. (await rows.ReadAsync<string>()).Select(t => JsonSerializer.Deserialize<Recipe>(t, json)!)];
-        List<SiteEvent> events = [.. await rows.ReadAsync<SiteEvent>()];
-        return new Plan(
-            site.ToSite(json),
-            areas,
-            planters,
-            palette,
-            [.. displays.Select(d => d.ToDisplay(items[d.Id], json))],
-            turns,
-            map,
-            lots,
-            recipes,
-            events);
+        if (_latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction))
+            return known;
+        LoadedPlan loaded = await _reader.Load(connection, transaction);
+        _latest = loaded;
+        return loaded;
     }
 
-    // A plant whose figures did not change stays the same object, with all that was computed for it.
-    private Plant Known(string details)
+    /// <summary>
+    /// Makes one change of the plan, whole or not at all. The plan as it would be is loaded before the change is kept, by the
+    /// rules by which every page loads it; a change after which something would no longer fit is refused.
+    /// </summary>
+    /// <param name="work">Writes; it may be asked again when the database could not follow.</param>
+    /// <exception cref="InvalidInputException">The change breaks a rule, or something would no longer fit.</exception>
+    /// <exception cref="LostUpdateException">Something was changed in between.</exception>
+    internal async Task<T> Write<T>(Func<PlanEdit, Task<T>> work)
     {
-        if (_known.Count > MostKnown)
-            _known.Clear();
-        return _known.GetOrAdd(details, t => JsonSerializer.Deserialize<Plant>(t, json)!);
-    }
-
-    /// <summary>Puts a plan in the place of the present one, whole or not at all. The log and the weather stay.</summary>
-    public async Task Replace(Plan plan)
-    {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync("""
-            delete from turn;
-            delete from site_event;
-            delete from lot;
-            delete from recipe;
-            delete from map_feature;
-            delete from display;
-            delete from planter;
-            delete from area;
-            delete from plant;
-            """, transaction: transaction);
-        await WriteSite(connection, transaction, plan.Site, null, json);
-        await connection.ExecuteAsync(
-            """
-            insert into area (id, ordinal, name, frost_pocket_c)
-            select id, ordinal, name, frost_pocket_c
-            from jsonb_to_recordset(@rows::jsonb) as r (id text, ordinal int, name text, frost_pocket_c double precision)
-            """,
-            new { rows = Json(plan.Areas.Select((a, i) => new { a.Id, ordinal = i, a.Name, frost_pocket_c = a.FrostPocketC })) },
-            transaction);
-        await connection.ExecuteAsync(
-            $"""
-            insert into planter (ordinal, {PlanterColumns.Replace("::text", string.Empty, StringComparison.Ordinal)})
-            select ordinal, {PlanterColumns.Replace("::text", "::jsonb", StringComparison.Ordinal)}
-            from jsonb_to_recordset(@rows::jsonb) as r (
-              ordinal int, id text, area_id text, name text, shape text, top_length_cm double precision, top_width_cm double precision,
-              bottom_length_cm double precision, bottom_width_cm double precision, depth_cm double precision, rim_gap_cm double precision,
-              exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text,
-              outline text, survey text, place text, is_retired boolean, rules text)
-            """,
-            new { rows = Json(plan.Planters.Select((p, i) => PlanterRow.From(p, i, json))) },
-            transaction);
-        await connection.ExecuteAsync(
-            """
-            insert into plant (id, details)
-            select r.details ->> 'id', r.details
-            from jsonb_array_elements(@rows::jsonb) as r (details)
-            """,
-            new { rows = JsonSerializer.Serialize(plan.Palette, json) },
-            transaction);
-        await connection.ExecuteAsync(
-            """
-            insert into display (id, planter_id, layer, during, pairs, cuts)
-            select id, planter_id, layer, daterange(install, lift), pairs::jsonb, cuts::jsonb
-            from jsonb_to_recordset(@rows::jsonb) as r (id text, planter_id text, layer text, install date, lift date, pairs text, cuts text)
-            """,
-            new { rows = Json(plan.Displays.Select(d => new { d.Id, planter_id = d.PlanterId, layer = d.Layer.ToString(), install = Iso(d.Install), lift = Iso(d.Lift), pairs = DisplayStore.PairsOf(d, json), cuts = DisplayStore.CutsOf(d, json) })) },
-            transaction);
-        await connection.ExecuteAsync(
-            """
-            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places, since, fate, forced)
-            select display_id, ordinal, plant_id, count, depth_cm, clump, places::jsonb, since, fate, forced
-            from jsonb_to_recordset(@rows::jsonb) as r (
-              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text, since date, fate text, forced boolean)
-            """,
-            new
+        for (int tries = 1; ; tries++)
+        {
+            try
             {
-                rows = Json(plan.Displays.SelectMany(d => d.Items.Select((x, i) => new { display_id = d.Id, ordinal = i, plant_id = x.PlantId, x.Count, depth_cm = x.DepthCm, x.Clump, places = DisplayStore.PlacesOf(x, json), since = x.Since is { } since ? Iso(since) : null, fate = x.Fate?.ToString(), x.Forced }))),
-            },
-            transaction);
-        await connection.ExecuteAsync(
-            """
-            insert into turn (id, name, first_day, last_day, full_by, delivery, people)
-            select id, name, first_day, last_day, full_by, delivery, people
-            from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date, full_by date, delivery date, people int)
-            """,
-            new { rows = Json(plan.Turns.Select(t => new { t.Id, t.Name, first_day = Iso(t.FirstDay), last_day = Iso(t.LastDay), full_by = Iso(t.FullBy), delivery = Iso(t.Delivery), t.People })) },
-            transaction);
-        await connection.ExecuteAsync(
-            """
-            insert into site_event (id, name, first_day, last_day)
-            select id, name, first_day, last_day
-            from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date)
-            """,
-            new { rows = Json(plan.Events.Select(e => new { e.Id, e.Name, first_day = Iso(e.FirstDay), last_day = Iso(e.LastDay) })) },
-            transaction);
-        await connection.ExecuteAsync(
-            """
-            insert into map_feature (id, details)
-            select r.details ->> 'id', r.details
-            from jsonb_array_elements(@rows::jsonb) as r (details)
-            """,
-            new { rows = JsonSerializer.Serialize(plan.Map, json) },
-            transaction);
-        await connection.ExecuteAsync(RecipeStore.Insert, plan.Recipes.Select(r => RecipeStore.Row(r, json)), transaction);
-        await connection.ExecuteAsync(LotStore.Insert, plan.Lots.Select(LotRow.From), transaction);
-        await WeatherStore.FollowNearest(connection, transaction);
-        await transaction.CommitAsync();
+                await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+                await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+                // Whoever changes the plan holds this row first, so that nobody ever waits for two things in two orders.
+                await connection.ExecuteAsync("select from site for update", transaction: transaction);
+                LoadedPlan before = _latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction) ? known : await _reader.Load(connection, transaction);
+                T result = await work(new PlanEdit(connection, transaction, before, json));
+                LoadedPlan after = await _reader.Load(connection, transaction);
+                RefuseNew(before.Aside, after.Aside);
+                await transaction.CommitAsync();
+                _latest = after;
+                return result;
+            }
+            catch (PostgresException e) when (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tries < MostTries)
+            {
+                await Task.Delay(TimeSpan.FromMilliseconds(20 * tries));
+            }
+        }
     }
+
+    /// <summary>What a plan would take from the present one if it came in its place.</summary>
+    public async Task<PlanReplacement> WouldReplace(Plan plan)
+    {
+        LoadedPlan now = await Now();
+        HashSet<string> kept = [.. plan.Planters.Select(p => p.Id)];
+        List<Planter> gone = [.. now.Plan.Planters.Where(p => !kept.Contains(p.Id))];
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        int photographs = await connection.ExecuteScalarAsync<int>("select count(*)::int from planter_photo where planter_id = any(@ids)", new { ids = gone.Select(p => p.Id).ToArray() });
+        HashSet<string> displays = [.. plan.Displays.Select(d => d.Id)];
+        HashSet<string> plants = [.. plan.Palette.Select(p => p.Id)];
+        return new PlanReplacement(
+            gone, photographs, now.Plan.Displays.Count(d => !displays.Contains(d.Id)), now.Plan.Palette.Count(p => !plants.Contains(p.Id)),
+            Missing(now.Plan.Lots, plan.Lots, l => l.Id), Missing(now.Plan.Recipes, plan.Recipes, r => r.Id), now.Aside.Count);
+    }
+
+    private static int Missing<T>(IReadOnlyList<T> now, IReadOnlyList<T> then, Func<T, string> id)
+    {
+        HashSet<string> kept = [.. then.Select(id)];
+        return now.Count(x => !kept.Contains(id(x)));
+    }
+
+    /// <summary>
+    /// Puts a plan in the place of the present one, whole or not at all. What is the same stays untouched, with its versions; the log,
+    /// the weather and all photographs stay. The plan that was there is kept and can be brought back.
+    /// </summary>
+    /// <param name="plan">The plan that comes.</param>
+    /// <param name="write">Writes the present one as its interchange document, to be kept; null to keep none.</param>
+    public Task Replace(Plan plan, Func<Plan, byte[]>? write = null) => Write(async edit =>
+    {
+        LoadedPlan now = edit.Before;
+        if (write is not null && now.Plan.Planters.Count + now.Plan.Palette.Count > 0)
+            await PlanHistory.Keep(edit, now.Plan, write(now.Plan));
+        await edit.CheckLater();
+        await edit.Put(plan.Site);
+        await edit.Put(plan.Areas);
+        await edit.Put(Changed(plan.Palette, now.Plan.Palette, p => p.Id));
+        await edit.Put(Changed(plan.Planters, now.Plan.Planters, p => p.Id));
+        await edit.Execute("delete from display where not id = any(@ids)", new { ids = plan.Displays.Select(d => d.Id).ToArray() });
+        await edit.Put(Changed(plan.Displays, now.Plan.Displays, d => d.Id));
+        await edit.Execute("delete from lot where not id = any(@ids)", new { ids = plan.Lots.Select(l => l.Id).ToArray() });
+        await edit.Put(Changed(plan.Lots, now.Plan.Lots, l => l.Id));
+        await edit.Execute("delete from turn where not id = any(@ids)", new { ids = plan.Turns.Select(t => t.Id).ToArray() });
+        await edit.Put(Changed(plan.Turns, now.Plan.Turns, t => t.Id));
+        await edit.Execute("delete from site_event where not id = any(@ids)", new { ids = plan.Events.Select(e => e.Id).ToArray() });
+        await edit.Put(Changed(plan.Events, now.Plan.Events, e => e.Id));
+        await edit.Execute("delete from map_feature where not id = any(@ids)", new { ids = plan.Map.Select(f => f.Id).ToArray() });
+        await edit.Put(Changed(plan.Map, now.Plan.Map, f => f.Id));
+        await edit.Execute("delete from recipe where not id = any(@ids)", new { ids = plan.Recipes.Select(r => r.Id).ToArray() });
+        await edit.Put(Changed(plan.Recipes, now.Plan.Recipes, r => r.Id));
+        await edit.Execute(
+            """
+            delete from planter where not id = any(@planters);
+
+            delete from area where not id = any(@areas);
+
+            delete from plant where not id = any(@plants);
+
+            update planter set ordinal = r.ordinal - 1 from unnest(@planters) with ordinality as r (id, ordinal) where planter.id = r.id and planter.ordinal <> r.ordinal - 1;
+
+            update area set ordinal = r.ordinal - 1 from unnest(@areas) with ordinality as r (id, ordinal) where area.id = r.id;
+            """,
+            new { planters = plan.Planters.Select(p => p.Id).ToArray(), areas = plan.Areas.Select(a => a.Id).ToArray(), plants = plan.Palette.Select(p => p.Id).ToArray() });
+        await WeatherStore.FollowNearest(edit.Connection, edit.Transaction);
+        await edit.CheckNow();
+        return true;
+    });
 
     /// <summary>Saves the settings.</summary>
     /// <param name="site">The settings.</param>
     /// <param name="version">The version they were read at.</param>
     /// <exception cref="LostUpdateException">Someone saved in between.</exception>
-    public async Task SaveSite(Site site, int version)
+    public Task SaveSite(Site site, long version)
     {
         IReadOnlyList<Fault> faults = site.Faults();
         if (faults.Count > 0)
             throw new InvalidInputException(faults);
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        if (await WriteSite(connection, null, site, version, json) == 0)
-            throw new LostUpdateException("The site's settings");
-        await WeatherStore.FollowNearest(connection, null);
+        return Write(async edit =>
+        {
+            if (edit.Before.Mark.Version != version)
+                throw new LostUpdateException("The site's settings");
+            await edit.Put(site);
+            await WeatherStore.FollowNearest(edit.Connection, edit.Transaction);
+            return true;
+        });
     }
 
-    /// <summary>Adds an area at the end.</summary>
-    /// <exception cref="InvalidInputException">Its name or id is taken, or a figure is out of range.</exception>
-    public async Task AddArea(Area area)
+    /// <summary>Takes a part that was set aside out of the database for good; what it held is in the file that its page offers.</summary>
+    /// <exception cref="InvalidInputException">It fits again, or is gone.</exception>
+    public Task RemoveAside(string list, string id) => Write(async edit =>
     {
+        if (edit.Before.Aside.All(a => a.List != list || a.Id != id) || TableOf(list) is not { } table)
+            throw new InvalidInputException(string.Empty, "It is no longer set aside: it was mended or removed.");
+        return await edit.Execute($"delete from {table} where id = @id", new { id });
+    });
+
+    /// <summary>What is stored of a part that was set aside, as JSON; null when it is gone.</summary>
+    public async Task<string?> AsideText(string list, string id)
+    {
+        if (TableOf(list) is not { } table)
+            return null;
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.QuerySingleOrDefaultAsync<string?>(
+            table == "display"
+                ? "select (to_jsonb(d) || jsonb_build_object('items', (select jsonb_agg(i order by i.ordinal) from display_item i where i.display_id = d.id)))::text from display d where d.id = @id"
+                : $"select to_jsonb(t)::text from {table} t where id = @id",
+            new { id });
+    }
+
+    private static string? TableOf(string list) => list switch
+    {
+        "planters" => "planter",
+        "palette" => "plant",
+        "displays" => "display",
+        "turns" => "turn",
+        "map" => "map_feature",
+        "lots" => "lot",
+        "recipes" => "recipe",
+        "events" => "site_event",
+        "areas" => "area",
+        _ => null,
+    };
+
+    // What was set aside before does not hold up other work; only what this change would set aside refuses it.
+    private static void RefuseNew(IReadOnlyList<SetAside> before, IReadOnlyList<SetAside> after)
+    {
+        if (after.Count == 0)
+            return;
+        HashSet<(string, string)> known = [.. before.Select(a => (a.List, a.Id))];
         var faults = new FaultList();
-        faults.AddAll(string.Empty, area.Faults());
+        foreach (SetAside a in after.Where(a => !known.Contains((a.List, a.Id))))
+            faults.Add(string.Empty, $"{Named(a)} would no longer fit: {a.Why}. Change that first.");
         faults.ThrowIfAny();
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        await SqlFaults.Naming(() => connection.ExecuteAsync(
-            """
-            insert into area (id, ordinal, name, frost_pocket_c)
-            values (@Id, (select coalesce(max(ordinal), 0) + 1 from area), @Name, @FrostPocketC)
-            """,
-            area));
     }
 
-    private static Task<int> WriteSite(NpgsqlConnection connection, NpgsqlTransaction? transaction, Site site, int? version, JsonSerializerOptions json) =>
-        connection.ExecuteAsync(
-            """
-            update site
-            set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
-                fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
-                rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg,
-                latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
-                version = version + 1, revision = revision + 1
-            where @version::int is null or version = @version
-            """,
-            new
-            {
-                site.Name,
-                units = site.Units.ToString(),
-                site.Money,
-                site.CoverThreshold,
-                site.SpareShare,
-                site.FreshMediumCm,
-                site.MediumBagLitres,
-                site.MediumBagPrice,
-                rules = JsonSerializer.Serialize(site.Rules, json),
-                site.WallGapCm,
-                site.BulbGapCm,
-                site.OnePersonKg,
-                latitude = site.Place?.LatitudeDeg,
-                longitude = site.Place?.LongitudeDeg,
-                elevation = site.Place?.ElevationM,
-                atElevation = site.Place?.AtElevation ?? false,
-                version,
-            },
-            transaction);
-
-    private static string? Iso(LocalDate? day) => day is { } known ? Iso(known) : null;
-
-    private static string Iso(LocalDate day) => NodaTime.Text.LocalDatePattern.Iso.Format(day);
-
-    // Column names are written by hand above; only the first letter of short names is lowered here.
-    private static string Json<T>(IEnumerable<T> rows) => JsonSerializer.Serialize(rows, RowNames);
-
-    private static readonly JsonSerializerOptions RowNames = new() { PropertyNamingPolicy = JsonNamingPolicy.SnakeCaseLower };
-
-    private sealed record SiteRow(
-        string Name, string Units, string Money, double CoverThreshold, double SpareShare, double FreshMediumCm,
-        double MediumBagLitres, decimal MediumBagPrice, string Rules, double WallGapCm, double BulbGapCm, double OnePersonKg,
-        double? LatitudeDeg, double? LongitudeDeg, double? ElevationM, bool AtElevation)
+    private static string Named(SetAside a) => a.List switch
     {
-        public Site ToSite(JsonSerializerOptions json) => new(
-            Name, Enum.Parse<SiteUnits>(Units), Money, CoverThreshold, SpareShare, FreshMediumCm, MediumBagLitres, MediumBagPrice,
-            WallGapCm, BulbGapCm)
-        {
-            Rules = JsonSerializer.Deserialize<HouseRules>(Rules, json)!,
-            OnePersonKg = OnePersonKg,
-            Place = LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
-                ? new SitePlace(latitude, longitude, elevation, AtElevation)
-                : null,
-        };
-    }
+        "palette" => $"The plant \"{a.Id}\"",
+        "site" => "The site's settings",
+        "map" => $"The map's \"{a.Id}\"",
+        _ => $"The {a.List[..^1]} \"{a.Id}\"",
+    };
 
-    internal sealed record DisplayRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift, string? Pairs, string? Cuts)
+    private List<T> Changed<T>(IReadOnlyList<T> wanted, IReadOnlyList<T> present, Func<T, string> id)
+        where T : class
     {
-        public Display ToDisplay(IEnumerable<ItemRow> items, JsonSerializerOptions json) =>
-            new(Id, PlanterId, Enum.Parse<DisplayLayer>(Layer), Install, Lift, [.. items.Select(i => i.ToItem(json))])
-            {
-                Pairs = Pairs is null ? [] : JsonSerializer.Deserialize<List<BloomPair>>(Pairs, json)!,
-                Cuts = Cuts is null ? [] : JsonSerializer.Deserialize<List<CutBack>>(Cuts, json)!,
-            };
+        var known = present.ToDictionary(id, StringComparer.Ordinal);
+        return [.. wanted.Where(x => !known.TryGetValue(id(x), out T? now) || JsonSerializer.Serialize(now, json) != JsonSerializer.Serialize(x, json))];
     }
+}
 
-    private sealed record TurnRow(string Id, string Name, LocalDate FirstDay, LocalDate LastDay, LocalDate? FullBy, LocalDate? Delivery, int? People)
-    {
-        public Turn ToTurn() => new(Id, Name, FirstDay, LastDay) { FullBy = FullBy, Delivery = Delivery, People = People };
-    }
-
-    internal sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm, int? Clump, string? Places, LocalDate? Since, string? Fate, bool Forced)
-    {
-        public DisplayItem ToItem(JsonSerializerOptions json) => new(PlantId, Count, DepthCm)
-        {
-            Clump = Clump,
-            Places = Places is null ? null : JsonSerializer.Deserialize<List<PlanePoint>>(Places, json),
-            Since = Since,
-            Forced = Forced,
-            Fate = Fate is null ? null : Enum.Parse<PlantFate>(Fate),
-        };
-    }
+/// <summary>What is lost of the present plan when another comes in its place. It is kept, and can be brought back.</summary>
+/// <param name="Planters">Planters that the other does not hold.</param>
+/// <param name="Photographs">Photographs of those; they stay stored, and are seen again when the planter comes back.</param>
+/// <param name="Displays">Displays that the other does not hold.</param>
+/// <param name="Plants">Plants of the palette that it does not hold.</param>
+/// <param name="Lots">Lots that it does not hold.</param>
+/// <param name="Recipes">Recipes that it does not hold.</param>
+/// <param name="Aside">Stored parts that are set aside; these alone cannot be brought back.</param>
+public sealed record PlanReplacement(IReadOnlyList<Planter> Planters, int Photographs, int Displays, int Plants, int Lots, int Recipes, int Aside)
+{
+    /// <summary>True when nothing is lost.</summary>
+    public bool IsHarmless => Planters.Count + Displays + Plants + Lots + Recipes + Aside == 0;
 }

@@ -40,8 +40,9 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
     /// <exception cref="InvalidInputException">The name is empty, too long or taken, or there are too many.</exception>
     public async Task Keep(string name, Plan plan)
     {
-        if (name.Length is < 1 or > 60)
-            throw new InvalidInputException("name", "must be from 1 to 60 characters");
+        var faults = new FaultList();
+        faults.Text("name", name, 60);
+        faults.ThrowIfAny();
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         if (await connection.ExecuteScalarAsync<int>("select count(*)::int from plan_variant") >= Most)
             throw new InvalidInputException("name", $"{Most} plans are kept already; drop one first");

@@ -78,6 +78,9 @@ public sealed class WeatherStore(MeadowDatabase database)
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync(
             """
+            -- The site first, as everywhere: nobody waits for two things in two orders.
+            select from site for update;
+
             insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at)
             values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now)
             on conflict (id) do update
@@ -151,8 +154,10 @@ public sealed class WeatherStore(MeadowDatabase database)
     public async Task ChooseNearest()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        await connection.ExecuteAsync("update site set station_chosen = false");
-        await FollowNearest(connection, null);
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        await connection.ExecuteAsync("update site set station_chosen = false", transaction: transaction);
+        await FollowNearest(connection, transaction);
+        await transaction.CommitAsync();
     }
 
     /// <summary>True while the site's station was chosen by hand.</summary>
@@ -172,6 +177,7 @@ public sealed class WeatherStore(MeadowDatabase database)
         faults.ThrowIfAny();
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        await connection.ExecuteAsync("select from site for update", transaction: transaction);
         int kept = await connection.ExecuteAsync(
             """
             insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at, normals)
@@ -191,7 +197,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     }
 
     // The nearest by great circle, unless somebody chose or nobody said where the site lies.
-    internal static Task<int> FollowNearest(NpgsqlConnection connection, NpgsqlTransaction? transaction) => connection.ExecuteAsync(
+    internal static Task<int> FollowNearest(NpgsqlConnection connection, NpgsqlTransaction transaction) => connection.ExecuteAsync(
         """
         update site
         set station_id = (

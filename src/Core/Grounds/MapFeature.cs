@@ -100,8 +100,7 @@ public sealed record MapFeature
         var faults = new FaultList();
         if (!Ids.IsValid(Id))
             faults.Add("id", Ids.Rule);
-        if (Name.Length > 60)
-            faults.Add("name", "must be at most 60 characters");
+        faults.Phrase("name", Name, 60);
         int least = IsRing ? 3 : Kind == MapKind.Tree ? 1 : 2;
         if (Points.Count < least || Points.Count > (Kind == MapKind.Tree ? 1 : MostPoints))
             faults.Add("points", Kind == MapKind.Tree ? "must be one point" : $"must be from {least} to {MostPoints:#,0} points (they are {Points.Count})");

@@ -134,8 +134,7 @@ public sealed record Planter
         faults.AddAll("form", Form.Faults());
         if (!ColourWindow.IsColour(WallColour))
             faults.Add("wallColour", "must be written #rrggbb");
-        if (Note.Length > 2000)
-            faults.Add("note", "must be at most 2,000 characters");
+        faults.Note("note", Note, 2000);
         if (Skyline is not null)
             faults.AddAll("skyline", Skyline.Faults());
         faults.AddAll("survey", Survey.Faults(Form.IsBed));

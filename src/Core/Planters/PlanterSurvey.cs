@@ -216,10 +216,8 @@ public sealed record PlanterSurvey
             faults.Add("restsFromGenus", "must be one genus, e.g. Tulipa, or left out");
         if (RestsUntil is { } until && (until.Year is < 1950 or > 2150 || string.IsNullOrEmpty(RestsFromGenus)))
             faults.Add("restsUntil", "must be a date from 1950 to 2150, given together with the genus");
-        if (LookGroup.Length > 60)
-            faults.Add("lookGroup", "must be at most 60 characters");
-        if (StoodHere.Length > 2000)
-            faults.Add("stoodHere", "must be at most 2,000 characters");
+        faults.Phrase("lookGroup", LookGroup, 60);
+        faults.Note("stoodHere", StoodHere, 2000);
         if (StoodSince is { } since && since.Year is < 1950 or > 2150)
             faults.Add("stoodSince", "must be a date from 1950 to 2150");
         return faults.Faults;

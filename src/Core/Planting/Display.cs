@@ -119,8 +119,8 @@ public sealed record Display(
         var faults = new FaultList();
         if (!Ids.IsValid(Id))
             faults.Add("id", Ids.Rule);
-        if (Install.Year is < 1950 or > 2150)
-            faults.Add("install", "must be a date from 1950 to 2150");
+        if (!faults.Day("install", Install))
+            return faults.Faults;
         if (Lift <= Install)
             faults.Add("lift", $"must be after the install day {Install.ToString("d MMM uuuu", null)}");
         else if (Lift > Install.PlusYears(LongestYears))
@@ -191,6 +191,8 @@ public sealed record Turn(string Id, string Name, LocalDate FirstDay, LocalDate 
             faults.Add("id", Ids.Rule);
         faults.Text("name", Name, 60);
         faults.Days("firstDay", FirstDay, "lastDay", LastDay);
+        if (!faults.IsEmpty)
+            return faults.Faults;
         if (FullBy is { } full && (full < FirstDay || full > FirstDay.PlusYears(1)))
             faults.Add("fullBy", "must be within a year after the first day");
         if (Delivery is { } delivery && (delivery < FirstDay.PlusYears(-1) || delivery > LastDay.PlusDays(60)))

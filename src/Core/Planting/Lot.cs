@@ -69,8 +69,7 @@ public sealed record Lot(
             faults.Add("count", $"must be from 0 to 100,000 (it is {Count})");
         if (Since.Year is < 1950 or > 2150)
             faults.Add("since", "must be a date from 1950 to 2150");
-        if (Note.Length > 500)
-            faults.Add("note", "must be at most 500 characters");
+        faults.Note("note", Note, 500);
         return faults.Faults;
     }
 }

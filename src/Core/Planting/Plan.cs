@@ -91,7 +91,7 @@ public sealed record Site(
     }
 }
 
-/// <summary>What the crew decided: the site, its areas and planters, its palette, its displays and turns.</summary>
+/// <summary>What the crew decided: the site, its areas and planters, its palette, its displays and turns. It holds no contradiction.</summary>
 public sealed class Plan
 {
     private readonly Dictionary<string, Plant> _plants;
@@ -100,7 +100,7 @@ public sealed class Plan
     private readonly ILookup<string, Display> _displays;
 
     /// <summary>Takes the parts together and checks them against each other.</summary>
-    /// <exception cref="InvalidInputException">Something is missing, given twice or impossible; every fault is named.</exception>
+    /// <exception cref="InvalidInputException">Something is missing, given twice or impossible; the faults are named.</exception>
     public Plan(
         Site site,
         IReadOnlyList<Area> areas,
@@ -112,37 +112,28 @@ public sealed class Plan
         IReadOnlyList<Lot>? lots = null,
         IReadOnlyList<Recipe>? recipes = null,
         IReadOnlyList<SiteEvent>? events = null)
+        : this(new PlanParts(site, areas, planters, palette, displays, turns, map ?? [], lots ?? [], recipes ?? [], events ?? []), isChecked: false)
     {
-        var faults = new FaultList();
-        faults.AddAll("site", site.Faults());
-        Check(faults, "areas", areas, a => a.Id, a => a.Faults());
-        Check(faults, "palette", palette, p => p.Id, p => p.Faults());
-        Check(faults, "planters", planters, p => p.Id, p => p.Faults());
-        Check(faults, "displays", displays, d => d.Id, d => d.Faults());
-        Check(faults, "turns", turns, t => t.Id, t => t.Faults());
-        Map = map ?? [];
-        Lots = lots ?? [];
-        Check(faults, "map", Map, f => f.Id, f => f.Faults());
-        Check(faults, "lots", Lots, l => l.Id, l => l.Faults());
-        Recipes = recipes ?? [];
-        Check(faults, "recipes", Recipes, r => r.Id, r => r.Faults());
-        Events = events ?? [];
-        Check(faults, "events", Events, e => e.Id, e => e.Faults());
-        Twice(faults, "recipes", Recipes, r => r.Name, "name");
-        Twice(faults, "planters", planters, p => p.Name, "name");
-        Twice(faults, "areas", areas, a => a.Name, "name");
-        Site = site;
-        Areas = areas;
-        Planters = planters;
-        Palette = palette;
-        Displays = displays;
-        Turns = turns;
-        _areas = ById(areas, a => a.Id);
-        _planters = ById(planters, p => p.Id);
-        _plants = ById(palette, p => p.Id);
-        _displays = displays.ToLookup(d => d.PlanterId);
-        References(faults);
-        faults.ThrowIfAny();
+    }
+
+    private Plan(PlanParts parts, bool isChecked)
+    {
+        if (!isChecked)
+            parts.Check(new FaultList()).ThrowIfAny();
+        (Site, Areas, Planters, Palette, Displays, Turns, Map, Lots, Recipes, Events) = parts;
+        _areas = Areas.ToDictionary(a => a.Id, StringComparer.Ordinal);
+        _planters = Planters.ToDictionary(p => p.Id, StringComparer.Ordinal);
+        _plants = Palette.ToDictionary(p => p.Id, StringComparer.Ordinal);
+        _displays = Displays.ToLookup(d => d.PlanterId, StringComparer.Ordinal);
+    }
+
+    /// <summary>The plan of parts of which some may not fit; those are left out, and all else stands.</summary>
+    /// <param name="parts">The parts.</param>
+    /// <param name="aside">What was left out, each with why.</param>
+    public static Plan Fitting(PlanParts parts, out IReadOnlyList<SetAside> aside)
+    {
+        PlanParts fitting = parts.Fitting(out aside);
+        return new Plan(fitting, isChecked: true);
     }
 
     /// <summary>Settings.</summary>
@@ -200,70 +191,4 @@ public sealed class Plan
     /// <exception cref="InvalidInputException">The displays do not fit each other or the plan.</exception>
     public Plan Changed(IReadOnlyCollection<string> without, IReadOnlyList<Display> with) =>
         new(Site, Areas, Planters, Palette, [.. Displays.Where(d => !without.Contains(d.Id, StringComparer.Ordinal)), .. with], Turns, Map, Lots, Recipes, Events);
-
-    private static Dictionary<string, T> ById<T>(IReadOnlyList<T> items, Func<T, string> id) =>
-        items.GroupBy(id).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
-
-    private static void Check<T>(FaultList faults, string list, IReadOnlyList<T> items, Func<T, string> id, Func<T, IReadOnlyList<Fault>> check)
-    {
-        for (int i = 0; i < items.Count; i++)
-            faults.AddAll($"{list}[{i}]", check(items[i]));
-        Twice(faults, list, items, id, "id");
-    }
-
-    private static void Twice<T>(FaultList faults, string list, IReadOnlyList<T> items, Func<T, string> key, string what)
-    {
-        foreach (var group in items.Select((item, i) => (Key: key(item), Index: i)).GroupBy(x => x.Key).Where(g => g.Count() > 1))
-        {
-            foreach (var (_, index) in group.Skip(1))
-                faults.Add($"{list}[{index}].{what}", $"\"{group.Key}\" is already used by {list}[{group.First().Index}]; every {what} must be its own");
-        }
-    }
-
-    private void References(FaultList faults)
-    {
-        for (int i = 0; i < Planters.Count; i++)
-        {
-            if (!_areas.ContainsKey(Planters[i].AreaId))
-                faults.Add($"planters[{i}].areaId", $"there is no area \"{Planters[i].AreaId}\"");
-        }
-        for (int i = 0; i < Displays.Count; i++)
-        {
-            if (!_planters.ContainsKey(Displays[i].PlanterId))
-                faults.Add($"displays[{i}].planterId", $"there is no planter \"{Displays[i].PlanterId}\"");
-            for (int k = 0; k < Displays[i].Items.Count; k++)
-            {
-                DisplayItem item = Displays[i].Items[k];
-                if (!_plants.TryGetValue(item.PlantId, out Plant? plant))
-                    faults.Add($"displays[{i}].items[{k}].plantId", $"there is no plant \"{item.PlantId}\" in the palette");
-                else if ((plant.Bulb is not null) != (Displays[i].Layer == DisplayLayer.Bulbs))
-                    faults.Add($"displays[{i}].items[{k}].plantId", $"\"{item.PlantId}\" is {(plant.Bulb is null ? "no bulb and cannot" : "a bulb and must")} stand in the bulb layer");
-            }
-        }
-        for (int i = 0; i < Recipes.Count; i++)
-        {
-            foreach (DisplayItem item in Recipes[i].Items.Where(x => !_plants.ContainsKey(x.PlantId)))
-                faults.Add($"recipes[{i}].items", $"there is no plant \"{item.PlantId}\" in the palette");
-        }
-        for (int i = 0; i < Lots.Count; i++)
-        {
-            if (!_plants.ContainsKey(Lots[i].PlantId))
-                faults.Add($"lots[{i}].plantId", $"there is no plant \"{Lots[i].PlantId}\" in the palette");
-            if (Lots[i].FromPlanterId is { } from && !_planters.ContainsKey(from))
-                faults.Add($"lots[{i}].fromPlanterId", $"there is no planter \"{from}\"");
-        }
-        foreach (var layer in Displays.Select((d, i) => (Display: d, Index: i)).GroupBy(x => (x.Display.PlanterId, x.Display.Layer)))
-        {
-            var sorted = layer.OrderBy(x => x.Display.Install).ToList();
-            for (int k = 1; k < sorted.Count; k++)
-            {
-                if (sorted[k].Display.Install < sorted[k - 1].Display.Lift)
-                {
-                    faults.Add(
-                        $"displays[{sorted[k].Index}].install",
-                        $"\"{sorted[k].Display.Id}\" goes into the {layer.Key.Layer.ToString().ToLowerInvariant()} layer of {layer.Key.PlanterId} before \"{sorted[k - 1].Display.Id}\" comes out");
-                }
-            }
-        }
-    }
 }

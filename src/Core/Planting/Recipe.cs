@@ -18,8 +18,7 @@ public sealed record Recipe(string Id, string Name, DisplayLayer Layer, PlanterF
         if (!Ids.IsValid(Id))
             faults.Add("id", Ids.Rule);
         faults.Text("name", Name, 60);
-        if (Note.Length > 500)
-            faults.Add("note", "must be at most 500 characters");
+        faults.Note("note", Note, 500);
         faults.AddAll("form", Form.Faults());
         if (Items.Count == 0)
             faults.Add("items", "must hold at least one plant");

@@ -282,10 +282,16 @@ public sealed record Plant
 
     private void AddTraitFaults(FaultList faults)
     {
-        if (Family.Length > 40)
-            faults.Add("family", "must be at most 40 characters");
-        if (LocalStatus.Length > 200)
-            faults.Add("localStatus", "must be at most 200 characters");
+        faults.Phrase("family", Family, 40);
+        faults.Phrase("localStatus", LocalStatus, 200);
+        faults.Phrase("resistance.pests", Resistance.Pests, 500);
+        faults.Phrase("tending.cutting", Tending.Cutting, 500);
+        faults.Phrase("tending.hiddenBy", Tending.HiddenBy, 500);
+        faults.Phrase("tending.partner", Tending.Partner, 500);
+        if (Cautions.Count > 20)
+            faults.Add("cautions", "must be at most 20 cautions");
+        for (int i = 0; i < Cautions.Count; i++)
+            faults.Text($"cautions[{i}]", Cautions[i], 300);
         faults.Range("roots.phLow", Roots.PhLow, 3, 10, "pH");
         faults.Range("roots.phHigh", Roots.PhHigh, Roots.PhLow, 10, "pH");
         if (Roots.HeatCeilingC is { } ceiling)

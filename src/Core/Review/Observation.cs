@@ -37,21 +37,25 @@ public enum ObservationKind
 /// <param name="By">Who saw it.</param>
 public sealed record Observation(Guid Id, string PlanterId, string? PlantId, LocalDate Day, ObservationKind Kind, string Note, string By)
 {
+    /// <summary>The instant at which it was written down; null until it is.</summary>
+    public Instant? RecordedAt { get; init; }
+
     /// <summary>Every fault of the entry.</summary>
     /// <param name="today">No observation can be of a later day.</param>
     public IReadOnlyList<Fault> Faults(LocalDate today)
     {
         var faults = new FaultList();
-        if (string.IsNullOrEmpty(PlanterId))
+        if (!Ids.IsValid(PlanterId))
             faults.Add("planterId", "must name a planter");
+        if (PlantId is not null && !Ids.IsValid(PlantId))
+            faults.Add("plantId", "must name a plant, or be left out");
         if (Day > today)
             faults.Add("day", "must not be after today");
         else if (Day < new LocalDate(1950, 1, 1))
             faults.Add("day", "must not be before 1950");
         if (Kind == ObservationKind.Note && string.IsNullOrWhiteSpace(Note))
             faults.Add("note", "must not be empty for a note");
-        if (Note.Length > 1000)
-            faults.Add("note", "must be at most 1,000 characters");
+        faults.Note("note", Note, 1000);
         faults.Text("by", By, 40);
         return faults.Faults;
     }
