@@ -146,11 +146,28 @@ public sealed class JobStore(MeadowDatabase database)
             """))?.ToJob();
     }
 
-    /// <summary>True while a job waits, or one is held by a worker that may have fallen silent.</summary>
-    public async Task<bool> IsAnyOpen()
+    /// <summary>True while a job is held by a worker from whom nothing was heard for some seconds.</summary>
+    public async Task<bool> IsAnySilent()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.ExecuteScalarAsync<bool>("select exists (select from job where state in ('Waiting', 'Running'))");
+        return await connection.ExecuteScalarAsync<bool>("select exists (select from job where state = 'Running' and coalesce(heard_at, started_at) < now() - interval '4 seconds')");
+    }
+
+    /// <summary>Takes a job up again that its worker dropped a moment ago.</summary>
+    /// <returns>The job; null when it is over or gone.</returns>
+    public async Task<Job?> Take(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return (await connection.QuerySingleOrDefaultAsync<Row>(
+            $"update job set state = 'Running', heard_at = now(), done = 0, said = '' where id = @id and state in ('Waiting', 'Running') returning {Columns}",
+            new { id }))?.ToJob();
+    }
+
+    /// <summary>Lets a job wait again, for the worker that comes next.</summary>
+    public async Task GiveBack(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync("update job set state = 'Waiting' where id = @id and state = 'Running'", new { id });
     }
 
     /// <summary>Says how far a job is.</summary>

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Text.Json;
 using Dapper;
 using NodaTime;
@@ -62,9 +61,9 @@ public sealed class PlanVersions
 /// <summary>Reads the plan whole. What cannot be read or does not fit is set aside; the rest is a plan.</summary>
 internal sealed class PlanReader(JsonSerializerOptions json)
 {
-    private const int MostKnown = 50_000;
-
-    private readonly ConcurrentDictionary<string, Plant> _known = new(StringComparer.Ordinal);
+    // Parts as they were read last, by the version that they had. A version is never given twice, so a part of the same version is
+    // the same part, with all that was computed for it.
+    private volatile Dictionary<(string Table, string Id), (long Version, object Part)> _last = [];
 
     public static Task<PlanMark> Mark(NpgsqlConnection connection, NpgsqlTransaction? transaction) => connection.QuerySingleAsync<PlanMark>(
         """
@@ -112,6 +111,8 @@ internal sealed class PlanReader(JsonSerializerOptions json)
             transaction: transaction);
         var versions = new PlanVersions();
         var unread = new List<SetAside>();
+        Dictionary<(string Table, string Id), (long Version, object Part)> last = _last;
+        var fresh = new Dictionary<(string Table, string Id), (long Version, object Part)>(last.Count);
 
         // A row that an older or newer program, or a hand, has left unreadable is set aside and named.
         List<T> Read<TRow, T>(string list, string table, IEnumerable<TRow> found, Func<TRow, (string Id, long Version)> key, Func<TRow, T?> make)
@@ -123,9 +124,12 @@ internal sealed class PlanReader(JsonSerializerOptions json)
                 (string id, long version) = key(row);
                 try
                 {
-                    T item = make(row) ?? throw new JsonException("it holds nothing");
+                    T item = version > 0 && last.TryGetValue((table, id), out var known) && known.Version == version
+                        ? (T)known.Part
+                        : make(row) ?? throw new JsonException("it holds nothing");
                     made.Add(item);
                     versions.Add(table, id, version);
+                    fresh[(table, id)] = (version, item);
                 }
                 catch (Exception e) when (e is JsonException or ArgumentException or InvalidOperationException or NotSupportedException or FormatException or OverflowException)
                 {
@@ -139,7 +143,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         Site site = Read("site", "site", [siteRow], r => (r.Name, 0), r => r.ToSite(json)) is [var read] ? read : Site.Default;
         List<Area> areas = [.. await rows.ReadAsync<Area>()];
         List<Planter> planters = Read("planters", "planter", await rows.ReadAsync<PlanterRow>(), r => (r.Id, r.Version), r => r.ToPlanter(json));
-        List<Plant> palette = Read("palette", "plant", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), Known);
+        List<Plant> palette = Read("palette", "plant", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), r => JsonSerializer.Deserialize<Plant>(r.Details, json));
         IEnumerable<DisplayRow> displayRows = await rows.ReadAsync<DisplayRow>();
         var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
         List<Display> displays = Read("displays", "display", displayRows, r => (r.Id, r.Version), r => r.ToDisplay(items[r.Id], json));
@@ -149,15 +153,8 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         List<Recipe> recipes = Read("recipes", "recipe", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), r => JsonSerializer.Deserialize<Recipe>(r.Details, json));
         List<SiteEvent> events = Read("events", "site_event", await rows.ReadAsync<EventRow>(), r => (r.Id, r.Version), r => new SiteEvent(r.Id, r.Name, r.FirstDay, r.LastDay));
         Plan plan = Plan.Fitting(new PlanParts(site, areas, planters, palette, displays, turns, map, lots, recipes, events), out IReadOnlyList<SetAside> aside);
+        _last = fresh;
         return new LoadedPlan(mark, plan, versions, unread.Count == 0 ? aside : [.. unread, .. aside]);
-    }
-
-    // A plant whose figures did not change stays the same object, with all that was computed for it.
-    private Plant? Known(DetailsRow row)
-    {
-        if (_known.Count > MostKnown)
-            _known.Clear();
-        return _known.GetOrAdd(row.Details, t => JsonSerializer.Deserialize<Plant>(t, json)!);
     }
 
     private sealed record DetailsRow(string Id, string Details, long Version);

@@ -52,6 +52,26 @@ public sealed class WeatherStore(MeadowDatabase database)
             return null;
         if (await Normals(connection, stationId) is { } normals)
             return WeatherGenerator.Generate(normals.At(station), GeneratedSeed, GeneratedFirstYear, GeneratedYears);
+        IReadOnlyList<WeatherDay> days = await Days(connection, stationId);
+        return days.Any(d => d.MinC is not null && d.MaxC is not null) ? WeatherRecord.From(station, days) : null;
+    }
+
+    /// <summary>A station's normals; null for one with a record of days.</summary>
+    public async Task<MonthlyNormals?> Normals(string stationId)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await Normals(connection, stationId);
+    }
+
+    /// <summary>A station's days as they are kept.</summary>
+    public async Task<IReadOnlyList<WeatherDay>> Days(string stationId)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await Days(connection, stationId);
+    }
+
+    private static async Task<IReadOnlyList<WeatherDay>> Days(NpgsqlConnection connection, string stationId)
+    {
         var days = new List<WeatherDay>();
         await using var command = new NpgsqlCommand(
             "select day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from weather_day where station_id = $1 order by day", connection)
@@ -61,7 +81,7 @@ public sealed class WeatherStore(MeadowDatabase database)
         await using NpgsqlDataReader reader = await command.ExecuteReaderAsync();
         while (await reader.ReadAsync())
             days.Add(new WeatherDay(reader.GetFieldValue<LocalDate>(0), Number(reader, 1), Number(reader, 2), Number(reader, 3), Number(reader, 4), Number(reader, 5), Number(reader, 6), Number(reader, 7)));
-        return days.Exists(d => d.MinC is not null && d.MaxC is not null) ? WeatherRecord.From(station, days) : null;
+        return days;
     }
 
     /// <summary>
@@ -140,12 +160,14 @@ public sealed class WeatherStore(MeadowDatabase database)
     }
 
     /// <summary>Chooses the station that the site computes with.</summary>
+    /// <param name="stationId">The station.</param>
+    /// <param name="byHand">False to follow the nearest again as soon as stations or the site's place change.</param>
     /// <exception cref="InvalidInputException">There is no such station.</exception>
-    public async Task Choose(string stationId)
+    public async Task Choose(string stationId, bool byHand = true)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         int changed = await connection.ExecuteAsync(
-            "update site set station_id = @stationId, station_chosen = true where exists (select from station where id = @stationId)", new { stationId });
+            "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId)", new { stationId, byHand });
         if (changed == 0)
             throw new InvalidInputException("stationId", "there is no such station any more");
     }

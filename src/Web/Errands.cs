@@ -16,7 +16,7 @@ namespace UnrulyMeadow.Web;
 /// </summary>
 public static class Errands
 {
-    private static readonly string[] Known = ["bring-plan", "bring-weather", "bring-log", "write-plan", "write-palette", "write-schema", "is-empty"];
+    private static readonly string[] Known = ["bring-plan", "bring-weather", "bring-log", "write-plan", "write-palette", "write-log", "write-everything", "bring-everything", "repair-text", "write-schema", "is-empty"];
 
     /// <summary>True for a word that is an errand.</summary>
     public static bool Knows(string word) => Known.Contains(word, StringComparer.Ordinal);
@@ -44,7 +44,10 @@ public static class Errands
                     await using (FileStream file = Open(args))
                     {
                         var plan = PlanFile.Read(file);
-                        await plans.Replace(plan);
+                        PlanReplacement lost = await plans.WouldReplace(plan);
+                        if (!lost.IsHarmless)
+                            await Say($"Not in this plan: {lost.Planters.Count} planters with {lost.Photographs} photographs, {lost.Displays} displays, {lost.Plants} plants, {lost.Lots} lots, {lost.Recipes} recipes. The plan that was there is kept: the Site page brings it back.");
+                        await plans.Replace(plan, PlanFile.Write);
                         await Say($"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays.");
                     }
                     return 0;
@@ -57,9 +60,31 @@ public static class Errands
                 case "bring-log":
                     await using (FileStream file = Open(args))
                     {
-                        var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date);
+                        var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date, long.MaxValue);
                         await Say($"{await new LogStore(database).Record(entries)} observations recorded.");
                     }
+                    return 0;
+                case "write-log":
+                    await using (FileStream to = File.Create(Word(args, 1, "FILE")))
+                    {
+                        await foreach (byte[] piece in CsvSheets.Log(new LogStore(database).All()))
+                            await to.WriteAsync(piece);
+                    }
+                    return 0;
+                case "write-everything":
+                    // A file that was there stays until the new one is whole.
+                    string target = Word(args, 1, "FILE");
+                    await using (FileStream to = File.Create(target + ".part"))
+                        await All(database, plans).Write(to);
+                    File.Move(target + ".part", target, overwrite: true);
+                    return 0;
+                case "bring-everything":
+                    await using (FileStream file = Open(args))
+                        await Say(await All(database, plans).Bring(file, SystemClock.Instance.GetCurrentInstant()));
+                    return 0;
+                case "repair-text":
+                    foreach (string line in await TextRepair.Mend(database))
+                        await Say(line);
                     return 0;
                 default:
                     await BringWeather(args, database);
@@ -72,7 +97,20 @@ public static class Errands
                 await Console.Error.WriteLineAsync(fault.ToString());
             return 2;
         }
+        catch (Exception e) when (FaultPage.IsAway(e))
+        {
+            await Console.Error.WriteLineAsync($"The database does not answer: {e.Message}");
+            return 1;
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or LostUpdateException)
+        {
+            await Console.Error.WriteLineAsync(e.Message);
+            return 1;
+        }
     }
+
+    private static Everything All(MeadowDatabase database, PlanStore plans) =>
+        new(plans, new LogStore(database), new WeatherStore(database), new PhotoStore(database), new VariantStore(database, PlanFile.Write, PlanFile.Read));
 
     private static async Task BringWeather(string[] args, MeadowDatabase database)
     {

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using UnrulyMeadow.Web.Pages;
 
 namespace UnrulyMeadow.Web;
 
@@ -17,7 +16,7 @@ public sealed class NothingToTake : IPageFilter
     public void OnPageHandlerExecuting(PageHandlerExecutingContext context)
     {
         bool asks = HttpMethods.IsGet(context.HttpContext.Request.Method) || HttpMethods.IsHead(context.HttpContext.Request.Method);
-        if (context.HandlerMethod is null && !asks && context.HandlerInstance is not FaultModel)
+        if (context.HandlerMethod is null && !asks)
             context.Result = new StatusCodeResult(StatusCodes.Status405MethodNotAllowed);
     }
 

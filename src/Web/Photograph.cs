@@ -19,7 +19,7 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
     private const int ThumbSide = 320;
 
     // A small file can unfold into a huge picture; this many pixels are more than any camera of a crew makes.
-    private const long MostPixels = 80_000_000;
+    private const long MostPixels = 50_000_000;
 
     /// <summary>Reads a JPEG or PNG.</summary>
     /// <param name="content">The file.</param>
@@ -34,12 +34,36 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
             throw new InvalidInputException("photo", "is no JPEG or PNG picture, whatever its name says");
         if ((long)codec.Info.Width * codec.Info.Height > MostPixels)
             throw new InvalidInputException("photo", $"is {codec.Info.Width:#,0} × {codec.Info.Height:#,0} pixels; the most is {MostPixels / 1_000_000} million");
-        using var bitmap = new SKBitmap(codec.Info.WithColorType(SKColorType.Rgba8888).WithAlphaType(SKAlphaType.Premul));
+        // JPEG can be unfolded at half, a quarter or an eighth of its size, which is all that is kept of it.
+        SKSizeI size = codec.GetScaledDimensions(Math.Min(1f, (float)LongestSide / Math.Max(codec.Info.Width, codec.Info.Height)));
+        if (size.Width < 1 || size.Height < 1)
+            size = codec.Info.Size;
+        using var bitmap = new SKBitmap(codec.Info.WithSize(size).WithColorType(SKColorType.Rgba8888).WithAlphaType(SKAlphaType.Premul));
         if (codec.GetPixels(bitmap.Info, bitmap.GetPixels()) is not SKCodecResult.Success)
             throw new InvalidInputException("photo", "is damaged: it could not be read to its end");
-        using SKBitmap upright = Upright(bitmap, codec.EncodedOrigin);
+        // Made small before it is turned, so that no second large picture is ever held.
+        using SKBitmap small = Small(bitmap);
+        using SKBitmap upright = Upright(small, codec.EncodedOrigin);
         (int width, int height, byte[] jpeg) = Encode(upright, LongestSide, 84);
         return new Photograph(width, height, jpeg, Encode(upright, ThumbSide, 78).Jpeg);
+    }
+
+    /// <summary>A photograph of ours as it is kept, with its small one made anew.</summary>
+    /// <param name="jpeg">Its bytes as they were kept.</param>
+    /// <exception cref="InvalidInputException">It is no photograph of ours.</exception>
+    public static Photograph Kept(byte[] jpeg)
+    {
+        Photograph read = Read(jpeg);
+        return read with { Jpeg = jpeg };
+    }
+
+    private static SKBitmap Small(SKBitmap picture)
+    {
+        double scale = Math.Min(1, (double)LongestSide / Math.Max(picture.Width, picture.Height));
+        var small = new SKBitmap(Math.Max(1, (int)Math.Round(picture.Width * scale)), Math.Max(1, (int)Math.Round(picture.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Premul);
+        using var canvas = new SKCanvas(small);
+        canvas.DrawBitmap(picture, new SKRect(0, 0, small.Width, small.Height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+        return small;
     }
 
     private static (int Width, int Height, byte[] Jpeg) Encode(SKBitmap picture, int side, int quality)

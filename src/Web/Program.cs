@@ -1,5 +1,7 @@
 using System.Text.Json;
+using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Mvc.ViewFeatures;
 using NodaTime;
 using Serilog;
 using UnrulyMeadow.Core.Plants;
@@ -30,7 +32,15 @@ builder.WebHost.ConfigureKestrel(k =>
 builder.Services.Configure<FormOptions>(f =>
 {
     f.MultipartBodyLengthLimit = Uploads.MostBytes + Uploads.FormAllowance;
-    f.ValueLengthLimit = 1024 * 1024;
+    f.ValueLengthLimit = Uploads.MostFieldChars;
+    f.ValueCountLimit = Uploads.MostFields;
+});
+// Only the names that the app is served under are answered: a page elsewhere that points its own name here finds nobody.
+builder.Services.Configure<HostFilteringOptions>(h =>
+{
+    h.AllowedHosts = [.. (builder.Configuration["MEADOW_HOSTS"] ?? "localhost;127.0.0.1;[::1]").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)];
+    h.AllowEmptyHosts = false;
+    h.IncludeFailureMessage = false;
 });
 string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
     ?? builder.Configuration["MEADOW_DB"]
@@ -49,7 +59,12 @@ builder.Services.AddSingleton<RecipeStore>();
 builder.Services.AddSingleton<WeatherStore>();
 builder.Services.AddSingleton<LogStore>();
 builder.Services.AddSingleton(s => new VariantStore(s.GetRequiredService<MeadowDatabase>(), PlanFile.Write, PlanFile.Read));
+builder.Services.AddSingleton(s => new PlanHistory(s.GetRequiredService<MeadowDatabase>(), PlanFile.Read));
 builder.Services.AddSingleton<EventStore>();
+builder.Services.AddSingleton<MessageStore>();
+builder.Services.AddSingleton<ITempDataProvider, Messages>();
+builder.Services.AddSingleton<HeavyWork>();
+builder.Services.AddSingleton<Everything>();
 builder.Services.AddSingleton<LiveStore>();
 builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
 builder.Services.AddSingleton<SiteState>();
@@ -62,7 +77,7 @@ builder.Services.AddRazorPages(o =>
     o.Conventions.AddPageRoute("/Planters/Edit", "/planters/new");
     o.Conventions.AddPageRoute("/Palette/Edit", "/palette/new");
     o.Conventions.ConfigureFilter(new NothingToTake());
-});
+}).AddMvcOptions(o => o.MaxModelBindingCollectionSize = Uploads.MostFields);
 // Pages are mostly drawings, which shrink to a tenth on the way to a phone.
 builder.Services.AddResponseCompression();
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
@@ -83,8 +98,9 @@ app.UseSecurityHeaders(new HeaderPolicyCollection()
         csp.AddBaseUri().Self();
     }));
 app.UseResponseCompression();
-app.UseExceptionHandler("/fault");
-app.UseStatusCodePagesWithReExecute("/fault", "?code={0}");
+app.UseExceptionHandler(new ExceptionHandlerOptions { ExceptionHandler = FaultPage.OfException, AllowStatusCode404Response = true });
+app.UseStatusCodePages(FaultPage.OfCode);
+app.UseHostFiltering();
 app.Use(Uploads.Refuse);
 app.UseStaticFiles(new StaticFileOptions
 {
@@ -94,7 +110,12 @@ app.UseRouting();
 app.MapRazorPages();
 app.MapJobs();
 app.MapGet("/", () => Results.Redirect("/year"));
-app.MapGet("/health", async (PlanStore plans) => Results.Text($"ready {(await plans.Mark()).Revision}"));
+// Ready means that the plan is there to be drawn, and not only that somebody answers.
+app.MapGet("/health", async (SiteState state) =>
+{
+    SiteNow now = await state.Now();
+    return Results.Text(now.Aside.Count == 0 ? $"ready {now.Mark.Revision}" : $"ready {now.Mark.Revision}, {now.Aside.Count} set aside");
+});
 // The year is the page that is opened first; what it needs is computed while the browser is being opened.
 app.Lifetime.ApplicationStarted.Register(() => _ = Task.Run(async () =>
 {
@@ -104,7 +125,7 @@ app.Lifetime.ApplicationStarted.Register(() => _ = Task.Run(async () =>
         var frame = scope.ServiceProvider.GetRequiredService<PageFrame>();
         YearView view = YearView.From(null, await frame.Now(), frame.Today);
         await frame.State.Year(view.Start, null);
-        await frame.State.Remarks(view.Start);
+        await frame.State.RemarksSoon(view.Start, TimeSpan.FromMinutes(5));
         SiteFlowering flowering = await frame.State.Flowering(view.Start);
         foreach (Plant plant in (await frame.Now()).Plan.Palette)
             flowering.Usual(plant);

@@ -1,5 +1,3 @@
-using Microsoft.AspNetCore.Diagnostics;
-
 namespace UnrulyMeadow.Web;
 
 /// <summary>Limits of what can be sent.</summary>
@@ -17,19 +15,17 @@ public static class Uploads
     /// </summary>
     public const long ServerMostBytes = 200 * 1024 * 1024;
 
+    /// <summary>Most fields of one form: a site of thousands of planters, one ticked field each.</summary>
+    public const int MostFields = 12_000;
+
+    /// <summary>Longest field, characters.</summary>
+    public const int MostFieldChars = 1024 * 1024;
+
     /// <summary>Answers a request that is too large, or does not say how large it is, before its body is read.</summary>
     public static Task Refuse(HttpContext context, RequestDelegate next)
     {
         HttpRequest request = context.Request;
-        if (context.Features.Get<IStatusCodeReExecuteFeature>() is not null)
-        {
-            // The page that names the fault is drawn for the same request; it must not read that body.
-            request.Method = HttpMethods.Get;
-            request.ContentLength = null;
-            request.ContentType = null;
-            request.Body = Stream.Null;
-        }
-        else if (request.ContentLength > MostBytes + FormAllowance)
+        if (request.ContentLength > MostBytes + FormAllowance)
         {
             context.Response.StatusCode = StatusCodes.Status413PayloadTooLarge;
             return Task.CompletedTask;

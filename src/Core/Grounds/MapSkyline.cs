@@ -10,6 +10,9 @@ public static class MapSkyline
     // Rays per sector; the highest counts for walls, the mean for crowns, which let light past their edge.
     private const int Rays = 5;
 
+    // Nothing on a site reaches over the sun from farther away.
+    private const double FarthestM = 500;
+
     /// <summary>The skyline of a place.</summary>
     /// <param name="place">The planter's place.</param>
     /// <param name="rimM">Height of its medium above the ground, m.</param>
@@ -44,15 +47,34 @@ public static class MapSkyline
         for (int r = 0; r < Rays; r++)
         {
             (double sin, double cos) = Math.SinCos(Azimuth(sector, r));
-            var ray = new LineString([eye, new Coordinate(eye.X + (sin * 500), eye.Y + (cos * 500))]);
-            Geometry outline = feature.IsRing ? ((Polygon)feature.Shape).ExteriorRing : feature.Shape;
-            Geometry hit = outline.Intersection(ray);
-            if (hit.IsEmpty)
-                continue;
-            double distance = Math.Max(0.05, hit.Coordinates.Min(c => c.Distance(eye)));
-            best = Math.Max(best, Math.Atan2(above, distance) * 180 / Math.PI);
+            double distance = double.PositiveInfinity;
+            int sides = feature.IsRing ? feature.Points.Count : feature.Points.Count - 1;
+            for (int i = 0; i < sides; i++)
+                distance = Math.Min(distance, Along(eye, sin, cos, feature.Points[i], feature.Points[(i + 1) % feature.Points.Count]));
+            if (distance <= FarthestM)
+                best = Math.Max(best, Math.Atan2(above, Math.Max(0.05, distance)) * 180 / Math.PI);
         }
         return best;
+    }
+
+    // How far along a ray from the eye the line from a to b is met, m; infinite where it is not.
+    private static double Along(Coordinate eye, double sin, double cos, MapPoint a, MapPoint b)
+    {
+        (double ax, double ay) = (a.EastM - eye.X, a.NorthM - eye.Y);
+        (double dx, double dy) = (b.EastM - a.EastM, b.NorthM - a.NorthM);
+        double across = (sin * dy) - (cos * dx);
+        if (Math.Abs(across) < 1e-12)
+        {
+            // Along the ray itself: the nearer end, where it lies on the ray at all.
+            if (Math.Abs((ax * cos) - (ay * sin)) > 1e-9)
+                return double.PositiveInfinity;
+            double first = (ax * sin) + (ay * cos);
+            double second = first + (dx * sin) + (dy * cos);
+            return Math.Max(first, second) < 0 ? double.PositiveInfinity : Math.Max(0, Math.Min(first, second));
+        }
+        double on = ((cos * ax) - (sin * ay)) / across;
+        double along = ((ax * dy) - (ay * dx)) / across;
+        return on is >= 0 and <= 1 && along >= 0 ? along : double.PositiveInfinity;
     }
 
     // A crown is taken as a ball on a trunk, as wide as it is surveyed and reaching down half-way.
@@ -110,7 +132,16 @@ public sealed record ExposureForecast(Planter Planter, IReadOnlyList<(int Year, 
     /// <param name="latitudeDeg">Degrees north.</param>
     /// <param name="firstYear">The first year.</param>
     /// <param name="years">How many years after it.</param>
-    public static ExposureForecast? Of(Planter planter, IReadOnlyList<MapFeature> map, double latitudeDeg, int firstYear, int years = 5)
+    public static ExposureForecast? Of(Planter planter, IReadOnlyList<MapFeature> map, double latitudeDeg, int firstYear, int years = 5) =>
+        Of(planter, map, new SunPaths(latitudeDeg), firstYear, years);
+
+    /// <summary>Looks ahead along paths of the sun that many planters share; null where neither a skyline nor a place on a map with anything tall is known.</summary>
+    /// <param name="planter">The planter.</param>
+    /// <param name="map">The map.</param>
+    /// <param name="paths">The sun's paths at the site.</param>
+    /// <param name="firstYear">The first year.</param>
+    /// <param name="years">How many years after it.</param>
+    public static ExposureForecast? Of(Planter planter, IReadOnlyList<MapFeature> map, SunPaths paths, int firstYear, int years = 5)
     {
         bool fromMap = planter.Skyline is null;
         if (fromMap && (planter.Place is null || !map.Any(f => f.HeightM > 0)))
@@ -124,9 +155,9 @@ public sealed record ExposureForecast(Planter Planter, IReadOnlyList<(int Year, 
             Skyline skyline = planter.Skyline ?? MapSkyline.Of(planter.Place!, rim, map, year);
             // Nothing grew: the sun of the year before is this year's.
             bool same = last is not null && before is not null && (planter.Skyline is { TreeGrowthDeg: 0 } || (skyline.WallDeg.SequenceEqual(before.WallDeg) && skyline.TreeDeg.SequenceEqual(before.TreeDeg) && fromMap));
-            SunYear sun = same ? last! : SunYear.Of(skyline, latitudeDeg, year);
+            SunYear sun = same ? last! : SunYear.Of(skyline, paths, year);
             (last, before) = (sun, skyline);
-            int shift = latitudeDeg < 0 ? 6 : 0;
+            int shift = paths.LatitudeDeg < 0 ? 6 : 0;
             double hours = Enumerable.Range(3 + shift, 6).Average(m => sun.Months[m % 12].Hours);
             seen.Add((year, hours, SunYear.ClassOf(hours)));
         }

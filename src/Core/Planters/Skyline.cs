@@ -95,8 +95,6 @@ public sealed record MonthSun(int Month, double MorningHours, double AfternoonHo
 /// <summary>The direct sun a planter has through a year.</summary>
 public sealed class SunYear
 {
-    private const double StepHours = 1.0 / 12;
-
     private SunYear(double latitudeDeg, int year, IReadOnlyList<MonthSun> months)
     {
         LatitudeDeg = latitudeDeg;
@@ -126,26 +124,32 @@ public sealed class SunYear
     /// <param name="skyline">What stands in the way.</param>
     /// <param name="latitudeDeg">Degrees north.</param>
     /// <param name="year">The year, for the trees' growth.</param>
-    public static SunYear Of(Skyline skyline, double latitudeDeg, int year)
+    public static SunYear Of(Skyline skyline, double latitudeDeg, int year) => Of(skyline, new SunPaths(latitudeDeg), year);
+
+    /// <summary>Computes a year of sun over a skyline, along paths that many planters share.</summary>
+    /// <param name="skyline">What stands in the way.</param>
+    /// <param name="paths">The sun's paths at the latitude.</param>
+    /// <param name="year">The year, for the trees' growth.</param>
+    public static SunYear Of(Skyline skyline, SunPaths paths, int year)
     {
         var months = new MonthSun[12];
         for (int m = 1; m <= 12; m++)
         {
-            var day = new LocalDate(year, m, 15);
-            double inLeaf = InLeaf(m, latitudeDeg < 0);
+            double inLeaf = InLeaf(m, paths.LatitudeDeg < 0);
             double morning = 0;
             double afternoon = 0;
-            for (double hour = StepHours / 2; hour < 24; hour += StepHours)
+            ReadOnlySpan<SunPosition> path = paths.Of(year, m);
+            for (int i = 0; i < path.Length; i++)
             {
-                double passing = skyline.Passing(SunPosition.AtSolarHour(day, hour, latitudeDeg), year, inLeaf) * StepHours;
-                if (hour < 12)
+                double passing = skyline.Passing(path[i], year, inLeaf) * SunPaths.StepHours;
+                if (i < path.Length / 2)
                     morning += passing;
                 else
                     afternoon += passing;
             }
             months[m - 1] = new MonthSun(m, morning, afternoon);
         }
-        return new SunYear(latitudeDeg, year, months);
+        return new SunYear(paths.LatitudeDeg, year, months);
     }
 
     /// <summary>Full sun from six hours, part sun from three, else shade.</summary>

@@ -29,9 +29,6 @@ public static class PaletteSheet
     /// <summary>Most plants in one sheet.</summary>
     public const int MostRows = 20_000;
 
-    /// <summary>Most faults named at once.</summary>
-    public const int MostFaults = 200;
-
     private static readonly Plant Blank = new()
     {
         Id = string.Empty,
@@ -66,7 +63,9 @@ public static class PaletteSheet
     /// <exception cref="InvalidInputException">Anything is wrong with it; faults name line and column.</exception>
     public static IReadOnlyList<PlantChange> Read(Stream stream, IReadOnlyList<Plant> present)
     {
-        using var reader = new StreamReader(stream, new UTF8Encoding(false, true), detectEncodingFromByteOrderMarks: true);
+        using MemoryStream buffer = FileLimits.Read(stream);
+        FileLimits.CheckLines(buffer.GetBuffer().AsSpan(0, (int)buffer.Length));
+        using var reader = new StreamReader(buffer, new UTF8Encoding(false, true), detectEncodingFromByteOrderMarks: true);
         using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
         {
             MissingFieldFound = null,
@@ -114,7 +113,7 @@ public static class PaletteSheet
         var names = present.ToDictionary(p => p.Id, p => p.CommonName, StringComparer.Ordinal);
         var faults = new FaultList();
         var changes = new List<PlantChange>();
-        while (csv.Read() && faults.Faults.Count < MostFaults)
+        while (csv.Read() && !faults.IsFull)
         {
             int line = csv.Parser.RawRow;
             if (changes.Count + 1 > MostRows)
@@ -122,7 +121,7 @@ public static class PaletteSheet
             string[] cells = [.. columns.Select(c => CsvSheets.Unescape(csv.GetField(c.At)).Trim())];
             if (cells.All(c => c.Length == 0))
                 continue;
-            int before = faults.Faults.Count;
+            int before = faults.Count;
             string id = columns.Zip(cells).FirstOrDefault(c => c.First.Column.Name == "id").Second ?? string.Empty;
             if (id.Length == 0)
             {
@@ -139,9 +138,9 @@ public static class PaletteSheet
                     faults.Add($"line {line}", $"is a new plant and needs the column \"{missing.Name}\"");
             }
             Plant plant = Fill((old ?? Blank) with { Id = id }, columns, cells, faults, name => $"line {line}, {name}");
-            if (faults.Faults.Count == before)
+            if (faults.Count == before)
                 faults.AddAll(string.Empty, plant.Faults().Select(f => new Fault($"line {line}, {ColumnOf(f.Field)}", f.Message)));
-            if (faults.Faults.Count > before)
+            if (faults.Count > before)
                 continue;
             names[id] = plant.CommonName;
             List<CellChange> changed = isNew ? [] : [.. columns

@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using UnrulyMeadow.Core;
@@ -81,13 +82,8 @@ public static class PlanFile
     /// <exception cref="InvalidInputException">The file is no plan file, of another version, or something in it is wrong; every fault names its place.</exception>
     public static Plan Read(Stream stream)
     {
-        using var buffer = new MemoryStream();
-        stream.CopyTo(buffer);
-        if (buffer.Length == 0)
-            throw new InvalidInputException("file", "is empty");
-        if (buffer.Length > MostBytes)
-            throw new InvalidInputException("file", "is larger than 20 MB");
-        ReadOnlySpan<byte> bytes = buffer.ToArray();
+        using MemoryStream buffer = FileLimits.Read(stream, MostBytes);
+        ReadOnlySpan<byte> bytes = buffer.GetBuffer().AsSpan(0, (int)buffer.Length);
         if (bytes.StartsWith(Encoding.UTF8.Preamble))
             bytes = bytes[Encoding.UTF8.Preamble.Length..];
         CheckHead(bytes);
@@ -117,26 +113,33 @@ public static class PlanFile
 
     private static void CheckHead(ReadOnlySpan<byte> bytes)
     {
+        string? format = null;
+        string? version = null;
         try
         {
+            // Token by token: a document tree of the whole file would take many times its size.
             var reader = new Utf8JsonReader(bytes);
-            using JsonDocument json = JsonDocument.ParseValue(ref reader);
-            if (json.RootElement.ValueKind != JsonValueKind.Object || !json.RootElement.TryGetProperty("format", out JsonElement format) ||
-                format.ValueKind != JsonValueKind.String || format.GetString() != Format)
-                throw new InvalidInputException("format", $"this is no plan file: its \"format\" must be \"{Format}\"");
-            if (!json.RootElement.TryGetProperty("version", out JsonElement version) || !version.TryGetInt32Safe(out int number) || number != Version)
-                throw new InvalidInputException("version", $"this program reads version {Version}; the file says {(json.RootElement.TryGetProperty("version", out JsonElement v) ? v.GetRawText() : "nothing")}");
+            while (reader.Read())
+            {
+                if (reader.CurrentDepth != 1 || reader.TokenType != JsonTokenType.PropertyName)
+                    continue;
+                bool isFormat = reader.ValueTextEquals("format");
+                bool isVersion = reader.ValueTextEquals("version");
+                if (!isFormat && !isVersion)
+                    continue;
+                reader.Read();
+                string value = Encoding.UTF8.GetString(reader.ValueSpan);
+                (format, version) = isFormat ? (reader.TokenType == JsonTokenType.String ? value : null, version) : (format, reader.TokenType == JsonTokenType.Number ? value : $"\"{value}\"");
+            }
         }
         catch (JsonException e)
         {
             throw new InvalidInputException([FaultOf(e)]);
         }
-    }
-
-    private static bool TryGetInt32Safe(this JsonElement element, out int value)
-    {
-        value = 0;
-        return element.ValueKind == JsonValueKind.Number && element.TryGetInt32(out value);
+        if (format != Format)
+            throw new InvalidInputException("format", $"this is no plan file: its \"format\" must be \"{Format}\"");
+        if (version != "1")
+            throw new InvalidInputException("version", $"this program reads version {Version}; the file says {(version is null ? "nothing" : PlainText.Cut(version, 40))}");
     }
 
     private static PlanDocument Deserialize(ReadOnlySpan<byte> bytes)
@@ -148,6 +151,11 @@ public static class PlanFile
         catch (JsonException e)
         {
             throw new InvalidInputException([FaultOf(e)]);
+        }
+        catch (Exception e) when (e is InvalidOperationException or ArgumentException or NotSupportedException or OverflowException or FormatException)
+        {
+            // Half characters and figures beyond all measure.
+            throw new InvalidInputException("file", $"holds something that cannot be read: {PlainText.Mended(e.Message.Split('\n')[0], lines: false)}");
         }
     }
 
@@ -167,7 +175,31 @@ public static class PlanFile
         };
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
-        options.MakeReadOnly(populateMissingResolver: true);
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { RefuseNullInLists } };
+        options.MakeReadOnly();
         return options;
+    }
+
+    // Nullable annotations are respected for members, not within lists; what would be null there is refused as it is read.
+    private static void RefuseNullInLists(JsonTypeInfo type)
+    {
+        if (type.Kind != JsonTypeInfoKind.Object)
+            return;
+        JsonPropertyInfo[] lists = [.. type.Properties.Where(p => p.Get is not null && p.PropertyType != typeof(string) && typeof(System.Collections.IEnumerable).IsAssignableFrom(p.PropertyType))];
+        if (lists.Length == 0)
+            return;
+        type.OnDeserialized = read =>
+        {
+            foreach (JsonPropertyInfo list in lists)
+            {
+                if (list.Get!(read) is not System.Collections.IEnumerable items)
+                    continue;
+                foreach (object? item in items)
+                {
+                    if (item is null)
+                        throw new JsonException($"\"{list.Name}\" holds null");
+                }
+            }
+        };
     }
 }

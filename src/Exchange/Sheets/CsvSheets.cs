@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Globalization;
 using System.Text;
 using CsvHelper;
@@ -48,39 +49,68 @@ public static class CsvSheets
         }
     });
 
-    /// <summary>The log as CSV.</summary>
-    public static byte[] Log(IEnumerable<Observation> observations) => Write(csv =>
+    /// <summary>The log as CSV, piece by piece, however long it is.</summary>
+    /// <param name="observations">In the order in which they are to stand.</param>
+    public static async IAsyncEnumerable<byte[]> Log(IAsyncEnumerable<Observation> observations)
     {
-        Row(csv, "id", "planter", "plant", "day", "what", "note", "by");
-        foreach (Observation o in observations)
-            Row(csv, o.Id, o.PlanterId, o.PlantId ?? string.Empty, LocalDatePattern.Iso.Format(o.Day), o.Kind.ToString(), o.Note, o.By);
-    });
+        yield return Write(csv => Row(csv, [.. LogColumns]));
+        var some = new List<Observation>(LogPiece);
+        await foreach (Observation o in observations)
+        {
+            some.Add(o);
+            if (some.Count < LogPiece)
+                continue;
+            yield return Rows(some);
+            some.Clear();
+        }
+        yield return Rows(some);
+
+        static byte[] Rows(List<Observation> some) => Write(
+            csv =>
+            {
+                foreach (Observation o in some)
+                    Row(csv, $"{o.Id}", o.PlanterId, o.PlantId ?? string.Empty, LocalDatePattern.Iso.Format(o.Day), $"{o.Kind}", o.Note, o.By, o.RecordedAt is { } at ? InstantPattern.ExtendedIso.Format(at) : string.Empty);
+            },
+            first: false);
+    }
 
     /// <summary>Reads a log written by <see cref="Log"/>, all or nothing.</summary>
     /// <param name="stream">The file.</param>
     /// <param name="today">No observation can be of a later day.</param>
-    /// <exception cref="InvalidInputException">A row is wrong; every faulty row is named by its line.</exception>
-    public static IReadOnlyList<Observation> ReadLog(Stream stream, LocalDate today)
+    /// <param name="most">Largest file, bytes.</param>
+    /// <exception cref="InvalidInputException">A row is wrong; the first faulty rows are named by their lines.</exception>
+    public static IReadOnlyList<Observation> ReadLog(Stream stream, LocalDate today, long most = FileLimits.MostBytes)
     {
-        using var reader = new StreamReader(stream, new UTF8Encoding(false, true));
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture) { MissingFieldFound = null, BadDataFound = null });
+        using MemoryStream buffer = FileLimits.Read(stream, most);
+        FileLimits.CheckLines(buffer.GetBuffer().AsSpan(0, (int)buffer.Length));
+        using var reader = new StreamReader(buffer, new UTF8Encoding(false, true));
+        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
+        {
+            MissingFieldFound = null,
+            // A stray quote would swallow the lines after it.
+            BadDataFound = a => throw new InvalidInputException($"line {a.Context.Parser!.RawRow}", "holds a quotation mark that is not closed or not doubled"),
+        });
         var faults = new FaultList();
         var observations = new List<Observation>();
         try
         {
             if (!csv.Read() || !csv.ReadHeader() || csv.HeaderRecord is not { } heading || !heading.Contains("planter", StringComparer.Ordinal))
-                throw new InvalidInputException("file", "line 1 must name the columns id, planter, plant, day, what, note, by");
-            while (csv.Read())
+                throw new InvalidInputException("file", $"line 1 must name the columns {string.Join(", ", LogColumns.Take(7))}");
+            while (csv.Read() && !faults.IsFull)
             {
                 string line = $"line {csv.Parser.RawRow}";
-                if (!LocalDatePattern.Iso.Parse(csv.GetField("day") ?? string.Empty).TryGetValue(default, out LocalDate day))
+                string recorded = Unescape(csv.GetField("recorded"));
+                Instant? at = InstantPattern.ExtendedIso.Parse(recorded) is { Success: true } read ? read.Value : null;
+                if (!LocalDatePattern.Iso.Parse(Unescape(csv.GetField("day"))).TryGetValue(default, out LocalDate day))
                     faults.Add(line, "day is no date written YYYY-MM-DD");
                 else if (!Enum.TryParse(csv.GetField("what"), ignoreCase: true, out ObservationKind kind) || !Enum.IsDefined(kind))
                     faults.Add(line, $"what must be one of {string.Join(", ", Enum.GetNames<ObservationKind>())}");
                 else if (!Guid.TryParse(csv.GetField("id"), out Guid id))
                     faults.Add(line, "id is no identifier");
+                else if (recorded.Length > 0 && (at is null || at.Value.InUtc().Year is < 1950 or > 2150))
+                    faults.Add(line, "recorded is no instant written 2027-04-14T09:30:00Z");
                 else
-                    Take(new Observation(id, Unescape(csv.GetField("planter")), Empty(csv.GetField("plant")), day, kind, Unescape(csv.GetField("note")), Unescape(csv.GetField("by"))), line);
+                    Take(new Observation(id, Unescape(csv.GetField("planter")), Empty(Unescape(csv.GetField("plant"))), day, kind, Unescape(csv.GetField("note")), Unescape(csv.GetField("by"))) { RecordedAt = at }, line);
             }
         }
         catch (Exception e) when (e is DecoderFallbackException or CsvHelperException)
@@ -99,19 +129,29 @@ public static class CsvSheets
         }
     }
 
-    private static readonly char[] FormulaStarts = ['=', '@', '+', '\t', '\r'];
+    private const int LogPiece = 2000;
+
+    private static readonly SearchValues<char> Parting = SearchValues.Create("\",\r\n\t");
+
+    private static readonly string[] LogColumns = ["id", "planter", "plant", "day", "what", "note", "by", "recorded"];
 
     private static string? Empty(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 
+    // Text that a spreadsheet would take for a formula gets an apostrophe in front; so does text that begins with an apostrophe and
+    // would otherwise lose it on the way back.
+    private static string Escape(string text) => StartsFormula(text) || (text is ['\'', ..] && (StartsFormula(text[1..]) || text is ['\'', '\'', ..])) ? "'" + text : text;
+
     // What was escaped on the way out loses its mark on the way in.
     internal static string Unescape(string? text) =>
-        text is ['\'', '=' or '+' or '-' or '@' or '\t' or '\r', ..] ? text[1..] : text ?? string.Empty;
+        text is ['\'', ..] && (StartsFormula(text[1..]) || text is ['\'', '\'', ..]) ? text[1..] : text ?? string.Empty;
 
-    internal static byte[] Write(Action<CsvWriter> rows)
+    private static bool StartsFormula(string text) => text is ['=' or '+' or '-' or '@' or '\t' or '\r' or '\n', ..];
+
+    internal static byte[] Write(Action<CsvWriter> rows, bool first = true)
     {
         using var stream = new MemoryStream();
-        using (var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)))
-        using (var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape, InjectionEscapeCharacter = '\'', InjectionCharacters = FormulaStarts }))
+        using (var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: first)))
+        using (var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", ShouldQuote = a => MustQuote(a.Field) }))
         {
             rows(csv);
         }
@@ -122,7 +162,11 @@ public static class CsvSheets
     {
         // A number below zero stays a number; only text that begins so is escaped.
         foreach (object cell in cells)
-            csv.WriteField(cell is string text && text.StartsWith('-') ? "'" + text : cell);
+            csv.WriteField(cell is string text ? Escape(text) : cell);
         csv.NextRecord();
     }
+
+    // A reader would part a cell at any line break, and trim blanks at its ends.
+    private static bool MustQuote(string? field) =>
+        !string.IsNullOrEmpty(field) && (field.AsSpan().ContainsAny(Parting) || char.IsWhiteSpace(field[0]) || char.IsWhiteSpace(field[^1]));
 }

@@ -35,7 +35,7 @@ internal static class GhcnCsvReader
             int line = csv.RawRow;
             if (columns is null && id is null && cells.Length > 1 && cells[1].Equals("DATE", StringComparison.OrdinalIgnoreCase))
             {
-                columns = cells.Select((c, i) => (c, i)).DistinctBy(x => x.c).ToDictionary(x => x.c.ToUpperInvariant(), x => x.i, StringComparer.Ordinal);
+                columns = cells.Select((c, i) => (c, i)).DistinctBy(x => x.c.ToUpperInvariant()).ToDictionary(x => x.c.ToUpperInvariant(), x => x.i, StringComparer.Ordinal);
                 continue;
             }
             if (cells.Length == 0 || (cells.Length == 1 && cells[0].Length == 0))

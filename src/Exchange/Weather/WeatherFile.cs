@@ -122,6 +122,7 @@ public static class WeatherFile
             throw new InvalidInputException("file", "is empty");
         if (bytes is [0xFF, 0xFE, ..] or [0xFE, 0xFF, ..])
             throw new InvalidInputException("file", "is written in UTF-16; save it as UTF-8 text and try again");
+        FileLimits.CheckLines(bytes, quotes: false);
         int nul = Array.IndexOf(bytes, (byte)0);
         if (nul >= 0)
             throw new InvalidInputException("file", $"is no text file (byte {nul + 1} is zero); bring in the .dly or .csv itself, not a workbook or an archive of it");

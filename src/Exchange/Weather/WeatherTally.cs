@@ -80,6 +80,8 @@ internal sealed class WeatherTally
     /// <summary>Notes a reading; what is wrong with it, or null.</summary>
     public string? Put(LocalDate day, int element, double value, int line)
     {
+        if (day.Year is < 1750 or > 2150)
+            return $"{Iso(day)} is no day of a record (1750 to 2150)";
         if (WeatherElement.All[element].Doubt(value) is { } doubt)
             return $"{Iso(day)}: {doubt}";
         if (!_rows.TryGetValue(day, out Row? row))

@@ -37,7 +37,7 @@ public sealed class DrawingSheet(IWebHostEnvironment environment)
         root.SetAttributeValue("width", Figure.N(width * larger));
         root.SetAttributeValue("height", Figure.N(double.Parse(box[3], CultureInfo.InvariantCulture) * larger));
         root.AddFirst(new XElement(svg + "style", _style.Value));
-        return Encoding.UTF8.GetBytes(new XDocument(root).ToString());
+        return Encoding.UTF8.GetBytes(new XDocument(Figure.Plain(root)).ToString());
     }
 
     private static XElement Named(XElement element, XNamespace name) => new(

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Xml.Linq;
 using Microsoft.AspNetCore.Html;
+using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Colour;
 
 namespace UnrulyMeadow.Web.Drawing;
@@ -41,8 +42,27 @@ internal static class Figure
     /// <summary>A title, which screen readers read and a pointer shows.</summary>
     public static XElement Title(string text) => new("title", text);
 
-    /// <summary>Markup for a page.</summary>
-    public static IHtmlContent Html(this XElement element) => new HtmlString(element.ToString(SaveOptions.DisableFormatting));
+    /// <summary>
+    /// The drawing without characters that no drawing can hold: whatever a name from older days holds, it is drawn. Nothing is changed
+    /// where all is well.
+    /// </summary>
+    public static XElement Plain(XElement element)
+    {
+        foreach (XText text in element.DescendantNodesAndSelf().OfType<XText>())
+        {
+            if (PlainText.Mended(text.Value) is var mended && !ReferenceEquals(mended, text.Value))
+                text.Value = mended;
+        }
+        foreach (XAttribute attribute in element.DescendantsAndSelf().Attributes())
+        {
+            if (PlainText.Mended(attribute.Value) is var mended && !ReferenceEquals(mended, attribute.Value))
+                attribute.Value = mended;
+        }
+        return element;
+    }
+
+    /// <summary>The drawing as it stands in a page.</summary>
+    public static IHtmlContent Html(this XElement element) => new HtmlString(Plain(element).ToString(SaveOptions.DisableFormatting));
 
     /// <summary>A colour mixed with another, 0 the first, 1 the second.</summary>
     public static string Mix(string a, string b, double share)

@@ -22,6 +22,9 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
 {
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(60);
 
+    // What is done quickly is there when the page comes back.
+    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
+
     // What another version of the computation answered is not taken for this one's answer.
     private static readonly string Version = string.Join(' ', new[] { typeof(Core.Working), typeof(Solver.GapClosing), typeof(JobDesk) }.Select(t => t.Module.ModuleVersionId));
 
@@ -32,20 +35,29 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     /// <param name="kind">What is to be done.</param>
     /// <param name="question">The question.</param>
     /// <param name="now">The plan and weather that it is asked of.</param>
-    /// <param name="wait">Longest to wait.</param>
-    public async Task<Job> Ask<T>(string kind, T question, SiteNow now, TimeSpan wait)
+    /// <param name="by">Who asks; each person waits for one answer of a kind at a time.</param>
+    /// <exception cref="Core.InvalidInputException">Too much work waits already.</exception>
+    public async Task<Job> Ask<T>(string kind, T question, SiteNow now, string by)
     {
-        string text = JsonSerializer.Serialize(question, JobJson.Options);
-        string inputs = Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes($"{Version}\n{kind}\n{text}\n{now.Inputs.Value}")));
-        (Job job, bool isNew) = await jobs.Ask(kind, inputs, text);
+        (string text, string inputs) = Of(kind, question, now);
+        (Job job, bool isNew) = await jobs.Ask(kind, inputs, text, by);
         if (isNew)
-            client.Enqueue<JobRunner>(r => r.Run(job.Id, null, CancellationToken.None));
-        for (DateTime until = DateTime.UtcNow + wait; !job.IsOver && DateTime.UtcNow < until;)
+            client.Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
+        for (DateTime until = DateTime.UtcNow + Wait; !job.IsOver && DateTime.UtcNow < until;)
         {
             await Task.Delay(Look);
             job = await jobs.Find(job.Id) ?? job;
         }
         return job;
+    }
+
+    /// <summary>The work that answers a question, done or under way; null where nobody has asked it of this plan and weather.</summary>
+    public Task<Job?> Find<T>(string kind, T question, SiteNow now) => jobs.Find(kind, Of(kind, question, now).Inputs);
+
+    private static (string Text, string Inputs) Of<T>(string kind, T question, SiteNow now)
+    {
+        string text = JsonSerializer.Serialize(question, JobJson.Options);
+        return (text, Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes($"{Version}\n{kind}\n{text}\n{now.Inputs.Value}"))));
     }
 
     /// <summary>A job's result; null while there is none.</summary>

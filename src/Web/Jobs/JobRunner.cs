@@ -51,40 +51,71 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
 
     private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(250);
 
-    /// <summary>Does one job.</summary>
-    /// <param name="id">The job.</param>
+    /// <summary>Does the jobs that wait, one after the other, whoever asked them: each person's turn comes round.</summary>
     /// <param name="context">The attempt; Hangfire fills it in.</param>
     /// <param name="stopping">Set when this process ends.</param>
     [AutomaticRetry(Attempts = MostTries, DelaysInSeconds = [1, 2, 5, 15, 30], LogEvents = false)]
-    public async Task Run(Guid id, PerformContext? context, CancellationToken stopping)
+    public async Task Run(PerformContext? context, CancellationToken stopping)
     {
-        if (await jobs.Take(id) is not { } job)
-            return;
-        using var off = CancellationTokenSource.CreateLinkedTokenSource(stopping);
-        using var progress = new Progress(jobs, id, off);
-        // Progress is told and calling off is heard beside the work, which knows nothing of the database.
-        Task told = progress.Tell(Between);
-        try
+        while (true)
         {
-            string result = await Task.Run(() => Work(job, progress, off.Token), CancellationToken.None);
-            await jobs.Finish(id, result);
+            if (await jobs.TakeNext() is { } job)
+                await Do(job, stopping);
+            else if (!await jobs.IsAnySilent())
+                return;
+            else
+                // Perhaps its worker ended; it can be taken when it has been silent for long enough.
+                await Task.Delay(TimeSpan.FromSeconds(1), stopping);
         }
-        catch (InvalidInputException e)
+    }
+
+    private async Task Do(Job job, CancellationToken stopping)
+    {
+        for (int tries = 1; ; tries++)
         {
-            await jobs.Fail(id, e.Message);
-        }
-        catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
-        {
-            log.LogInformation("Job {Id} was called off.", id);
-        }
-        catch (Exception e) when (e is not OperationCanceledException && context?.GetJobParameter<int>("RetryCount") >= MostTries)
-        {
-            log.LogError(e, "Job {Id} is given up after {Tries} tries.", id, MostTries);
-            await jobs.Fail(id, "it failed several times; the log of the app says why");
-        }
-        finally
-        {
-            await progress.Stop(told);
+            using var off = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+            using var progress = new Progress(jobs, job.Id, off);
+            // Progress is told and calling off is heard beside the work, which knows nothing of the database.
+            Task told = progress.Tell(Between);
+            try
+            {
+                string result = await Task.Run(() => Work(job, progress, off.Token), CancellationToken.None);
+                await jobs.Finish(job.Id, result);
+                return;
+            }
+            catch (InvalidInputException e)
+            {
+                await jobs.Fail(job.Id, e.Message);
+                return;
+            }
+            catch (OperationCanceledException) when (stopping.IsCancellationRequested)
+            {
+                // Another process, or this one when it is back, takes it up.
+                await jobs.GiveBack(job.Id);
+                throw;
+            }
+            catch (OperationCanceledException)
+            {
+                log.LogInformation("Job {Id} was called off.", job.Id);
+                return;
+            }
+            catch (Exception e) when (tries >= MostTries)
+            {
+                log.LogError(e, "Job {Id} is given up after {Tries} tries.", job.Id, MostTries);
+                await jobs.Fail(job.Id, "it failed several times; the log of the app says why");
+                return;
+            }
+            catch (Exception e)
+            {
+                log.LogWarning("Job {Id} failed and is tried again: {Why}", job.Id, e.Message);
+            }
+            finally
+            {
+                await progress.Stop(told);
+            }
+            await Task.Delay(TimeSpan.FromSeconds(tries), stopping);
+            if (await jobs.Take(job.Id) is null)
+                return;
         }
     }
 

@@ -57,8 +57,10 @@ public static class JobServices
             if (!await antiforgery.IsRequestValidAsync(http))
                 return Results.BadRequest();
             await jobs.Cancel(id);
+            // Back to the page that it was called off on, where that page is one of ours.
             string back = http.Request.Headers.Referer.ToString();
-            return Uri.TryCreate(back, UriKind.Absolute, out Uri? from) && from.Authority == http.Request.Host.Value ? Results.LocalRedirect(from.PathAndQuery) : Results.Redirect("/year");
+            bool ours = Uri.TryCreate(back, UriKind.Absolute, out Uri? from) && from.Authority == http.Request.Host.Value && from.PathAndQuery is ['/', not ('/' or '\\'), ..];
+            return Results.LocalRedirect(ours ? from!.PathAndQuery : "/year");
         });
     }
 }

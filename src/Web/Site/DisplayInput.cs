@@ -30,7 +30,7 @@ public sealed class DisplayInput
 {
     public string? DisplayId { get; set; }
 
-    public int? Version { get; set; }
+    public long? Version { get; set; }
 
     public string? Layer { get; set; } = nameof(DisplayLayer.Seasonal);
 
@@ -46,7 +46,7 @@ public sealed class DisplayInput
     public IList<string> Pairs { get; set; } = [];
 
     /// <summary>The form of a display that is already there.</summary>
-    public static DisplayInput From(Display d, int version, UnitsText units) => new()
+    public static DisplayInput From(Display d, long version, UnitsText units) => new()
     {
         DisplayId = d.Id,
         Version = version,

@@ -11,6 +11,7 @@ namespace UnrulyMeadow.Web.Site;
 public sealed class PageFrame(SiteState state, IClock clock)
 {
     private const int MostShown = 20;
+    private const string AskerCookie = "meadow-asker";
 
     private SiteNow? _now;
 
@@ -26,21 +27,21 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// <summary>The plan and weather, read once per request.</summary>
     public async Task<SiteNow> Now() => _now ??= await state.Now();
 
-    /// <summary>The site's name for the head of a page; empty when the database does not answer, so that the fault page can still be drawn.</summary>
-    public async Task<string> SiteName()
-    {
-        try
-        {
-            return (await Now()).Plan.Site.Name;
-        }
-        catch (Exception e) when (e is System.Data.Common.DbException or TimeoutException or InvalidOperationException)
-        {
-            return string.Empty;
-        }
-    }
+    /// <summary>What a form and the present state differ in, when somebody saved in between; null otherwise.</summary>
+    public IReadOnlyList<FormDifference>? Stale { get; private set; }
 
     /// <summary>A sentence of Core in the site's units.</summary>
     public string Said(string sentence) => _now is null ? sentence : Units(_now).Prose(sentence);
+
+    /// <summary>Who asks for long work: a number that the browser keeps, so that one person's questions do not hold up another's.</summary>
+    public static string Asker(HttpContext http)
+    {
+        if (Guid.TryParse(http.Request.Cookies[AskerCookie], out Guid known))
+            return $"{known}";
+        string made = $"{Guid.NewGuid()}";
+        http.Response.Cookies.Append(AskerCookie, made, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
+        return made;
+    }
 
     /// <summary>Drops what was read, after something was saved.</summary>
     public void Forget() => _now = null;
@@ -56,7 +57,12 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// <param name="field">Names the form's field for a fault's path, or null.</param>
     /// <param name="work">Reads, checks and writes; answers with where to go.</param>
     /// <param name="fill">Fills the page again; null when nothing needs filling.</param>
-    public async Task<IActionResult> Saving(PageModel page, Func<string, string?> field, Func<Task<IActionResult>> work, Func<Task>? fill = null)
+    /// <param name="compare">
+    /// When somebody saved in between: takes the state of now and its version into the page, so that saving once more is done knowingly,
+    /// and tells what it holds otherwise than what was typed. Null for what cannot be compared.
+    /// </param>
+    public async Task<IActionResult> Saving(
+        PageModel page, Func<string, string?> field, Func<Task<IActionResult>> work, Func<Task>? fill = null, Func<SiteNow, IReadOnlyList<FormDifference>?>? compare = null)
     {
         page.ModelState.Clear();
         try
@@ -70,6 +76,8 @@ public sealed class PageFrame(SiteState state, IClock clock)
         catch (LostUpdateException e)
         {
             page.ModelState.AddModelError(string.Empty, e.Message);
+            Forget();
+            Stale = e.IsGone ? null : compare?.Invoke(await Now());
         }
         if (fill is not null)
             await fill();

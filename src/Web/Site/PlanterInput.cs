@@ -58,10 +58,10 @@ public sealed class PlanterInput
     /// <summary>Schools that it follows instead of its site's, by matter; empty for the site's.</summary>
     public Dictionary<string, string?> Rules { get; set; } = [];
 
-    public int Version { get; set; }
+    public long Version { get; set; }
 
     /// <summary>The form of a planter that is already there.</summary>
-    public static PlanterInput From(Planter p, int version, UnitsText units) => new()
+    public static PlanterInput From(Planter p, long version, UnitsText units) => new()
     {
         Name = p.Name,
         AreaId = p.AreaId,

@@ -37,10 +37,10 @@ public sealed class SiteInput
 
     public bool AtElevation { get; set; }
 
-    public int Version { get; set; }
+    public long Version { get; set; }
 
     /// <summary>The form of the present settings.</summary>
-    public static SiteInput From(Core.Planting.Site site, int version, UnitsText units) => new()
+    public static SiteInput From(Core.Planting.Site site, long version, UnitsText units) => new()
     {
         Name = site.Name,
         Units = site.Units.ToString(),

@@ -5,6 +5,7 @@ using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Rehearsing;
@@ -16,13 +17,24 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web.Site;
 
 /// <summary>The plan and the weather as of one moment.</summary>
-/// <param name="Mark">Where they stand.</param>
-/// <param name="Plan">The plan.</param>
+/// <param name="Loaded">The plan with its versions.</param>
 /// <param name="Record">The chosen station's record; null when the site has none.</param>
-public sealed record SiteNow(PlanMark Mark, Plan Plan, WeatherRecord? Record)
+public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 {
+    /// <summary>Where plan and weather stand.</summary>
+    public PlanMark Mark => Loaded.Mark;
+
+    /// <summary>The plan.</summary>
+    public Plan Plan => Loaded.Plan;
+
+    /// <summary>Versions of its parts, read in the same moment.</summary>
+    public PlanVersions Versions => Loaded.Versions;
+
+    /// <summary>What stands beside the plan because it does not fit.</summary>
+    public IReadOnlyList<SetAside> Aside => Loaded.Aside;
+
     /// <summary>A hash of all that figures of this plan and weather rest on.</summary>
-    public Lazy<string> Inputs { get; } = new(() => Convert.ToHexString(SHA256.HashData([.. PlanFile.Write(Plan), .. Encoding.UTF8.GetBytes($"{Mark.StationId} {Mark.StationRevision}")])));
+    public Lazy<string> Inputs { get; } = new(() => Convert.ToHexString(SHA256.HashData([.. PlanFile.Write(Loaded.Plan), .. Encoding.UTF8.GetBytes($"{Loaded.Mark.StationId} {Loaded.Mark.StationRevision}")])));
 
     /// <summary>True south of the equator.</summary>
     public bool IsSouthern => Record?.Station.IsSouthern ?? false;
@@ -32,10 +44,17 @@ public sealed record SiteNow(PlanMark Mark, Plan Plan, WeatherRecord? Record)
 /// Keeps the plan, the weather and the years computed from them until either changes. All of it can be dropped at any
 /// time; the database alone holds the truth.
 /// </summary>
-public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposable
+/// <param name="plans">The plan.</param>
+/// <param name="weather">The weather.</param>
+/// <param name="log">The log.</param>
+public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log) : IDisposable
 {
     private readonly SemaphoreSlim _loading = new(1, 1);
-    private Kept? _kept;
+    private readonly SemaphoreSlim _remarks = new(1, 1);
+    private readonly SemaphoreSlim _suns = new(1, 1);
+    private readonly ConcurrentDictionary<string, (Planter Planter, IReadOnlyList<MapFeature> Map, SunPaths Paths, int Year, ExposureForecast? Forecast)> _sun = new(StringComparer.Ordinal);
+    private SunPaths? _paths;
+    private volatile Kept? _kept;
 
     /// <summary>The plan and weather of now.</summary>
     public async Task<SiteNow> Now() => (await Fresh()).Now;
@@ -60,8 +79,12 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
     public async Task<NotableRuns?> Notable(LocalDate start)
     {
         Kept kept = await Fresh();
-        return kept.Notable.GetOrAdd(start, s => new Lazy<NotableRuns?>(() => NotableRuns.Of(
-            Kernel(kept, s).Seasons, s, [.. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(Core.Ground.ThermalClass.Of)], kept.Now.IsSouthern))).Value;
+        if (kept.Notable.Count > 20)
+            kept.Notable.Clear();
+        // They rest on the weather and on what containers there are, and outlive most edits.
+        Core.Ground.ThermalClass[] classes = [.. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(Core.Ground.ThermalClass.Of).Distinct().OrderBy(c => c.GetHashCode())];
+        int key = classes.Aggregate(17, HashCode.Combine);
+        return kept.Notable.GetOrAdd((start, key), k => new Lazy<NotableRuns?>(() => NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern))).Value;
     }
 
     /// <summary>Each area's run of bulbs in a plan year.</summary>
@@ -83,23 +106,42 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
     /// <summary>Another plan's year under the site's weather.</summary>
     public async Task<SiteYear> YearOf(Plan other, LocalDate start) => new SeasonKernel((await Fresh()).Now.Record, start).Of(other);
 
-    /// <summary>The remarks where they are known; where not, they are looked for beside the page, which waits only a little.</summary>
+    /// <summary>
+    /// The remarks on every display that stands on or after a day, where they are known; null while they are looked for beside the page,
+    /// which waits only a little. Several who ask share one looking, and what a later edit has overtaken is not looked for any more.
+    /// </summary>
     public async Task<IReadOnlyList<Remark>?> RemarksSoon(LocalDate from, TimeSpan wait)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<Remark>> looking = kept.Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>>>(() => Task.Run(() => Remarks(f)))).Value;
+        Task<IReadOnlyList<Remark>?> looking = kept.Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>?>>(() => Task.Run(() => Look(kept, f)))).Value;
         return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
     }
 
-    /// <summary>The remarks on every display that stands on or after a day.</summary>
-    public async Task<IReadOnlyList<Remark>> Remarks(LocalDate from)
+    private async Task<IReadOnlyList<Remark>?> Look(Kept kept, LocalDate from)
     {
-        Kept kept = await Fresh();
-        if (kept.Remarks is { } known && known.From == from)
-            return known.Remarks;
-        IReadOnlyList<Remark> remarks = [.. Checks(kept).All(from).OrderBy(r => r.Gravity)];
-        kept.Remarks = (from, remarks);
-        return remarks;
+        await _remarks.WaitAsync();
+        try
+        {
+            var found = new List<Remark>();
+            DisplayChecks checks = Checks(kept);
+            foreach (Display display in kept.Now.Plan.Displays.Where(d => d.Lift > from))
+            {
+                if (!ReferenceEquals(kept, _kept))
+                    return null;
+                found.AddRange(checks.For(display, thorough: false));
+            }
+            return [.. found.OrderBy(r => r.Gravity)];
+        }
+        catch (Exception e)
+        {
+            // Pages stand without remarks.
+            log.LogError(e, "The plan could not be looked through.");
+            return null;
+        }
+        finally
+        {
+            _remarks.Release();
+        }
     }
 
     /// <summary>The checks of the plan as it is now, for one request.</summary>
@@ -129,20 +171,54 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
         return Flowering(await Fresh(), start);
     }
 
-    /// <summary>Planters whose class of sun changes within five years as trees grow.</summary>
-    public async Task<IReadOnlyList<ExposureForecast>> SunAhead(double latitudeDeg, int year)
+    /// <summary>A planter's sun over the next years, as trees grow; computed once while the planter and the map stand.</summary>
+    public async Task<ExposureForecast?> SunOf(Planter planter, double latitudeDeg, int year) => SunOf((await Fresh()).Map, planter, latitudeDeg, year);
+
+    /// <summary>
+    /// Planters whose class of sun changes within five years as trees grow; null while that is computed beside the page, which waits
+    /// only a little. Only what changed is computed, once for all who ask.
+    /// </summary>
+    public async Task<IReadOnlyList<ExposureForecast>?> SunAhead(double latitudeDeg, int year, TimeSpan wait)
     {
         Kept kept = await Fresh();
-        if (kept.SunAhead is { } known && known.Year == year)
-            return known.Changing;
-        Plan plan = kept.Now.Plan;
-        IReadOnlyList<ExposureForecast> changing = [.. plan.Planters.Where(p => !p.IsRetired).AsParallel().AsOrdered().Select(p => ExposureForecast.Of(p, plan.Map, latitudeDeg, year)).OfType<ExposureForecast>().Where(f => f.Change is not null)];
-        kept.SunAhead = (year, changing);
-        return changing;
+        Task<IReadOnlyList<ExposureForecast>> ahead = kept.Sun.GetOrAdd((latitudeDeg, year), k => new Lazy<Task<IReadOnlyList<ExposureForecast>>>(() => Task.Run(async () =>
+        {
+            await _suns.WaitAsync();
+            try
+            {
+                var changing = new List<ExposureForecast>();
+                foreach (Planter planter in kept.Now.Plan.Planters.Where(p => !p.IsRetired))
+                {
+                    if (SunOf(kept.Map, planter, k.LatitudeDeg, k.Year) is { Change: not null } forecast)
+                        changing.Add(forecast);
+                }
+                return (IReadOnlyList<ExposureForecast>)changing;
+            }
+            finally
+            {
+                _suns.Release();
+            }
+        }))).Value;
+        return await Task.WhenAny(ahead, Task.Delay(wait)) == ahead ? await ahead : null;
+    }
+
+    private ExposureForecast? SunOf(IReadOnlyList<MapFeature> map, Planter planter, double latitudeDeg, int year)
+    {
+        if (_sun.TryGetValue(planter.Id, out var known) && ReferenceEquals(known.Planter, planter) && ReferenceEquals(known.Map, map) && known.Paths.LatitudeDeg == latitudeDeg && known.Year == year)
+            return known.Forecast;
+        SunPaths paths = _paths is { } kept && kept.LatitudeDeg == latitudeDeg ? kept : _paths = new SunPaths(latitudeDeg);
+        ExposureForecast? forecast = ExposureForecast.Of(planter, map, paths, year);
+        _sun[planter.Id] = (planter, map, paths, year, forecast);
+        return forecast;
     }
 
     /// <inheritdoc />
-    public void Dispose() => _loading.Dispose();
+    public void Dispose()
+    {
+        _loading.Dispose();
+        _remarks.Dispose();
+        _suns.Dispose();
+    }
 
     private static SiteFlowering Flowering(Kept kept, LocalDate start)
     {
@@ -171,17 +247,20 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
             mark = await plans.Mark();
             if (_kept is { } meanwhile && meanwhile.Now.Mark == mark)
                 return meanwhile;
+            LoadedPlan plan = await plans.Now();
             PlanMark? before = _kept?.Now.Mark;
-            WeatherRecord? record = before is not null && before.StationId == mark.StationId && before.StationRevision == mark.StationRevision
+            WeatherRecord? record = before is not null && before.StationId == plan.Mark.StationId && before.StationRevision == plan.Mark.StationRevision
                 ? _kept!.Station
-                : mark.StationId is null ? null : await weather.Load(mark.StationId);
-            Plan plan = await plans.Load();
-            SitePlace? place = plan.Site.Place;
+                : plan.Mark.StationId is null ? null : await weather.Load(plan.Mark.StationId);
+            SitePlace? place = plan.Plan.Site.Place;
             WeatherRecord? here = place is { AtElevation: true } ? Moved(record, place.ElevationM) : record;
-            var fresh = new Kept(new SiteNow(mark, plan, here), record);
+            var fresh = new Kept(new SiteNow(plan, here), record);
             // Flowering and followed plants rest on the weather alone; plants that did not change are the same objects as before.
             if (_kept is not null && ReferenceEquals(_kept.Now.Record, here))
-                (fresh.Flowering, fresh.Kernels) = (_kept.Flowering, _kept.Kernels);
+                (fresh.Flowering, fresh.Kernels, fresh.BulbYears, fresh.Notable) = (_kept.Flowering, _kept.Kernels, _kept.BulbYears, _kept.Notable);
+            // Features that did not change are the same objects: most edits leave the map as it was.
+            if (_kept is not null && _kept.Map.SequenceEqual(plan.Plan.Map, ReferenceEqualityComparer.Instance))
+                fresh.Map = _kept.Map;
             return _kept = fresh;
         }
         finally
@@ -205,22 +284,23 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather) : IDisposab
 
         public ConcurrentDictionary<(LocalDate Start, int? WeatherYear), Lazy<SiteYear>> Years { get; } = new();
 
-        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> BulbYears { get; } = new();
-
-        public (int Year, IReadOnlyList<ExposureForecast> Changing)? SunAhead { get; set; }
+        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> BulbYears { get; set; } = new();
 
         public ConcurrentDictionary<LocalDate, Lazy<SiteFlowering>> Flowering { get; set; } = new();
 
-        public ConcurrentDictionary<LocalDate, Lazy<NotableRuns?>> Notable { get; } = new();
+        public ConcurrentDictionary<(LocalDate Start, int Classes), Lazy<NotableRuns?>> Notable { get; set; } = new();
+
+        /// <summary>The map; the same list while its features are the same.</summary>
+        public IReadOnlyList<MapFeature> Map { get; set; } = now.Plan.Map;
 
         public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<AreaSequence>>> Sequences { get; } = new();
 
         public ConcurrentDictionary<(LocalDate Start, RehearsalKind Kind, LocalDate Today), Lazy<RehearsalResult?>> Rehearsed { get; } = new();
 
-        public ConcurrentDictionary<LocalDate, Lazy<Task<IReadOnlyList<Remark>>>> Looking { get; } = new();
+        public ConcurrentDictionary<LocalDate, Lazy<Task<IReadOnlyList<Remark>?>>> Looking { get; } = new();
+
+        public ConcurrentDictionary<(double LatitudeDeg, int Year), Lazy<Task<IReadOnlyList<ExposureForecast>>>> Sun { get; } = new();
 
         public ConcurrentDictionary<LocalDate, Lazy<SeasonKernel>> Kernels { get; set; } = new();
-
-        public (LocalDate From, IReadOnlyList<Remark> Remarks)? Remarks { get; set; }
     }
 }

@@ -28,7 +28,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
     public string? DayText { get; set; }
 
     [BindProperty]
-    public int Version { get; set; }
+    public long Version { get; set; }
 
     /// <summary>Places as moved by hand: [[[x, y], …], …], cm, kind by kind; empty for the layout by rule.</summary>
     [BindProperty]
@@ -91,7 +91,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
     {
         if (!await Find())
             return NotFound();
-        Version = await displays.Version(Id) ?? 0;
+        Version = Now.Versions.Display(Id);
         Places = Display.Items.Any(i => i.Places is not null) ? Write(Arrangement.Of(Now.Plan, Planter, Display)) : null;
         await Look();
         return Page();
@@ -148,7 +148,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         return await frame.Saving(this, f => f.StartsWith("items", StringComparison.Ordinal) ? string.Empty : null, async () =>
         {
             // Whoever changed the counts meanwhile is named first: places for other counts could not be read anyway.
-            if (await displays.Version(Id) != Version)
+            if (Now.Versions.Display(Id) != Version)
                 throw new LostUpdateException("This display");
             Display after = change();
             await displays.Save(after, Version, Display, what);
@@ -158,6 +158,17 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         {
             Display = Read() ?? Display;
             await Look();
+        }, now =>
+        {
+            Display mine = Read() ?? Display;
+            Now = now;
+            if (now.Plan.Displays.FirstOrDefault(d => d.Id == Id) is not { } saved)
+                return [];
+            (Display, Version) = (saved, now.Versions.Display(Id));
+            // Places for other counts cannot be put in the place of what is saved now.
+            if (Read() is null)
+                Places = null;
+            return FormDifference.Between(DisplayInput.From(mine, 0, Units), DisplayInput.From(saved, 0, Units));
         });
     }
 

@@ -12,7 +12,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Climate;
 
 /// <summary>The stations: brings records in, takes monthly normals, and says which one the site computes with.</summary>
-public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveStore live) : PageModel
+public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveStore live, HeavyWork heavy) : PageModel
 {
     [BindProperty]
     public IFormFile? Upload { get; set; }
@@ -74,12 +74,15 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         {
             if (Upload is null)
                 throw new InvalidInputException("file", "choose a file first");
-            await using Stream stream = Upload.OpenReadStream();
-            WeatherFileContents contents = WeatherFile.Read(
-                stream,
-                FileUnits == nameof(WeatherUnits.UsCustomary) ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
-                string.IsNullOrWhiteSpace(Location) ? null : Location.Trim(),
-                LeaveOut);
+            WeatherFileContents contents = await heavy.Do(async () =>
+            {
+                await using Stream stream = Upload.OpenReadStream();
+                return await Task.Run(() => WeatherFile.Read(
+                    stream,
+                    FileUnits == nameof(WeatherUnits.UsCustomary) ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
+                    string.IsNullOrWhiteSpace(Location) ? null : Location.Trim(),
+                    LeaveOut));
+            });
             Station station = StationOf(contents);
             int added = await weather.Merge(station, contents.Days, frame.Instant);
             frame.Forget();

@@ -43,8 +43,8 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             return Redirect($"/stack/{display.PlanterId}?display={display.Id}");
         if (!Find(display?.PlanterId))
             return NotFound();
-        if (display is not null && await displays.Version(Id) is { } version)
-            Input = DisplayInput.From(display, version, Units);
+        if (display is not null)
+            Input = DisplayInput.From(display, Now.Versions.Display(Id), Units);
         else if (IsNew)
             Input = Fresh();
         else
@@ -74,7 +74,13 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "plants and counts changed");
             TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
             return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");
-        }, Look);
+        }, Look, now =>
+        {
+            (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
+            DisplayInput theirs = DisplayInput.From(now.Plan.Displays.First(d => d.Id == Input.DisplayId), now.Versions.Display(Input.DisplayId!), Units);
+            Input.Version = theirs.Version;
+            return FormDifference.Between(Input, theirs);
+        });
     }
 
     /// <summary>Makes a remedy's change in the form; it is saved when the planner saves.</summary>
@@ -109,7 +115,13 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
             await displays.Remove(Id, Input.Version ?? 0);
             TempData["Said"] = "The display is taken out of the plan.";
             return Redirect($"/planters/{Planter.Id}");
-        }, Look);
+        }, Look, now =>
+        {
+            (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
+            DisplayInput theirs = DisplayInput.From(now.Plan.Displays.First(d => d.Id == Input.DisplayId), now.Versions.Display(Input.DisplayId!), Units);
+            Input.Version = theirs.Version;
+            return FormDifference.Between(Input, theirs);
+        });
     }
 
     // A new display follows the last seasonal one, and stays for about a season.

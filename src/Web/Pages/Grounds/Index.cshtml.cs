@@ -14,8 +14,11 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Grounds;
 
 /// <summary>"What will visitors see on that day?": the site to scale, every planter painted with what shows.</summary>
-public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet sheet) : PageModel
+public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet sheet, HeavyWork heavy) : PageModel
 {
+    // Most edits leave the sun as it was; after one that does not, nobody waits for it.
+    private static readonly TimeSpan SunWait = TimeSpan.FromMilliseconds(150);
+
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -39,7 +42,8 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
 
     public IReadOnlyList<AreaWalk> Walks { get; private set; } = [];
 
-    public IReadOnlyList<ExposureForecast> Changing { get; private set; } = [];
+    /// <summary>Planters that trees will shade; null while that is computed.</summary>
+    public IReadOnlyList<ExposureForecast>? Changing { get; private set; } = [];
 
     public IReadOnlyList<RootReach> Roots { get; private set; } = [];
 
@@ -114,9 +118,13 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
     {
         if (Upload is null || Upload.Length == 0)
             throw new InvalidInputException("file", "choose a file first");
-        await using Stream stream = Upload.OpenReadStream();
-        MapChanges changes = MapFile.Read(stream, (await frame.Now()).Plan);
-        await maps.Put(changes.Features, changes.Planters, changes.NewAreas);
+        SiteNow now = await frame.Now();
+        MapChanges changes = await heavy.Do(async () =>
+        {
+            await using Stream stream = Upload.OpenReadStream();
+            return await Task.Run(() => MapFile.Read(stream, now.Plan));
+        });
+        await maps.Put(changes.Features, changes.Planters, changes.NewAreas, now.Versions);
         TempData["Said"] = $"{changes.Features.Count} features and {changes.Planters.Count} planters taken from {Path.GetFileName(Upload.FileName)}.";
         return Redirect("/grounds");
     }, Fill);
@@ -141,19 +149,19 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             GrowthM = Read(growth),
             SurveyedIn = frame.Today.Year,
         };
-        await maps.Put([feature], [], []);
+        await maps.Put([feature], [], [], Now.Versions);
         TempData["Said"] = $"{(feature.Name.Length > 0 ? feature.Name : Words.Plain(what))} added to the map.";
         return Redirect("/grounds");
 
         static double Metres(string text) => double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out double v) ? Math.Round(v, 2) : double.NaN;
     }, Fill);
 
-    public async Task<IActionResult> OnPostDropAsync(string id)
+    public async Task<IActionResult> OnPostDropAsync(string? id, long version) => await frame.Saving(this, _ => null, async () =>
     {
-        await maps.Remove(id);
+        await maps.Remove(id ?? string.Empty, version);
         TempData["Said"] = "Taken off the map.";
         return Redirect("/grounds");
-    }
+    }, Fill);
 
     private async Task Fill()
     {
@@ -169,7 +177,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         Paths = PathBalance.Of(Now.Plan.Map, placed, index);
         Walks = WalkingWays.Of(Now.Plan.Areas, Now.Plan.Planters, Now.Plan.Map);
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
-            Changing = await frame.State.SunAhead(latitude, frame.Today.Year);
+            Changing = await frame.State.SunAhead(latitude, frame.Today.Year, SunWait);
         Roots = RootReach.Of(Now.Plan.Planters, Now.Plan.Map, frame.Today.Year);
     }
 }

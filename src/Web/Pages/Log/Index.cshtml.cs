@@ -11,7 +11,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Log;
 
 /// <summary>Says what happened, in two taps; made for a phone.</summary>
-public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
+public sealed class IndexModel(PageFrame frame, LogStore log, HeavyWork heavy) : PageModel
 {
     private const string ByCookie = "meadow-by";
 
@@ -68,6 +68,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
             Guid id = Guid.TryParse(EntryId, out Guid given) ? given : Guid.NewGuid();
             var seen = new Observation(id, PlanterId ?? string.Empty, string.IsNullOrEmpty(PlantId) ? null : PlantId, day, kind, Note?.Trim() ?? string.Empty, By?.Trim() ?? string.Empty);
             faults.AddAll(string.Empty, seen.Faults(frame.Today));
+            if (faults.IsEmpty && Now.Plan.FindPlanter(seen.PlanterId) is null)
+                faults.Add("planterId", $"there is no planter \"{seen.PlanterId}\"");
+            if (faults.IsEmpty && seen.PlantId is { } plant && Now.Plan.FindPlant(plant) is null)
+                faults.Add("plantId", $"there is no plant \"{plant}\" in the palette");
             faults.ThrowIfAny();
             await log.Record([seen]);
             Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
@@ -83,15 +87,26 @@ public sealed class IndexModel(PageFrame frame, LogStore log) : PageModel
         {
             if (Upload is null)
                 throw new InvalidInputException("file", "choose a file first");
-            await using Stream stream = Upload.OpenReadStream();
-            int added = await log.Record(CsvSheets.ReadLog(stream, frame.Today));
-            TempData["Said"] = $"{added} observations brought in.";
+            (int added, int strange) = await heavy.Do(async () =>
+            {
+                await using Stream stream = Upload.OpenReadStream();
+                IReadOnlyList<Observation> seen = await Task.Run(() => CsvSheets.ReadLog(stream, frame.Today));
+                return (await log.Record(seen), seen.Count(o => Now.Plan.FindPlanter(o.PlanterId) is null || (o.PlantId is { } p && Now.Plan.FindPlant(p) is null)));
+            });
+            TempData["Said"] = $"{added} observations brought in." + (strange > 0 ? $" {strange} name a planter or plant that the plan does not hold; they are kept, as the log outlives both." : string.Empty);
             return Redirect("/log");
         }, Fresh);
     }
 
-    public async Task<IActionResult> OnGetCsvAsync() =>
-        File(CsvSheets.Log(await log.Latest(null, 100_000)), "text/csv; charset=utf-8", "log.csv");
+    /// <summary>The whole log, written as it is read.</summary>
+    public async Task OnGetCsvAsync()
+    {
+        Response.ContentType = "text/csv; charset=utf-8";
+        Response.Headers.ContentDisposition = "attachment; filename=log.csv";
+        Response.Headers.CacheControl = "no-store";
+        await foreach (byte[] piece in CsvSheets.Log(log.All()))
+            await Response.Body.WriteAsync(piece, HttpContext.RequestAborted);
+    }
 
     private static string? Field(string fault) => fault switch
     {

@@ -34,7 +34,7 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
     public Dictionary<string, string?> Cells { get; set; } = [];
 
     [BindProperty]
-    public int Version { get; set; }
+    public long Version { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -58,10 +58,10 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
                 Cells["source"] = "our own";
             return Page();
         }
-        if (Now.Plan.FindPlant(Id) is not { } plant || await palette.Version(Id) is not { } version)
+        if (Now.Plan.FindPlant(Id) is not { } plant)
             return NotFound();
         Heading = plant.CommonName;
-        Version = version;
+        Version = Now.Versions.Plant(Id);
         Take(plant);
         return Page();
     }
@@ -70,11 +70,11 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
     {
         Now = await frame.Now();
         Plant? old = IsNew ? null : Now.Plan.FindPlant(Id);
-        if (!IsNew && old is null)
-            return NotFound();
         Heading = old?.CommonName ?? Heading;
         return await frame.Saving(this, Name, async () =>
         {
+            if (!IsNew && old is null)
+                throw new LostUpdateException("The plant", isGone: true);
             Plant plant = PaletteSheet.FromCells(old, PaletteColumns.All.Where(c => c.Name is not ("id" or "retired")).Select(c => (c, (Cells.GetValueOrDefault(c.Name) ?? string.Empty).Trim())));
             plant = plant with { Id = old?.Id ?? Ids.From(plant.CommonName, x => x is "new" or "import" or "compare" || Now.Plan.FindPlant(x) is not null) };
             if (Now.Plan.Palette.Any(p => p.Id != plant.Id && p.CommonName.Equals(plant.CommonName, StringComparison.OrdinalIgnoreCase)))
@@ -82,6 +82,13 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
             await palette.Save(plant, IsNew ? null : Version);
             TempData["Said"] = $"{plant.CommonName} saved.";
             return Redirect($"/palette/{plant.Id}");
+        }, compare: now =>
+        {
+            Now = now;
+            if (now.Plan.FindPlant(Id) is not { } theirs)
+                return [];
+            Version = now.Versions.Plant(Id);
+            return FormDifference.Between(Cells, PaletteColumns.All.Where(c => Cells.ContainsKey(c.Name)).ToDictionary(c => c.Name, c => PaletteSheet.Text(c.Get(theirs)), StringComparer.Ordinal));
         });
     }
 

@@ -8,7 +8,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Palette;
 
 /// <summary>Brings in a sheet of plants: looks at it, says what it would change, and writes all of it or nothing.</summary>
-public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStore drafts) : PageModel
+public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStore drafts, HeavyWork heavy) : PageModel
 {
     private const string Kind = "palette";
 
@@ -35,7 +35,7 @@ public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStor
         FileName = draft.Name;
         return await frame.Saving(this, Field, async () =>
         {
-            Changes = await Read(draft.Content);
+            Changes = await heavy.Do(() => Read(draft.Content));
             return Page();
         });
     }
@@ -44,19 +44,22 @@ public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStor
     {
         if (Upload is null || Upload.Length == 0)
             throw new InvalidInputException("file", "choose a sheet first");
-        using var buffer = new MemoryStream();
-        await Upload.CopyToAsync(buffer);
-        byte[] content = buffer.ToArray();
-        await Read(content);
-        return Redirect($"/palette/import?draft={await drafts.Keep(Kind, Path.GetFileName(Upload.FileName), content)}");
+        return await heavy.Do<IActionResult>(async () =>
+        {
+            using var buffer = new MemoryStream();
+            await Upload.CopyToAsync(buffer);
+            byte[] content = buffer.ToArray();
+            await Read(content);
+            return Redirect($"/palette/import?draft={await drafts.Keep(Kind, Path.GetFileName(Upload.FileName), content)}");
+        });
     });
 
     public async Task<IActionResult> OnPostTakeAsync(Guid id) => await frame.Saving(this, Field, async () =>
     {
         if (await drafts.Find(Kind, id) is not { } draft)
             throw new InvalidInputException("file", "that sheet was taken already, or waited more than a day; choose it again");
-        IReadOnlyList<PlantChange> changes = await Read(draft.Content);
-        await palette.Put([.. changes.Select(c => c.Plant)]);
+        IReadOnlyList<PlantChange> changes = await heavy.Do(() => Read(draft.Content));
+        await palette.Put([.. changes.Select(c => c.Plant)], (await frame.Now()).Versions);
         await drafts.Drop(id);
         TempData["Said"] = $"{changes.Count(c => c.IsNew)} plants added, {changes.Count(c => !c.IsNew)} changed.";
         return Redirect("/palette");

@@ -87,10 +87,11 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         return await frame.Saving(this, _ => null, async () =>
         {
             await using FileStream file = System.IO.File.OpenRead(Path.Combine(AppContext.BaseDirectory, "starter", "palette.csv"));
+            SiteNow now = await frame.Now();
             IReadOnlyList<Plant> plants = [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
-            int added = await palette.AddNew(plants);
-            frame.Forget();
-            TempData["Said"] = $"{added} plants added to the palette; {plants.Count - added} were there already.";
+            List<Plant> fresh = [.. plants.Where(p => now.Plan.FindPlant(p.Id) is null)];
+            await palette.Put(fresh, now.Versions);
+            TempData["Said"] = $"{fresh.Count} plants added to the palette; {plants.Count - fresh.Count} were there already.";
             return Redirect("/palette");
         }, Fill);
     }

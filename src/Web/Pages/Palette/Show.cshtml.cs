@@ -31,13 +31,13 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
     /// <summary>How often it was said to do well, and poorly.</summary>
     public (int Well, int Poorly) Rated => (Seen.Count(o => o.Kind is ObservationKind.DidWell), Seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
 
-    public int Version { get; private set; }
+    public long Version { get; private set; }
 
     public async Task<IActionResult> OnGetAsync() => await Fill() ? Page() : NotFound();
 
-    public async Task<IActionResult> OnPostRetireAsync(int version) => await Change(version, p => p with { IsRetired = !p.IsRetired }, p => p.IsRetired ? $"{p.CommonName} is retired: what stands stays, nothing new is planned with it." : $"{p.CommonName} is back in the palette.");
+    public async Task<IActionResult> OnPostRetireAsync(long version) => await Change(version, p => p with { IsRetired = !p.IsRetired }, p => p.IsRetired ? $"{p.CommonName} is retired: what stands stays, nothing new is planned with it." : $"{p.CommonName} is back in the palette.");
 
-    public async Task<IActionResult> OnPostRemoveAsync(int version)
+    public async Task<IActionResult> OnPostRemoveAsync(long version)
     {
         if (!await Fill())
             return NotFound();
@@ -49,7 +49,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
         });
     }
 
-    private async Task<IActionResult> Change(int version, Func<Plant, Plant> change, Func<Plant, string> said)
+    private async Task<IActionResult> Change(long version, Func<Plant, Plant> change, Func<Plant, string> said)
     {
         if (!await Fill())
             return NotFound();
@@ -65,10 +65,10 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
     private async Task<bool> Fill()
     {
         Now = await frame.Now();
-        if (Now.Plan.FindPlant(Id) is not { } plant || await palette.Version(Id) is not { } version)
+        if (Now.Plan.FindPlant(Id) is not { } plant)
             return false;
         Plant = plant;
-        Version = version;
+        Version = Now.Versions.Plant(Id);
         Strip = (await frame.State.Flowering(SiteYear.UsualStart(frame.Today, Now.IsSouthern))).Usual(plant);
         Displays = [.. Now.Plan.Displays.Where(d => d.Items.Any(i => i.PlantId == Id)).OrderByDescending(d => d.Install)];
         Seen = await log.OfPlant(Id, 200);

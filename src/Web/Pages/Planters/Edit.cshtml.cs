@@ -8,7 +8,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>Adds a planter ("new") or changes one, with its volume shown as it is typed.</summary>
-public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore plans) : PageModel
+public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageModel
 {
     /// <summary>Most planters made at once.</summary>
     public const int MostOfAKind = 500;
@@ -93,10 +93,10 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
             Input.AreaId = Now.Plan.Areas.Count > 0 ? Now.Plan.Areas[0].Id : null;
             return Page();
         }
-        if (Now.Plan.FindPlanter(Id) is not { } planter || await planters.Version(Id) is not { } version)
+        if (Now.Plan.FindPlanter(Id) is not { } planter)
             return NotFound();
         Heading = planter.Name;
-        Input = PlanterInput.From(planter, version, PageFrame.Units(Now));
+        Input = PlanterInput.From(planter, Now.Versions.Planter(Id), PageFrame.Units(Now));
         return Page();
     }
 
@@ -113,10 +113,10 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
         Now = await frame.Now();
         UnitsText units = PageFrame.Units(Now);
         Heading = Now.Plan.FindPlanter(Id)?.Name ?? string.Empty;
-        if (!IsNew && Now.Plan.FindPlanter(Id) is null)
-            return NotFound();
         return await frame.Saving(this, PlanterInput.Field, async () =>
         {
+            if (!IsNew && Now.Plan.FindPlanter(Id) is null)
+                throw new LostUpdateException("The planter", isGone: true);
             Area? area = NewArea();
             string id = IsNew ? Ids.From(Input.Name ?? string.Empty, x => x == "new" || Now.Plan.FindPlanter(x) is not null) : Id;
             Planter? old = Now.Plan.FindPlanter(id);
@@ -133,20 +133,25 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters, PlanStore 
             if (many is < 1 or > MostOfAKind)
                 faults.Add("howMany", $"must be a whole number from 1 to {MostOfAKind}");
             faults.ThrowIfAny();
-            if (area is not null && Now.Plan.Areas.All(a => a.Id != area.Id))
-                await plans.AddArea(area);
+            Area? newArea = area is not null && Now.Plan.Areas.All(a => a.Id != area.Id) ? area : null;
             if (IsNew && many > 1)
             {
-                await planters.Add(OfAKind(planter, many));
+                await planters.Add(OfAKind(planter, many), newArea);
                 TempData["Said"] = $"{many} planters added: {planter.Name} 1 to {many}.";
                 return Redirect("/planters");
             }
             if (IsNew)
-                await planters.Add(planter);
+                await planters.Add([planter], newArea);
             else
-                await planters.Save(planter, Input.Version);
+                await planters.Save(planter, Input.Version, newArea);
             TempData["Said"] = IsNew ? $"{planter.Name} added." : $"{planter.Name} saved.";
             return Redirect($"/planters/{id}");
+        }, compare: now =>
+        {
+            Now = now;
+            PlanterInput theirs = PlanterInput.From(now.Plan.FindPlanter(Id)!, now.Versions.Planter(Id), units);
+            Input.Version = theirs.Version;
+            return FormDifference.Between(Input, theirs);
         });
     }
 

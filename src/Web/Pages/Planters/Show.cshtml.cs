@@ -14,7 +14,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>"Is this one right?": one planter on a day, its year, its displays, what is worth a look, and what happened.</summary>
-public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos, DisplayStore displays) : PageModel
+public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos, DisplayStore displays, HeavyWork heavy) : PageModel
 {
     [BindProperty]
     public IFormFile? Upload { get; set; }
@@ -24,7 +24,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
 
     public IReadOnlyList<PlanterPhoto> Photos { get; private set; } = [];
 
-    public int Version { get; private set; }
+    public long Version { get; private set; }
 
     /// <summary>The planter's sun over the next years, as trees grow.</summary>
     public ExposureForecast? Ahead { get; private set; }
@@ -83,11 +83,15 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         if (Upload is null || Upload.Length == 0)
             throw new InvalidInputException("photo", "choose a picture first");
         string caption = Caption?.Trim() ?? string.Empty;
-        if (caption.Length > 200)
-            throw new InvalidInputException("caption", "must be at most 200 characters");
-        using var buffer = new MemoryStream();
-        await Upload.CopyToAsync(buffer);
-        Photograph picture = Photograph.Read(buffer.ToArray());
+        var faults = new FaultList();
+        faults.Note("caption", caption, 200);
+        faults.ThrowIfAny();
+        Photograph picture = await heavy.Do(async () =>
+        {
+            using var buffer = new MemoryStream();
+            await Upload.CopyToAsync(buffer);
+            return Photograph.Read(buffer.ToArray());
+        });
         await photos.Add(new PlanterPhoto(Guid.CreateVersion7(), Id, frame.Today, caption, picture.Width, picture.Height), picture.Jpeg, picture.Thumb);
         return "Photograph added; nothing but the picture was kept of the file.";
     });
@@ -98,14 +102,14 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         return "Photograph removed.";
     });
 
-    public async Task<IActionResult> OnPostRetireAsync(int version) => await Save(async () =>
+    public async Task<IActionResult> OnPostRetireAsync(long version) => await Save(async () =>
     {
         Planter changed = Planter with { IsRetired = !Planter.IsRetired };
         await planters.Save(changed, version);
         return changed.IsRetired ? $"{changed.Name} is retired: its history stays, and nothing new is planned for it." : $"{changed.Name} is in use again.";
     });
 
-    public async Task<IActionResult> OnPostRemoveAsync(int version) => await Save(async () =>
+    public async Task<IActionResult> OnPostRemoveAsync(long version) => await Save(async () =>
     {
         await planters.Remove(Id, version);
         return $"{Planter.Name} removed.";
@@ -114,10 +118,11 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
     /// <summary>Makes the change that a remark's button names.</summary>
     public async Task<IActionResult> OnPostMendAsync(string? mend)
     {
-        int? version = await displays.Version((mend ?? string.Empty).Split("||")[0]);
         return await Save(async () =>
         {
-            if (version is null || RemarksView.Find(Remarks, mend) is not { } found)
+            // The remark and the version come from one reading of the plan.
+            long version = Now.Versions.Display((mend ?? string.Empty).Split("||")[0]);
+            if (version == 0 || RemarksView.Find(Remarks, mend) is not { } found)
                 throw new InvalidInputException(string.Empty, "That remark is there no more: the display has changed since. Look at it again.");
             await displays.Save(found.Remedy.After, version, Now.Plan.Displays.First(d => d.Id == found.Remark.DisplayId), found.Remedy.Say);
             return $"Done: {frame.Said(found.Remedy.Say)}. It can be taken back below.";
@@ -147,13 +152,13 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
     private async Task<bool> Fill()
     {
         Now = await frame.Now();
-        if (Now.Plan.FindPlanter(Id) is not { } planter || await planters.Version(Id) is not { } version)
+        if (Now.Plan.FindPlanter(Id) is not { } planter)
             return false;
-        Version = version;
+        Version = Now.Versions.Planter(Id);
         Photos = await photos.Of(Id);
         OutOfLook = LookGroup.Differences(planter, Now.Plan.Planters);
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
-            Ahead = ExposureForecast.Of(planter, Now.Plan.Map, latitude, frame.Today.Year);
+            Ahead = await frame.State.SunOf(planter, latitude, frame.Today.Year);
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);

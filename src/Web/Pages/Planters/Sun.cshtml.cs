@@ -37,7 +37,7 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
     public string? LeafOff { get; set; }
 
     [BindProperty]
-    public int Version { get; set; }
+    public long Version { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -107,17 +107,24 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
             Skyline = typed.Faults().Count == 0 ? typed : null;
             Reckon();
             return Task.CompletedTask;
+        }, now =>
+        {
+            (Now, Planter, Version) = (now, now.Plan.FindPlanter(Id)!, now.Versions.Planter(Id));
+            Skyline saved = Planter.Skyline ?? Skyline.Open;
+            return FormDifference.Between(
+                new { Walls = Walls.Select(Number), Trees = Trees.Select(Number), Growth = Number(Growth), Surveyed = Number(Surveyed), LeafOn = Number(LeafOn), LeafOff = Number(LeafOff) },
+                new { Walls = saved.WallDeg, Trees = saved.TreeDeg, Growth = saved.TreeGrowthDeg, Surveyed = (double)saved.SurveyedIn, LeafOn = saved.LeafOnShare * 100, LeafOff = saved.LeafOffShare * 100 });
         });
     }
 
     private async Task<bool> Find()
     {
         Now = await frame.Now();
-        if (Now.Plan.FindPlanter(Id) is not { } planter || await planters.Version(Id) is not { } version)
+        if (Now.Plan.FindPlanter(Id) is not { } planter)
             return false;
         Planter = planter;
         if (Version == 0)
-            Version = version;
+            Version = Now.Versions.Planter(Id);
         return true;
     }
 

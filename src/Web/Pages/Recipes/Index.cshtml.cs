@@ -24,6 +24,10 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
     [BindProperty(SupportsGet = true, Name = "planter[]")]
     public List<string> PlanterIds { get; set; } = [];
 
+    /// <summary>Those planters parted by blanks, as a browser with scripts sends them.</summary>
+    [BindProperty]
+    public string? PlanterList { get; set; }
+
     [BindProperty]
     public string? Name { get; set; }
 
@@ -59,6 +63,13 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
             Lift ??= Words.Iso((Words.ReadDay(Install) ?? install).PlusMonths(recipe.Layer == DisplayLayer.Bulbs ? 8 : 4));
         }
         return Page();
+    }
+
+    /// <summary>Shows what the recipe becomes in the planters ticked.</summary>
+    public async Task<IActionResult> OnPostLookAsync()
+    {
+        ModelState.Clear();
+        return await OnGetAsync();
     }
 
     public async Task<IActionResult> OnPostKeepAsync()
@@ -113,8 +124,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         await Find();
         return await frame.Saving(this, _ => null, async () =>
         {
-            if (!await recipes.Remove(RecipeId ?? string.Empty))
-                throw new InvalidInputException(string.Empty, "That recipe is there no more.");
+            await recipes.Remove(RecipeId ?? string.Empty, Now.Versions.Recipe(RecipeId ?? string.Empty));
             TempData["Said"] = "The recipe is removed; what was planted from it stays.";
             return Redirect("/recipes");
         });
@@ -127,6 +137,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         Now = await frame.Now();
         Keep = Now.Plan.Displays.FirstOrDefault(d => d.Id == KeepId);
         Chosen = Now.Plan.Recipes.FirstOrDefault(r => r.Id == RecipeId);
+        PlanterIds = [.. Ticked.Of(PlanterIds, PlanterList)];
         if (Chosen is { } recipe)
             Scaled = [.. PlanterIds.Distinct(StringComparer.Ordinal).Select(Now.Plan.FindPlanter).OfType<Planter>().Select(p => ScaledRecipe.For(recipe, p, Now.Plan.Site, Now.Plan.Plant))];
     }

@@ -18,7 +18,7 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
     public string? Institution { get; set; }
 
     [BindProperty]
-    public int Version { get; set; }
+    public long Version { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -49,6 +49,13 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
             await plans.SaveSite(Now.Plan.Site with { Rules = rules }, Version);
             TempData["Said"] = "House rules saved: the season, the orders, the sheets and the checks follow them.";
             return Redirect("/rules");
+        }, compare: now =>
+        {
+            (Now, Version) = (now, now.Mark.Version);
+            HouseRules theirs = now.Plan.Site.Rules;
+            return FormDifference.Between(
+                new { Schools, Institution },
+                new { Schools = HouseRuleMatter.All.ToDictionary(m => m.Key, m => (string?)m.Of(theirs), StringComparer.Ordinal), Institution = string.Join(" ", theirs.InstitutionColours) });
         });
     }
 

@@ -9,7 +9,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Site;
 
 /// <summary>The site's settings and house rules, and the plan as a file.</summary>
-public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
+public sealed class IndexModel(PageFrame frame, PlanStore plans, PlanHistory history, PhotoStore photos, DraftStore drafts, Everything everything, HeavyWork heavy) : PageModel
 {
     [BindProperty]
     public SiteInput Input { get; set; } = new();
@@ -19,15 +19,22 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
 
     public SiteNow Now { get; private set; } = null!;
 
+    /// <summary>Plans that were replaced and can be brought back, latest first.</summary>
+    public IReadOnlyList<PlanBefore> Before { get; private set; } = [];
+
+    /// <summary>Photographs of planters that the plan no longer holds.</summary>
+    public (int Photographs, int Planters) Orphans { get; private set; }
+
     public async Task OnGetAsync()
     {
         Now = await frame.Now();
-        Input = SiteInput.From(Now.Plan.Site, Now.Mark.Version, PageFrame.Units(Now));
+        await Settings();
     }
 
     public async Task<IActionResult> OnGetPlanAsync()
     {
         Now = await frame.Now();
+        Response.Headers.CacheControl = "no-store";
         return File(PlanFile.Write(Now.Plan), "application/json", $"{Ids.From(Now.Plan.Site.Name, _ => false)}.plan.json");
     }
 
@@ -40,7 +47,49 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
             await plans.SaveSite(Input.Read(units) with { Rules = Now.Plan.Site.Rules }, Input.Version);
             TempData["Said"] = "Settings saved.";
             return Redirect("/site");
+        }, Lists, now =>
+        {
+            Now = now;
+            SiteInput theirs = SiteInput.From(now.Plan.Site, now.Mark.Version, units);
+            Input.Version = theirs.Version;
+            return FormDifference.Between(Input, theirs);
         });
+    }
+
+    /// <summary>All that the site holds, in one file.</summary>
+    public async Task<IActionResult> OnGetEverythingAsync()
+    {
+        Now = await frame.Now();
+        Response.Headers.CacheControl = "no-store";
+        FileStream file = new(Path.GetTempFileName(), FileMode.Create, FileAccess.ReadWrite, FileShare.None, 81920, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        await heavy.Do(async () =>
+        {
+            await everything.Write(file);
+            return true;
+        });
+        file.Position = 0;
+        return File(file, "application/zip", $"{Ids.From(Now.Plan.Site.Name, _ => false)}.everything.zip");
+    }
+
+    /// <summary>Brings a plan back that another has replaced.</summary>
+    public async Task<IActionResult> OnPostBackAsync(Guid id)
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            Plan plan = await history.Load(id) ?? throw new InvalidInputException(string.Empty, "That plan is no longer kept.");
+            await plans.Replace(plan, PlanFile.Write);
+            TempData["Said"] = $"{plan.Site.Name} is back: {plan.Planters.Count} planters, {plan.Displays.Count} displays. What it replaced is kept in turn.";
+            return Redirect("/site");
+        }, Settings);
+    }
+
+    /// <summary>Drops photographs of planters that the plan no longer holds.</summary>
+    public async Task<IActionResult> OnPostDropPhotographsAsync()
+    {
+        int dropped = await photos.DropWithoutPlanter();
+        TempData["Said"] = $"{dropped} photographs dropped.";
+        return Redirect("/site");
     }
 
     public async Task<IActionResult> OnPostPlanAsync()
@@ -50,18 +99,30 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
         {
             if (Upload is null)
                 throw new InvalidInputException("file", "choose a file first");
-            await using Stream stream = Upload.OpenReadStream();
-            Plan plan = PlanFile.Read(stream);
-            await plans.Replace(plan);
-            frame.Forget();
-            TempData["Said"] = $"{plan.Site.Name} is brought in: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays. The log and the weather stayed.";
-            return Redirect("/site");
+            return await heavy.Do<IActionResult>(async () =>
+            {
+                using var buffer = new MemoryStream();
+                await Upload.CopyToAsync(buffer);
+                buffer.Position = 0;
+                Plan plan = await Task.Run(() => PlanFile.Read(buffer));
+                if (Now.Plan.Planters.Count + Now.Plan.Displays.Count + Now.Aside.Count > 0)
+                    return Redirect($"/site/plan?draft={await drafts.Keep(PlanModel.Kind, Path.GetFileName(Upload.FileName), buffer.ToArray())}");
+                await plans.Replace(plan, PlanFile.Write);
+                TempData["Said"] = PlanModel.BroughtIn(plan);
+                return Redirect("/site");
+            });
         }, Settings);
     }
 
-    private Task Settings()
+    private async Task Settings()
     {
         Input = SiteInput.From(Now.Plan.Site, Now.Mark.Version, PageFrame.Units(Now));
-        return Task.CompletedTask;
+        await Lists();
+    }
+
+    private async Task Lists()
+    {
+        Before = await history.All();
+        Orphans = await photos.WithoutPlanter();
     }
 }

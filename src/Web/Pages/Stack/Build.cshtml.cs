@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Solver;
@@ -11,7 +12,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Stack;
 
 /// <summary>"Build me a stack": three proposals for the months, colours and budget wanted, each laid out and checked.</summary>
-public sealed class BuildModel(PageFrame frame) : PageModel
+public sealed class BuildModel(PageFrame frame, HeavyWork heavy) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -52,18 +53,22 @@ public sealed class BuildModel(PageFrame frame) : PageModel
 
     public async Task<IActionResult> OnGetAsync()
     {
-        Now = await frame.Now();
-        if (Now.Plan.FindPlanter(Id) is not { } planter)
+        if (!await Find())
             return NotFound();
-        Planter = planter;
         LocalDate fall = StackBloom.BulbYearStart(frame.Today, Now.IsSouthern);
         LocalDate spring = fall.PlusMonths(6);
-        Asked = From is not null;
         From ??= Words.Iso(spring.PlusDays(14));
         To ??= Words.Iso(spring.PlusMonths(4).PlusDays(-1));
         Kinds ??= "5";
-        if (!Asked)
-            return Page();
+        return Page();
+    }
+
+    /// <summary>Solves three stacks; one question at a time, and only when it is asked by the form.</summary>
+    public async Task<IActionResult> OnPostAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        Asked = true;
         ModelState.Clear();
         if (Now.Record is null)
         {
@@ -75,7 +80,8 @@ public sealed class BuildModel(PageFrame frame) : PageModel
             Wish = Read();
             SiteFlowering flowering = await frame.State.Flowering(SiteYear.UsualStart(Wish.First, Now.IsSouthern));
             LocalDate install = StackBloom.BulbYearStart(Wish.First, Now.IsSouthern).PlusMonths(2).PlusDays(14);
-            Proposals = StackProposals.For(Now.Plan, Planter, flowering, await frame.State.Checks(), Wish, install, Wish.Last.PlusDays(7));
+            DisplayChecks checks = await frame.State.Checks();
+            Proposals = await heavy.Do(() => Task.Run(() => StackProposals.For(Now.Plan, Planter, flowering, checks, Wish, install, Wish.Last.PlusDays(7))));
         }
         catch (InvalidInputException e)
         {
@@ -83,6 +89,15 @@ public sealed class BuildModel(PageFrame frame) : PageModel
                 ModelState.AddModelError(fault.Field switch { "first" => "From", "last" => "To", "budget" => "Budget", "mostKinds" => "Kinds", _ => string.Empty }, fault.Message);
         }
         return Page();
+    }
+
+    private async Task<bool> Find()
+    {
+        Now = await frame.Now();
+        if (Now.Plan.FindPlanter(Id) is not { } planter)
+            return false;
+        Planter = planter;
+        return true;
     }
 
     /// <summary>Where a proposal is opened in the stack's own page, to be looked over and saved.</summary>

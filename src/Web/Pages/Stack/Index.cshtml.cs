@@ -62,9 +62,9 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         if (!await Find())
             return NotFound();
         Display? display = Chosen();
-        if (display is not null && await displays.Version(display.Id) is { } version)
+        if (display is not null)
         {
-            Input = DisplayInput.From(display, version, Units);
+            Input = DisplayInput.From(display, Now.Versions.Display(display.Id), Units);
         }
         else
         {
@@ -133,7 +133,13 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
             frame.Forget();
             TempData["Said"] = "The stack is saved.";
             return Redirect($"/stack/{Id}?display={display.Id}" + (Words.ReadDay(DayText) is { } d ? $"&day={Words.Iso(d)}" : string.Empty));
-        }, Draw);
+        }, Draw, now =>
+        {
+            (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
+            DisplayInput theirs = DisplayInput.From(now.Plan.Displays.First(d => d.Id == Input.DisplayId), now.Versions.Display(Input.DisplayId!), Units);
+            Input.Version = theirs.Version;
+            return FormDifference.Between(Input, theirs);
+        });
     }
 
     private Display? Chosen()

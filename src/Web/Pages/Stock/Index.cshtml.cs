@@ -36,9 +36,9 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
         await Fill();
         if (IsNew)
             return Page();
-        if (Now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) is not { } lot || await lots.Version(lot.Id) is not { } version)
+        if (Now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) is not { } lot)
             return NotFound();
-        Input = LotInput.From(lot, version);
+        Input = LotInput.From(lot, Now.Versions.Lot(lot.Id));
         return Page();
     }
 
@@ -49,14 +49,23 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
         await lots.Save(lot, IsNew ? null : Input.Version);
         TempData["Said"] = $"{lot.Count} {Now.Plan.Plant(lot.PlantId).CommonName}, {Words.Plain(lot.State)}: saved.";
         return Redirect("/stock");
-    }, Fill);
+    }, Fill, Compare);
 
     public async Task<IActionResult> OnPostRemoveAsync() => await frame.Saving(this, _ => null, async () =>
     {
         await lots.Remove(LotId ?? string.Empty, Input.Version);
         TempData["Said"] = "Lot removed.";
         return Redirect("/stock");
-    }, Fill);
+    }, Fill, Compare);
+
+    private IReadOnlyList<FormDifference> Compare(SiteNow now)
+    {
+        if (now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) is not { } lot)
+            return [];
+        LotInput theirs = LotInput.From(lot, now.Versions.Lot(lot.Id));
+        Input.Version = theirs.Version;
+        return FormDifference.Between(Input, theirs);
+    }
 
     private async Task Fill()
     {
@@ -90,10 +99,10 @@ public sealed class LotInput
 
     public string? Note { get; set; }
 
-    public int Version { get; set; }
+    public long Version { get; set; }
 
     /// <summary>A lot as a form shows it.</summary>
-    public static LotInput From(Lot lot, int version) => new()
+    public static LotInput From(Lot lot, long version) => new()
     {
         PlantId = lot.PlantId,
         Count = $"{lot.Count}",

@@ -17,8 +17,6 @@ namespace UnrulyMeadow.Web.Pages.Turns;
 /// <summary>"What changes, when, and is it time?": a turn's days, what it changes, and the window in which it may fall.</summary>
 public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStore changes, JobDesk desk) : PageModel
 {
-    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
-
     [FromRoute]
     public string Id { get; set; } = string.Empty;
 
@@ -41,7 +39,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     public string? People { get; set; }
 
     [BindProperty]
-    public int? Version { get; set; }
+    public long? Version { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -68,7 +66,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         FullBy = turn.FullBy is { } full ? Words.Iso(full) : null;
         Delivery = turn.Delivery is { } delivery ? Words.Iso(delivery) : null;
         People = turn.People?.ToString(CultureInfo.InvariantCulture);
-        Version = await displays.TurnVersion(Id);
+        Version = Now.Versions.Turn(Id);
         await Weigh(turn);
         return Page();
     }
@@ -82,11 +80,24 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             await displays.SaveTurn(turn, IsNew ? null : Version ?? 0);
             TempData["Said"] = $"{turn.Name} saved.";
             return Redirect(IsNew ? $"/turns/{turn.Id}" : "/turns");
+        }, Fill, Compare);
+    }
+
+    /// <summary>Has the days weighed on which the turn may begin.</summary>
+    public async Task<IActionResult> OnPostAskAsync()
+    {
+        Now = await frame.Now();
+        if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } turn)
+            return NotFound();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            await desk.Ask(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now, PageFrame.Asker(HttpContext));
+            return Redirect($"/turns/{turn.Id}");
         }, Fill);
     }
 
     /// <summary>Moves the turn, and every display that goes in or comes out with it, by whole days.</summary>
-    public async Task<IActionResult> OnPostMoveAsync(string? to)
+    public async Task<IActionResult> OnPostMoveAsync(string? to, long? version)
     {
         Now = await frame.Now();
         if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } turn)
@@ -95,16 +106,18 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         {
             if (Words.ReadDay(to) is not { } day)
                 throw new InvalidInputException("firstDay", "must be a date");
+            // The button was drawn for the turn as it stood then.
+            if (version is { } read && read != Now.Versions.Turn(Id))
+                throw new LostUpdateException($"The turn {turn.Name}");
             int by = Period.DaysBetween(turn.FirstDay, day);
-            IReadOnlyList<TurnChange> moved = TurnChange.Of(Now.Plan, turn);
-            List<Display> before = [.. moved.SelectMany(c => c.Out.Concat(c.In)).DistinctBy(d => d.Id)];
+            List<Display> before = [.. TurnChange.Of(Now.Plan, turn).SelectMany(c => c.Out.Concat(c.In)).DistinctBy(d => d.Id)];
             List<Display> after = [.. before.Select(d => d with
             {
                 Install = turn.Holds(d.Install) ? d.Install.PlusDays(by) : d.Install,
                 Lift = turn.Holds(d.Lift) ? d.Lift.PlusDays(by) : d.Lift,
             })];
-            await changes.Make(new PlanChange(before, after, [], new Dictionary<string, int>(StringComparer.Ordinal)), $"{turn.Name} moved to {Words.DayYear(day)}");
-            await displays.SaveTurn(turn with { FirstDay = turn.FirstDay.PlusDays(by), LastDay = turn.LastDay.PlusDays(by) }, await displays.TurnVersion(turn.Id));
+            Turn moved = turn with { FirstDay = turn.FirstDay.PlusDays(by), LastDay = turn.LastDay.PlusDays(by) };
+            await changes.Make(PlanChange.Of(before, after) with { TurnBefore = turn, TurnAfter = moved }, $"{turn.Name} moved to {Words.DayYear(day)}");
             TempData["Said"] = $"{turn.Name} now begins on {Words.DayYear(day)}; {before.Count} displays moved with it.";
             return Redirect($"/turns/{turn.Id}");
         }, Fill);
@@ -122,7 +135,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             List<Display> before = [.. TurnChange.Of(Now.Plan, turn).SelectMany(c => c.Out).Where(d => d.Items.Any(i => i.PlantId == plant))];
             List<Display> after = [.. before.Select(d => d with { Items = [.. d.Items.Select(i => i.PlantId == plant ? i with { Fate = chosen } : i)] })];
             string name = Now.Plan.FindPlant(plant ?? string.Empty)?.CommonName ?? "These plants";
-            await changes.Make(new PlanChange(before, after, [], new Dictionary<string, int>(StringComparer.Ordinal)), $"{name}: {(chosen is { } c ? Words.Of(c) : "not said")} after {turn.Name}");
+            await changes.Make(PlanChange.Of(before, after), $"{name}: {(chosen is { } c ? Words.Of(c) : "not said")} after {turn.Name}");
             TempData["Said"] = $"{name}: {(chosen is { } said ? Words.Of(said) : "not said")}, in {before.Count} {(before.Count == 1 ? "planter" : "planters")}.";
             return Redirect($"/turns/{turn.Id}");
         }, Fill);
@@ -138,6 +151,20 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     /// <summary>Kinds with their counts, most first.</summary>
     public string Kinds(IEnumerable<(Display Display, DisplayItem Item)> items) =>
         string.Join(", ", items.GroupBy(x => x.Item.PlantId, StringComparer.Ordinal).Select(g => (Now.Plan.Plant(g.Key).CommonName, Count: g.Sum(x => x.Item.Count))).OrderByDescending(x => x.Count).Select(x => $"{x.Count} {x.CommonName}"));
+
+    /// <summary>True while nobody has had the days of a turn weighed that could be.</summary>
+    public bool CanAsk => !IsNew && Changes.Count > 0 && Now.Record is not null && Job is null or { State: JobState.Failed or JobState.Cancelled };
+
+    private IReadOnlyList<FormDifference> Compare(SiteNow now)
+    {
+        Now = now;
+        if (now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } theirs)
+            return [];
+        Version = now.Versions.Turn(Id);
+        return FormDifference.Between(
+            new { Name, FirstDay, LastDay, FullBy, Delivery, People },
+            new { theirs.Name, FirstDay = Words.Iso(theirs.FirstDay), LastDay = Words.Iso(theirs.LastDay), FullBy = theirs.FullBy is { } f ? Words.Iso(f) : null, Delivery = theirs.Delivery is { } d ? Words.Iso(d) : null, People = theirs.People?.ToString(CultureInfo.InvariantCulture) });
+    }
 
     private static string? Field(string fault) => fault switch
     {
@@ -162,8 +189,8 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         Changes = TurnChange.Of(Now.Plan, turn);
         if (Changes.Count == 0 || Now.Record is null)
             return;
-        Job = await desk.Ask(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now, Wait);
-        Window = desk.Result<TurnResult>(Job);
+        Job = await desk.Find(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now);
+        Window = Job is null ? null : desk.Result<TurnResult>(Job);
     }
 
     private Turn Read()

@@ -26,6 +26,10 @@ public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
     [BindProperty]
     public string[] Planters { get; set; } = [];
 
+    /// <summary>The planters ticked, parted by blanks, as a browser with scripts sends them.</summary>
+    [BindProperty]
+    public string? PlanterList { get; set; }
+
     [BindProperty]
     public string[] Stays { get; set; } = [];
 
@@ -56,6 +60,7 @@ public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
     {
         if (!await Find())
             return NotFound();
+        Planters = Ticked.Of(Planters, PlanterList);
         return await frame.Saving(this, f => f switch { "lift" => "Lift", "recipe" => "Recipe", _ => null }, async () =>
         {
             PlanChange change = Laid();

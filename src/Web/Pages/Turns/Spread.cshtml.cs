@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
@@ -21,30 +22,33 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
     /// <summary>Kinds that the form asks for at once.</summary>
     public const int Lines = 8;
 
-    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
-
     [FromRoute]
     public string Id { get; set; } = string.Empty;
 
-    [BindProperty(SupportsGet = true)]
-    public bool Asked { get; set; }
+    /// <summary>The work that was asked for; null before.</summary>
+    [BindProperty(SupportsGet = true, Name = "job")]
+    public Guid? JobId { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "planters[]")]
+    [BindProperty(Name = "planters[]")]
     public string[] Planters { get; set; } = [];
 
-    [BindProperty(SupportsGet = true, Name = "kinds[]")]
+    /// <summary>The planters ticked, parted by blanks, as a browser with scripts sends them.</summary>
+    [BindProperty]
+    public string? PlanterList { get; set; }
+
+    [BindProperty(Name = "kinds[]")]
     public string?[] Kinds { get; set; } = [];
 
-    [BindProperty(SupportsGet = true, Name = "counts[]")]
+    [BindProperty(Name = "counts[]")]
     public string?[] Counts { get; set; } = [];
 
-    [BindProperty(SupportsGet = true)]
+    [BindProperty]
     public string? Lift { get; set; }
 
-    [BindProperty(SupportsGet = true)]
+    [BindProperty]
     public string? Scheme { get; set; }
 
-    [BindProperty(SupportsGet = true)]
+    [BindProperty]
     public bool Alike { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
@@ -65,31 +69,44 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
     {
         if (!await Find())
             return NotFound();
-        if (!Asked)
+        if (JobId is { } id && await jobs.Find(id) is { Kind: JobKinds.Spread } job)
         {
-            Planters = [.. Open.Select(p => p.Id)];
-            List<(Plant Plant, int AtHand)> stored = [.. Bulbs.Where(b => b.AtHand > 0).Take(Lines)];
-            Kinds = [.. stored.Select(b => b.Plant.Id)];
-            Counts = [.. stored.Select(b => b.AtHand.ToString(CultureInfo.InvariantCulture))];
-            Lift = Words.Iso(UsualLift());
+            SpreadAsk ask = JsonSerializer.Deserialize<SpreadAsk>(job.Question, JobJson.Options)!;
+            Planters = [.. ask.PlanterIds];
+            (Kinds, Counts) = ([.. ask.Kinds.Keys], [.. ask.Kinds.Values.Select(c => c.ToString(CultureInfo.InvariantCulture))]);
+            (Lift, Scheme, Alike) = (Words.Iso(ask.Lift), ask.Scheme.ToString(), !ask.NeighboursDiffer);
+            (Job, Found) = (job, desk.Result<SpreadResult>(job));
             return Page();
         }
+        Planters = [.. Open.Select(p => p.Id)];
+        List<(Plant Plant, int AtHand)> stored = [.. Bulbs.Where(b => b.AtHand > 0).Take(Lines)];
+        Kinds = [.. stored.Select(b => b.Plant.Id)];
+        Counts = [.. stored.Select(b => b.AtHand.ToString(CultureInfo.InvariantCulture))];
+        Lift = Words.Iso(UsualLift());
+        return Page();
+    }
+
+    /// <summary>Has the kinds laid over the planters.</summary>
+    public async Task<IActionResult> OnPostAskAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        Planters = Ticked.Of(Planters, PlanterList);
         return await frame.Saving(this, f => f == "lift" ? "Lift" : null, async () =>
         {
-            Job = await desk.Ask(JobKinds.Spread, Read(), Now, Wait);
-            Found = desk.Result<SpreadResult>(Job);
-            return Page();
+            Job asked = await desk.Ask(JobKinds.Spread, Read(), Now, PageFrame.Asker(HttpContext));
+            return Redirect($"/turns/{Id}/spread?job={asked.Id}#found");
         });
     }
 
     /// <summary>Plants what was proposed.</summary>
-    public async Task<IActionResult> OnPostAcceptAsync(Guid job)
+    public async Task<IActionResult> OnPostAcceptAsync()
     {
         if (!await Find())
             return NotFound();
         return await frame.Saving(this, _ => null, async () =>
         {
-            if (await jobs.Find(job) is not { } done || desk.Result<SpreadResult>(done) is not { } result)
+            if (JobId is not { } job || await jobs.Find(job) is not { } done || desk.Result<SpreadResult>(done) is not { } result)
                 throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
             (Job, Found) = (done, result);
             var added = new List<Display>();

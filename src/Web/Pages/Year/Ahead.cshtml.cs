@@ -15,8 +15,6 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     /// <summary>Years that can be asked.</summary>
     public static readonly int[] Spans = [3, 5, 8, 10];
 
-    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
-
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -43,9 +41,26 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         await Look();
         if (Now.Plan.Planters.Count == 0)
             return;
-        Job = await desk.Ask(JobKinds.Ahead, new AheadAsk(View.Start, Span, Cycle), Now, Wait);
-        Found = desk.Result<AheadResult>(Job);
+        Job = await desk.Find(JobKinds.Ahead, Question(), Now);
+        Found = Job is null ? null : desk.Result<AheadResult>(Job);
     }
+
+    /// <summary>Has it computed.</summary>
+    public async Task<IActionResult> OnPostAskAsync()
+    {
+        await Look();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (CanAsk)
+                await desk.Ask(JobKinds.Ahead, Question(), Now, PageFrame.Asker(HttpContext));
+            return Redirect($"/year/ahead?years={Span}&tulips={Cycle}&day={Words.Iso(View.Day)}");
+        });
+    }
+
+    /// <summary>True while nobody has asked what can be computed.</summary>
+    public bool CanAsk => Now.Plan.Planters.Count > 0 && Job is null or { State: JobState.Failed or JobState.Cancelled };
+
+    private AheadAsk Question() => new AheadAsk(View.Start, Span, Cycle);
 
     /// <summary>Writes the next plan year's displays into the plan.</summary>
     public async Task<IActionResult> OnPostWriteAsync(Guid job)

@@ -18,8 +18,6 @@ namespace UnrulyMeadow.Web.Pages.Year;
 /// <summary>Asks for bare spells to be closed, shows what is proposed, and makes what is accepted.</summary>
 public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
 {
-    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
-
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -70,10 +68,24 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
             return Page();
         return await frame.Saving(this, Field, async () =>
         {
-            GapAsk ask = Read();
-            Job = await desk.Ask(JobKinds.CloseGaps, ask, Now, Wait);
-            Found = desk.Result<GapResult>(Job);
+            Job = await desk.Find(JobKinds.CloseGaps, Read(), Now);
+            Found = Job is null ? null : desk.Result<GapResult>(Job);
             return Page();
+        });
+    }
+
+    /// <summary>Has the changes looked for that would close the bare spells.</summary>
+    public async Task<IActionResult> OnPostAskAsync()
+    {
+        await Look();
+        return await frame.Saving(this, Field, async () =>
+        {
+            await desk.Ask(JobKinds.CloseGaps, Read(), Now, PageFrame.Asker(HttpContext));
+            return Redirect("/year/close" + QueryString.Create(
+            [
+                new("day", Words.Iso(View.Day)), new("asked", "true"), new("area", Area), new("planter", Planter), new("budget", Budget), new("mostPlanters", MostPlanters),
+                new("colours", Colours), .. Stock ? [new KeyValuePair<string, string?>("stock", "true")] : Array.Empty<KeyValuePair<string, string?>>(), .. Ways.Select(w => new KeyValuePair<string, string?>("ways[]", w)),
+            ]));
         });
     }
 

@@ -25,7 +25,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
     public string? LastDay { get; set; }
 
     [BindProperty]
-    public int? Version { get; set; }
+    public long? Version { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -35,7 +35,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
     {
         await Look();
         if (Now.Plan.Events.FirstOrDefault(e => e.Id == Id) is { } chosen)
-            (Name, FirstDay, LastDay, Version) = (chosen.Name, Words.Iso(chosen.FirstDay), Words.Iso(chosen.LastDay), await events.Version(chosen.Id));
+            (Name, FirstDay, LastDay, Version) = (chosen.Name, Words.Iso(chosen.FirstDay), Words.Iso(chosen.LastDay), Now.Versions.Event(chosen.Id));
         else
             Id = null;
     }
@@ -61,7 +61,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
             await events.Save(what, isNew ? null : Version ?? 0);
             TempData["Said"] = $"{name} saved.";
             return Redirect("/year/events");
-        }, Look);
+        }, Look, Compare);
     }
 
     public async Task<IActionResult> OnPostRemoveAsync()
@@ -72,7 +72,15 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
             await events.Remove(Id ?? string.Empty, Version ?? 0);
             TempData["Said"] = "The event is removed.";
             return Redirect("/year/events");
-        }, Look);
+        }, Look, Compare);
+    }
+
+    private IReadOnlyList<FormDifference> Compare(SiteNow now)
+    {
+        if (now.Plan.Events.FirstOrDefault(e => e.Id == Id) is not { } theirs)
+            return [];
+        Version = now.Versions.Event(theirs.Id);
+        return FormDifference.Between(new { Name, FirstDay, LastDay }, new { theirs.Name, FirstDay = Words.Iso(theirs.FirstDay), LastDay = Words.Iso(theirs.LastDay) });
     }
 
     private async Task Look()

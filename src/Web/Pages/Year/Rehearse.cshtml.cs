@@ -10,8 +10,6 @@ namespace UnrulyMeadow.Web.Pages.Year;
 /// <summary>What may go wrong, what it would take, and what a cover or a reserve would save.</summary>
 public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
 {
-    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
-
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -30,13 +28,35 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
 
     public async Task OnGetAsync()
     {
+        await Look();
+        if (Now.Plan.Planters.Count == 0)
+            return;
+        Job = await desk.Find(JobKinds.Rehearse, Question(), Now);
+        Answer = Job is null ? null : desk.Result<RehearsalAnswer>(Job);
+    }
+
+    /// <summary>Has it computed.</summary>
+    public async Task<IActionResult> OnPostAskAsync()
+    {
+        await Look();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (CanAsk)
+                await desk.Ask(JobKinds.Rehearse, Question(), Now, PageFrame.Asker(HttpContext));
+            return Redirect($"/year/rehearse?kind={Chosen}&day={Words.Iso(View.Day)}");
+        });
+    }
+
+    /// <summary>True while nobody has asked what can be computed.</summary>
+    public bool CanAsk => Now.Plan.Planters.Count > 0 && Job is null or { State: JobState.Failed or JobState.Cancelled };
+
+    private RehearsalAsk Question() => new RehearsalAsk(View.Start, frame.Today > View.Start ? frame.Today : View.Start, Chosen);
+
+    private async Task Look()
+    {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         Chosen = Enum.TryParse(Kind, out RehearsalKind kind) && Enum.IsDefined(kind) ? kind : RehearsalKind.HardestWinter;
-        if (Now.Plan.Planters.Count == 0)
-            return;
-        Job = await desk.Ask(JobKinds.Rehearse, new RehearsalAsk(View.Start, frame.Today > View.Start ? frame.Today : View.Start, Chosen), Now, Wait);
-        Answer = desk.Result<RehearsalAnswer>(Job);
     }
 
     /// <summary>A planter's name.</summary>

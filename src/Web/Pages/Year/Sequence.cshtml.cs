@@ -14,8 +14,6 @@ namespace UnrulyMeadow.Web.Pages.Year;
 /// <summary>Every area's run of bulbs, what is wrong with it, and exchanges that would spread it over spring.</summary>
 public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
 {
-    private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
-
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -43,9 +41,26 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
         await Look();
         if (Areas.All(a => a.Area.Id != Area))
             return;
-        Job = await desk.Ask(JobKinds.Sequence, new SequenceAsk(View.Start, From(), Area!), Now, Wait);
-        Found = desk.Result<SequenceResult>(Job);
+        Job = await desk.Find(JobKinds.Sequence, Question(), Now);
+        Found = Job is null ? null : desk.Result<SequenceResult>(Job);
     }
+
+    /// <summary>Has it computed.</summary>
+    public async Task<IActionResult> OnPostAskAsync()
+    {
+        await Look();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (CanAsk)
+                await desk.Ask(JobKinds.Sequence, Question(), Now, PageFrame.Asker(HttpContext));
+            return Redirect($"/year/sequence?area={Uri.EscapeDataString(Area ?? string.Empty)}&day={Words.Iso(View.Day)}#found");
+        });
+    }
+
+    /// <summary>True while nobody has asked what can be computed.</summary>
+    public bool CanAsk => Areas.Any(a => a.Area.Id == Area) && Job is null or { State: JobState.Failed or JobState.Cancelled };
+
+    private SequenceAsk Question() => new SequenceAsk(View.Start, From(), Area!);
 
     /// <summary>Makes the exchanges that were ticked.</summary>
     public async Task<IActionResult> OnPostAcceptAsync(Guid job, string[] take)
@@ -60,7 +75,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
             if (chosen.Count == 0)
                 throw new InvalidInputException(string.Empty, "Tick at least one exchange, or leave the page: nothing is done until you accept it");
             await changes.Make(
-                new PlanChange([.. chosen.Select(c => c.Before)], [.. chosen.Select(c => c.After)], [], new Dictionary<string, int>(StringComparer.Ordinal)),
+                PlanChange.Of([.. chosen.Select(c => c.Before)], [.. chosen.Select(c => c.After)]),
                 chosen.Count == 1 ? chosen[0].Say : $"{chosen.Count} exchanges to spread the bulbs over spring");
             TempData["Said"] = $"{chosen.Count} of {result.Proposals.Count} exchanges made.";
             return Redirect($"/year/sequence?day={Words.Iso(View.Day)}");

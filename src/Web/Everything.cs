@@ -1,0 +1,171 @@
+using System.IO.Compression;
+using System.Text.Json;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Exchange.Weather;
+using UnrulyMeadow.Store;
+
+namespace UnrulyMeadow.Web;
+
+/// <summary>A station in the file of everything.</summary>
+internal sealed record KeptStation(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, string? Days, MonthlyNormals? Normals);
+
+/// <summary>The site's stations in the file of everything, and which of them it computes with.</summary>
+internal sealed record KeptStations(string? InUse, bool Chosen, IReadOnlyList<KeptStation> Stations);
+
+/// <summary>A photograph in the file of everything.</summary>
+internal sealed record KeptPhotograph(Guid Id, string PlanterId, LocalDate TakenOn, string Caption, string File);
+
+/// <summary>A plan kept beside the present one, in the file of everything.</summary>
+internal sealed record KeptPlan(string Name, string File);
+
+/// <summary>
+/// All that a site holds, as one file of open formats: the plan, the log, the weather, the photographs and the plans kept beside. What
+/// is written of an empty place into which it was brought is the same file, byte for byte. Ways back (undo), answers of long work and
+/// drafts are not of it: they can be made anew, or pass.
+/// </summary>
+/// <param name="plans">The plan.</param>
+/// <param name="log">The log.</param>
+/// <param name="weather">The weather.</param>
+/// <param name="photos">The photographs.</param>
+/// <param name="variants">Plans kept beside.</param>
+public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weather, PhotoStore photos, VariantStore variants)
+{
+    private static readonly DateTimeOffset Always = new(2000, 1, 1, 0, 0, 0, TimeSpan.Zero);
+
+    /// <summary>Writes everything.</summary>
+    /// <param name="to">Where to.</param>
+    public async Task Write(Stream to)
+    {
+        using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
+        LoadedPlan now = await plans.Now();
+        await Put(zip, "plan.json", PlanFile.Write(now.Plan));
+        await using (Stream entry = Entry(zip, "log.csv"))
+        {
+            await foreach (byte[] piece in CsvSheets.Log(log.All()))
+                await entry.WriteAsync(piece);
+        }
+        var stations = new List<KeptStation>();
+        foreach (StationSummary s in (await weather.Stations()).OrderBy(s => s.Id, StringComparer.Ordinal))
+        {
+            MonthlyNormals? normals = await weather.Normals(s.Id);
+            string? file = normals is null ? $"weather/{stations.Count + 1}.csv" : null;
+            if (file is not null)
+                await Put(zip, file, StationSheet.Write(await weather.Days(s.Id)));
+            stations.Add(new KeptStation(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM, file, normals));
+        }
+        await Put(zip, "weather/stations.json", Json(new KeptStations(now.Mark.StationId, await weather.IsChosen(), stations)));
+        var pictures = new List<KeptPhotograph>();
+        foreach (PlanterPhoto p in await photos.All())
+        {
+            if (await photos.Bytes(p.PlanterId, p.Id, small: false) is not { } jpeg)
+                continue;
+            await Put(zip, $"photographs/{p.Id}.jpg", jpeg);
+            pictures.Add(new KeptPhotograph(p.Id, p.PlanterId, p.TakenOn, p.Caption, $"photographs/{p.Id}.jpg"));
+        }
+        await Put(zip, "photographs/list.json", Json(pictures));
+        var kept = new List<KeptPlan>();
+        foreach (PlanVariant v in (await variants.All()).OrderBy(v => v.Name, StringComparer.Ordinal))
+        {
+            if (await variants.Load(v.Id) is not { } plan)
+                continue;
+            string file = $"kept-plans/{kept.Count + 1}.plan.json";
+            await Put(zip, file, PlanFile.Write(plan.Plan));
+            kept.Add(new KeptPlan(v.Name, file));
+        }
+        await Put(zip, "kept-plans/list.json", Json(kept));
+    }
+
+    /// <summary>Brings everything into an empty place.</summary>
+    /// <param name="from">The file.</param>
+    /// <param name="now">This instant.</param>
+    /// <returns>What was brought in, in words.</returns>
+    /// <exception cref="InvalidInputException">The place is not empty, or the file is not whole.</exception>
+    public async Task<string> Bring(Stream from, Instant now)
+    {
+        LoadedPlan present = await plans.Now();
+        if (present.Plan.Planters.Count + present.Plan.Palette.Count + present.Aside.Count > 0 || (await weather.Stations()).Count > 0)
+            throw new InvalidInputException("file", "everything is brought into an empty place only; start with another data folder (MEADOW_DATA) or database (MEADOW_DB), --empty");
+        try
+        {
+            using var zip = new ZipArchive(from, ZipArchiveMode.Read);
+            Plan plan = await Read(zip, "plan.json", PlanFile.Read);
+            IReadOnlyList<Observation> seen = await Read(zip, "log.csv", s => CsvSheets.ReadLog(s, now.InUtc().Date.PlusDays(1), long.MaxValue));
+            KeptStations stations = await Read(zip, "weather/stations.json", From<KeptStations>);
+            List<KeptPhotograph> pictures = await Read(zip, "photographs/list.json", From<List<KeptPhotograph>>);
+            List<KeptPlan> kept = await Read(zip, "kept-plans/list.json", From<List<KeptPlan>>);
+            foreach (KeptStation s in stations.Stations)
+            {
+                var station = new Station(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM);
+                if (s.Normals is { } normals)
+                    await weather.SaveNormals(station, normals, now);
+                else if (s.Days is { } days)
+                    await weather.Merge(station, await Read(zip, days, StationSheet.Read), now);
+            }
+            await plans.Replace(plan);
+            if (stations.InUse is { } inUse)
+                await weather.Choose(inUse, stations.Chosen);
+            await log.Record(seen);
+            foreach (KeptPhotograph p in pictures)
+            {
+                byte[] jpeg = await Read(zip, p.File, Bytes);
+                Photograph read = Photograph.Kept(jpeg);
+                await photos.Add(new PlanterPhoto(p.Id, p.PlanterId, p.TakenOn, p.Caption, read.Width, read.Height), jpeg, read.Thumb);
+            }
+            foreach (KeptPlan k in kept)
+                await variants.Keep(k.Name, await Read(zip, k.File, PlanFile.Read));
+            return $"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays, {seen.Count} observations, {stations.Stations.Count} stations, {pictures.Count} photographs, {kept.Count} kept plans.";
+        }
+        catch (InvalidDataException e)
+        {
+            throw new InvalidInputException("file", $"is no whole file of everything: {e.Message}");
+        }
+    }
+
+    private static Stream Entry(ZipArchive zip, string name)
+    {
+        ZipArchiveEntry entry = zip.CreateEntry(name, CompressionLevel.Fastest);
+        entry.LastWriteTime = Always;
+        return entry.Open();
+    }
+
+    private static async Task Put(ZipArchive zip, string name, byte[] bytes)
+    {
+        await using Stream entry = Entry(zip, name);
+        await entry.WriteAsync(bytes);
+    }
+
+    private static async Task<T> Read<T>(ZipArchive zip, string name, Func<Stream, T> read)
+    {
+        ZipArchiveEntry entry = zip.GetEntry(name) ?? throw new InvalidInputException("file", $"holds no {name}; it is no file of everything");
+        await using Stream stream = entry.Open();
+        try
+        {
+            return read(stream);
+        }
+        catch (InvalidInputException e)
+        {
+            throw new InvalidInputException([.. e.Faults.Select(f => f with { Field = $"{name}, {f.Field}" })]);
+        }
+        catch (JsonException e)
+        {
+            throw new InvalidInputException(name, PlanFile.FaultOf(e).ToString());
+        }
+    }
+
+    private static byte[] Bytes(Stream stream)
+    {
+        using var buffer = new MemoryStream();
+        stream.CopyTo(buffer);
+        return buffer.ToArray();
+    }
+
+    private static byte[] Json<T>(T value) => [.. JsonSerializer.SerializeToUtf8Bytes(value, PlanFile.Options), (byte)'\n'];
+
+    private static T From<T>(Stream stream) => JsonSerializer.Deserialize<T>(stream, PlanFile.Options) ?? throw new JsonException("holds null");
+}
