@@ -71,7 +71,8 @@ public class PaletteFigures
         if (_connection is null)
             return 0;
         await using var database = new MeadowDatabase(_connection);
-        await new PaletteStore(database, PlanFile.Options).Put([.. changes.Select(c => c.Plant)]);
+        var plans = new PlanStore(database, PlanFile.Options);
+        await new PaletteStore(plans).Put([.. changes.Select(c => c.Plant)], (await plans.Now()).Versions);
         return changes.Count;
     }
 

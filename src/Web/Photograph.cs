@@ -34,8 +34,9 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
             throw new InvalidInputException("photo", "is no JPEG or PNG picture, whatever its name says");
         if ((long)codec.Info.Width * codec.Info.Height > MostPixels)
             throw new InvalidInputException("photo", $"is {codec.Info.Width:#,0} × {codec.Info.Height:#,0} pixels; the most is {MostPixels / 1_000_000} million");
-        // JPEG can be unfolded at half, a quarter or an eighth of its size, which is all that is kept of it.
-        SKSizeI size = codec.GetScaledDimensions(Math.Min(1f, (float)LongestSide / Math.Max(codec.Info.Width, codec.Info.Height)));
+        // JPEG can be unfolded at eighths of its size; no more is unfolded than what is kept of it needs.
+        double scale = Math.Min(1, (double)LongestSide / Math.Max(codec.Info.Width, codec.Info.Height));
+        SKSizeI size = codec.GetScaledDimensions((float)(Math.Ceiling(8 * scale) / 8));
         if (size.Width < 1 || size.Height < 1)
             size = codec.Info.Size;
         using var bitmap = new SKBitmap(codec.Info.WithSize(size).WithColorType(SKColorType.Rgba8888).WithAlphaType(SKAlphaType.Premul));

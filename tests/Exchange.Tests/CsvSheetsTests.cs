@@ -1,4 +1,5 @@
 using System.Text;
+using CsCheck;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planting;
@@ -41,20 +42,47 @@ public sealed class CsvSheetsTests
     [InlineData("+1")]
     [InlineData("@cmd")]
     [InlineData("-2+3")]
-    public void A_note_that_would_be_taken_for_a_formula_is_escaped_and_comes_back_unharmed(string note)
+    public async Task A_note_that_would_be_taken_for_a_formula_is_escaped_and_comes_back_unharmed(string note)
     {
-        byte[] bytes = CsvSheets.Log([Entry(note)]);
+        byte[] bytes = await Written(Entry(note));
         Assert.Contains("'" + note[0], Encoding.UTF8.GetString(bytes), StringComparison.Ordinal);
         using var stream = new MemoryStream(bytes);
         Assert.Equal(note, Assert.Single(CsvSheets.ReadLog(stream, Today)).Note);
     }
 
     [Fact]
-    public void A_log_comes_back_as_it_went_out()
+    public async Task A_log_comes_back_as_it_went_out()
     {
         Observation[] log = [Entry("dry, \"again\"\nat noon"), Entry(string.Empty) with { PlantId = null, Kind = ObservationKind.Died }];
-        using var stream = new MemoryStream(CsvSheets.Log(log));
+        using var stream = new MemoryStream(await Written(log));
         Assert.Equal(log, CsvSheets.ReadLog(stream, Today));
+    }
+
+    [Fact]
+    public async Task Whatever_is_typed_comes_back_and_is_written_again_byte_for_byte()
+    {
+        // The marks that sheets, spreadsheets and readers trip over, in any order and number.
+        Gen<string> typed = Gen.OneOf(
+            OneOf("'", "=", "-", "+", "@", "\t", "\r", "\n", "\r\n", "\"", ",", ";", " ", "''", "é", "👩‍🌾", "\u2028", "a"),
+            Gen.Char[' ', '\uD7FF'].Select(c => c is < ' ' or (>= '\u007F' and < '\u00A0') or (>= '\uFDD0' and <= '\uFDEF') ? "x" : $"{c}")).Array[0, 12].Select(string.Concat);
+        await typed.Select(typed, Gen.Long[0, 4_000_000_000_000_000], (note, by, ticks) => (note, by, ticks)).SampleAsync(
+            async t =>
+            {
+                Observation entry = Entry(t.note) with { By = PlainText.Cut(string.Concat("R", t.by.Where(c => !char.IsControl(c))), 20), RecordedAt = Instant.FromUnixTimeTicks(t.ticks / 10 * 10) };
+                byte[] written = await Written(entry, entry with { Id = Guid.NewGuid(), Kind = ObservationKind.Peak });
+                using var stream = new MemoryStream(written);
+                IReadOnlyList<Observation> read = CsvSheets.ReadLog(stream, Today);
+                byte[] again = await Written([.. read]);
+                return written.AsSpan().SequenceEqual(again) && read[0].Note == t.note;
+            },
+            iter: 3000);
+    }
+
+    [Fact]
+    public void A_sheet_far_wider_than_any_is_refused_before_it_is_taken_apart()
+    {
+        using var stream = new MemoryStream(Encoding.UTF8.GetBytes(new string(',', 9_000_000)));
+        Assert.Contains("more than 500 cells", Assert.Throws<InvalidInputException>(() => CsvSheets.ReadLog(stream, Today)).Message, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -79,7 +107,17 @@ public sealed class CsvSheetsTests
         Assert.Throws<InvalidInputException>(() => CsvSheets.ReadLog(stream, Today));
     }
 
-    private static Observation Entry(string note) => new(Guid.NewGuid(), "pot", "pansy", new LocalDate(2026, 10, 2), ObservationKind.Note, note, "Rosa") { Kind = note.Length == 0 ? ObservationKind.Peak : ObservationKind.Note };
+    private static Gen<string> OneOf(params string[] marks) => Gen.Int[0, marks.Length - 1].Select(i => marks[i]);
+
+    private static async Task<byte[]> Written(params Observation[] log)
+    {
+        var bytes = new List<byte>();
+        await foreach (byte[] piece in CsvSheets.Log(log.ToAsyncEnumerable()))
+            bytes.AddRange(piece);
+        return [.. bytes];
+    }
+
+    private static Observation Entry(string note) => new(Guid.NewGuid(), "pot", "pansy", new LocalDate(2026, 10, 2), ObservationKind.Note, note, "Rosa") { Kind = string.IsNullOrWhiteSpace(note) ? ObservationKind.Peak : ObservationKind.Note };
 
     private static TurnOrder Order()
     {

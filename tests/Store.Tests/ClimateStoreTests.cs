@@ -91,8 +91,8 @@ public sealed class ClimateStoreTests(TestDatabase test) : IClassFixture<TestDat
         var plan = new Plan(demo.Site with { Place = new SitePlace(43.1, -66.9, 6, true) }, demo.Areas, [looked, .. demo.Planters.Skip(1)], demo.Palette, demo.Displays, demo.Turns);
         await Plans.Replace(plan);
         Assert.Equal(PlanFile.Write(plan), PlanFile.Write(await Plans.Load()));
-        var planters = new PlanterStore(test.Database, PlanFile.Options);
-        await planters.Save(looked with { Skyline = null }, 1);
+        var planters = new PlanterStore(new PlanStore(test.Database, PlanFile.Options));
+        await planters.Save(looked with { Skyline = null }, (await Plans.Now()).Versions.Planter(looked.Id));
         Assert.Null((await Plans.Load()).FindPlanter(looked.Id)!.Skyline);
     }
 

@@ -12,9 +12,11 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
 {
     private PlanStore Plans => new(test.Database, PlanFile.Options);
 
-    private PlanterStore Planters => new(test.Database, PlanFile.Options);
+    private PlanterStore Planters => new(Plans);
 
-    private PaletteStore Palette => new(test.Database, PlanFile.Options);
+    private PaletteStore Palette => new(Plans);
+
+    private async Task<PlanVersions> Versions() => (await Plans.Now()).Versions;
 
     public async ValueTask InitializeAsync() => await Plans.Replace(Demo());
 
@@ -30,7 +32,7 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
             Place = new MapPlace(12.5, -3.25, 15),
             IsRetired = true,
         };
-        await Planters.Save(bed, 1);
+        await Planters.Save(bed, (await Versions()).Planter("north-bed"));
         Planter back = (await Plans.Load()).FindPlanter("north-bed")!;
         Assert.Equal(bed, back);
         Assert.Equal(bed.Form.Outline!.AreaCm2, back.Form.Outline!.AreaCm2, 1e-6);
@@ -40,10 +42,10 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
     public async Task Many_of_a_kind_are_added_all_or_none()
     {
         Planter pot = Demo().FindPlanter("flag-pot")!;
-        await Assert.ThrowsAsync<InvalidInputException>(() => Planters.Add(pot with { Id = "new-1", Name = "New 1" }, pot with { Id = "new-2" }));
-        Assert.Null(await Planters.Version("new-1"));
-        await Planters.Add(pot with { Id = "new-1", Name = "New 1" }, pot with { Id = "new-2", Name = "New 2" });
-        Assert.Equal(1, await Planters.Version("new-2"));
+        await Assert.ThrowsAsync<InvalidInputException>(() => Planters.Add([pot with { Id = "new-1", Name = "New 1" }, pot with { Id = "new-2" }]));
+        Assert.Equal(0, (await Versions()).Planter("new-1"));
+        await Planters.Add([pot with { Id = "new-1", Name = "New 1" }, pot with { Id = "new-2", Name = "New 2" }]);
+        Assert.NotEqual(0, (await Versions()).Planter("new-2"));
     }
 
     [Fact]
@@ -52,10 +54,10 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
         InvalidInputException refused = await Assert.ThrowsAsync<InvalidInputException>(() => Planters.Remove("flag-pot", 1));
         Assert.Contains("display flag-pot-bulbs", refused.Message, StringComparison.Ordinal);
         Assert.Contains("Retire it instead", refused.Message, StringComparison.Ordinal);
-        await Planters.Add(Demo().FindPlanter("flag-pot")! with { Id = "idle", Name = "Idle" });
+        await Planters.Add([Demo().FindPlanter("flag-pot")! with { Id = "idle", Name = "Idle" }]);
         await Assert.ThrowsAsync<LostUpdateException>(() => Planters.Remove("idle", 7));
-        await Planters.Remove("idle", 1);
-        Assert.Null(await Planters.Version("idle"));
+        await Planters.Remove("idle", (await Versions()).Planter("idle"));
+        Assert.Null((await Plans.Load()).FindPlanter("idle"));
     }
 
     [Fact]
@@ -64,7 +66,7 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
         InvalidInputException refused = await Assert.ThrowsAsync<InvalidInputException>(() => Palette.Remove("lantana-gold", 1));
         Assert.Contains("Flag pot from 2026-05-18", refused.Message, StringComparison.Ordinal);
         Assert.Contains("Retire it instead", refused.Message, StringComparison.Ordinal);
-        await Palette.Remove("witch-hazel-gold", 1);
+        await Palette.Remove("witch-hazel-gold", (await Versions()).Plant("witch-hazel-gold"));
         Assert.Null((await Plans.Load()).FindPlant("witch-hazel-gold"));
     }
 
@@ -72,8 +74,9 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
     public async Task A_plant_saved_twice_from_one_reading_is_refused_the_second_time()
     {
         Plant plant = (await Plans.Load()).Plant("snowdrop");
-        await Palette.Save(plant with { HeightCm = 15 }, 1);
-        await Assert.ThrowsAsync<LostUpdateException>(() => Palette.Save(plant with { HeightCm = 16 }, 1));
+        long read = (await Versions()).Plant("snowdrop");
+        await Palette.Save(plant with { HeightCm = 15 }, read);
+        await Assert.ThrowsAsync<LostUpdateException>(() => Palette.Save(plant with { HeightCm = 16 }, read));
         Assert.Equal(15, (await Plans.Load()).Plant("snowdrop").HeightCm);
     }
 
@@ -83,43 +86,46 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
         PlanStore plans = Plans;
         Plan before = await plans.Load();
         Plant wrong = before.Plant("snowdrop") with { HeightCm = -1 };
-        await Assert.ThrowsAsync<InvalidInputException>(() => Palette.Put([before.Plant("scilla-blue") with { HeightCm = 15 }, wrong]));
+        PlanVersions read = (await plans.Now()).Versions;
+        await Assert.ThrowsAsync<InvalidInputException>(() => Palette.Put([before.Plant("scilla-blue") with { HeightCm = 15 }, wrong], read));
         Assert.Equal(14, (await plans.Load()).Plant("scilla-blue").HeightCm);
-        await Palette.Put([before.Plant("scilla-blue") with { HeightCm = 15 }]);
+        await Palette.Put([before.Plant("scilla-blue") with { HeightCm = 15 }], read);
         Plan after = await plans.Load();
         Assert.Equal(15, after.Plant("scilla-blue").HeightCm);
         Assert.Same(before.Plant("snowdrop"), after.Plant("snowdrop"));
-        Assert.Equal(2, await Palette.Version("scilla-blue"));
+        await Assert.ThrowsAsync<LostUpdateException>(() => Palette.Put([before.Plant("scilla-blue") with { HeightCm = 16 }], read));
     }
 
     [Fact]
     public async Task Lots_are_added_changed_and_removed_with_their_version()
     {
-        var lots = new LotStore(test.Database);
+        var lots = new LotStore(new PlanStore(test.Database, PlanFile.Options));
         var lot = new Lot("kept-1", "dusty-miller", 12, LotState.HeeledIn, "Trench", new LocalDate(2026, 10, 1), LotCondition.Fair, "flag-pot", "under fleece");
         await lots.Save(lot, null);
-        await lots.Save(lot with { Count = 9 }, 1);
+        long first = (await Versions()).Lot("kept-1");
+        await lots.Save(lot with { Count = 9 }, first);
         Assert.Contains(lot with { Count = 9 }, (await Plans.Load()).Lots);
-        await Assert.ThrowsAsync<LostUpdateException>(() => lots.Save(lot, 1));
+        await Assert.ThrowsAsync<LostUpdateException>(() => lots.Save(lot, first));
         await Assert.ThrowsAsync<InvalidInputException>(() => lots.Save(lot with { Id = "other", PlantId = "ghost" }, null));
-        await lots.Remove("kept-1", 2);
+        await lots.Remove("kept-1", (await Versions()).Lot("kept-1"));
         Assert.DoesNotContain((await Plans.Load()).Lots, l => l.Id == "kept-1");
     }
 
     [Fact]
     public async Task A_map_is_taken_with_its_beds_and_areas_or_not_at_all()
     {
-        var maps = new MapStore(test.Database, PlanFile.Options);
+        var maps = new MapStore(new PlanStore(test.Database, PlanFile.Options));
+        PlanVersions read = await Versions();
         var lawn = new MapFeature { Id = "new-lawn", Kind = MapKind.Lawn, Points = [new(0, 0), new(9, 0), new(9, 9)] };
         Planter bed = Demo().FindPlanter("bandstand-ring")! with { Id = "sail-bed", Name = "Sail bed", AreaId = "slipway" };
-        await Assert.ThrowsAsync<InvalidInputException>(() => maps.Put([lawn, lawn with { Id = "bad", Points = [] }], [], []));
-        await Assert.ThrowsAsync<InvalidInputException>(() => maps.Put([lawn], [bed], []));
+        await Assert.ThrowsAsync<InvalidInputException>(() => maps.Put([lawn, lawn with { Id = "bad", Points = [] }], [], [], read));
+        await Assert.ThrowsAsync<InvalidInputException>(() => maps.Put([lawn], [bed], [], read));
         Assert.DoesNotContain((await Plans.Load()).Map, f => f.Id == "new-lawn");
-        await maps.Put([lawn], [bed], [new Area("slipway", "Slipway", 1)]);
+        await maps.Put([lawn], [bed], [new Area("slipway", "Slipway", 1)], read);
         Plan plan = await Plans.Load();
         Assert.Equal(lawn, plan.Map.First(f => f.Id == "new-lawn"));
         Assert.Equal("Slipway", plan.AreaOf(plan.FindPlanter("sail-bed")!).Name);
-        await maps.Remove("new-lawn");
+        await maps.Remove("new-lawn", (await Versions()).Feature("new-lawn"));
         Assert.DoesNotContain((await Plans.Load()).Map, f => f.Id == "new-lawn");
     }
 

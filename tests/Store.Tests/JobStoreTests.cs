@@ -66,7 +66,7 @@ public sealed class ChangeStoreTests(TestDatabase database) : IClassFixture<Test
 {
     private static readonly JsonSerializerOptions Json = PlanFile.Options;
     private readonly PlanStore _plans = new(database.Database, Json);
-    private readonly ChangeStore _changes = new(database.Database, new DisplayStore(database.Database, Json), Json);
+    private readonly ChangeStore _changes = new(new PlanStore(database.Database, Json));
     private Plan _demo = null!;
 
     public async ValueTask InitializeAsync()
@@ -109,12 +109,12 @@ public sealed class ChangeStoreTests(TestDatabase database) : IClassFixture<Test
     public async Task What_someone_has_changed_since_is_neither_overwritten_nor_taken_back()
     {
         Display fall = Find("flag-pot-fall");
-        var displays = new DisplayStore(database.Database, Json);
-        await displays.Save(fall with { Lift = fall.Lift.PlusDays(-1) }, await displays.Version(fall.Id));
+        var displays = new DisplayStore(new PlanStore(database.Database, Json));
+        await displays.Save(fall with { Lift = fall.Lift.PlusDays(-1) }, (await _plans.Now()).Versions.Display(fall.Id));
         await Assert.ThrowsAsync<LostUpdateException>(() => _changes.Make(new PlanChange([fall], [fall with { Lift = fall.Lift.PlusDays(-5) }], [], new Dictionary<string, int>()), "stale"));
         Display now = (await _plans.Load()).Displays.First(d => d.Id == fall.Id);
         Guid id = await _changes.Make(new PlanChange([now], [now with { Lift = now.Lift.PlusDays(-5) }], [], new Dictionary<string, int>()), "earlier");
-        await displays.Save(fall, await displays.Version(fall.Id));
+        await displays.Save(fall, (await _plans.Now()).Versions.Display(fall.Id));
         await Assert.ThrowsAsync<InvalidInputException>(() => _changes.Undo(id));
     }
 

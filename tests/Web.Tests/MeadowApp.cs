@@ -117,9 +117,15 @@ internal static class Pages
         return await browser.PostAsync(new Uri(target, UriKind.Relative), content);
     }
 
-    /// <summary>Waits for long work as a browser would, which looks again until it is over.</summary>
+    /// <summary>Asks for the long work of a page as a browser would, which presses its button, and looks again until it is over.</summary>
     public static async Task<IDocument> Over(this HttpClient browser, string path)
     {
+        if (path.Contains("asked=true", StringComparison.Ordinal) || (await browser.Open(path)).QuerySelector("form[data-ask-at-once]") is not null)
+        {
+            using HttpResponseMessage asked = await browser.Ask(path);
+            Assert.Equal(System.Net.HttpStatusCode.Redirect, asked.StatusCode);
+            path = asked.Headers.Location!.ToString().Split('#')[0];
+        }
         for (int i = 0; ; i++)
         {
             IDocument page = await browser.Open(path);
@@ -129,6 +135,10 @@ internal static class Pages
             await Task.Delay(250);
         }
     }
+
+    /// <summary>Presses a page's button for long work, with what its address says.</summary>
+    public static Task<HttpResponseMessage> Ask(this HttpClient browser, string path) =>
+        browser.PostFrom(path.Split('?')[0], path + (path.Contains('?', StringComparison.Ordinal) ? "&" : "?") + "handler=ask", []);
 
     /// <summary>Sends fields, several of one name among them, with the antiforgery token of a page.</summary>
     public static async Task<HttpResponseMessage> PostFrom(this HttpClient browser, string from, string to, IReadOnlyList<(string Name, string Value)> fields)

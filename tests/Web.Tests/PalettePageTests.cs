@@ -92,15 +92,15 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         var fields = copy.QuerySelectorAll("[name^='Cells[']").Select(e => (e.GetAttribute("name")!, Value(e))).ToArray();
         using HttpResponseMessage saved = await _browser.Send("/palette/new", null, [.. fields.Select(f => f.Item1 == "Cells[common name]" ? (f.Item1, "Wallflower, rust") : f)]);
         Assert.Equal("/palette/wallflower-rust", saved.Headers.Location!.ToString());
-        using HttpResponseMessage wrong = await _browser.Send("/palette/wallflower-rust/edit", null, [.. fields.Select(f => f.Item1 == "Cells[height cm]" ? (f.Item1, "3,5") : f.Item1 == "Cells[common name]" ? (f.Item1, "Wallflower, rust") : f), ("Version", "1")]);
+        using HttpResponseMessage wrong = await _browser.Send("/palette/wallflower-rust/edit", null, [.. fields.Select(f => f.Item1 == "Cells[height cm]" ? (f.Item1, "3,5") : f.Item1 == "Cells[common name]" ? (f.Item1, "Wallflower, rust") : f)]);
         IDocument page = await Pages.Parse(wrong);
         Assert.Contains("decimal comma", page.QuerySelector("#Cells_height_cm__fault")!.TextContent, StringComparison.Ordinal);
         Assert.Equal("3,5", page.QuerySelector("[name='Cells[height cm]']")!.GetAttribute("value"));
-        using HttpResponseMessage retired = await _browser.Send("/palette/wallflower-rust", "handler=retire", ("version", "1"));
+        using HttpResponseMessage retired = await _browser.Send("/palette/wallflower-rust", "handler=retire");
         Assert.Contains("retired", (await _browser.Open("/palette/wallflower-rust")).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
-        using HttpResponseMessage removed = await _browser.Send("/palette/wallflower-rust", "handler=remove", ("version", "2"));
+        using HttpResponseMessage removed = await _browser.Send("/palette/wallflower-rust", "handler=remove");
         Assert.Equal("/palette", removed.Headers.Location!.ToString());
-        using HttpResponseMessage inUse = await _browser.Send("/palette/lantana-gold", "handler=remove", ("version", "1"));
+        using HttpResponseMessage inUse = await _browser.Send("/palette/lantana-gold", "handler=remove");
         Assert.Contains("Retire it instead", (await Pages.Parse(inUse)).Words(), StringComparison.Ordinal);
     }
 

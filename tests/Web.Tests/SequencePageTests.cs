@@ -41,10 +41,10 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         int planned = (await Plan()).Displays.Count(d => d.Install >= new NodaTime.LocalDate(2027, 9, 1));
         Assert.InRange(planned, 50, 100);
         // All bulbs of the steps' next year become one kind: they would flower all at once.
-        var displays = new DisplayStore(app.Database, PlanFile.Options);
+        var displays = new DisplayStore(new PlanStore(app.Database, PlanFile.Options));
         Plan now = await Plan();
         foreach (Display d in now.Displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install >= new NodaTime.LocalDate(2027, 9, 1) && now.FindPlanter(d.PlanterId)!.AreaId == "ferry-steps"))
-            await displays.Save(d with { Items = [new DisplayItem("tulip-mid-rose", 5)], Pairs = [] }, await displays.Version(d.Id));
+            await displays.Save(d with { Items = [new DisplayItem("tulip-mid-rose", 5)], Pairs = [] }, (await new PlanStore(app.Database, PlanFile.Options).Now()).Versions.Display(d.Id));
         IDocument spread = await _browser.Over("/year/sequence?area=ferry-steps&day=2028-04-01");
         Assert.StartsWith("All at once in Ferry Steps", spread.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         string[] take = [.. spread.QuerySelectorAll<IHtmlInputElement>("input[name='take[]']").Select(i => i.Value)];
@@ -65,7 +65,7 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task Bulbs_are_spread_over_empty_planters_of_a_turn_and_planted_as_proposed()
     {
-        await new LotStore(app.Database).Save(new Lot("red-in-store", "tulip-mid-red", 4, LotState.Stored, "Cellar", new NodaTime.LocalDate(2026, 7, 1), LotCondition.Good), null);
+        await new LotStore(new PlanStore(app.Database, PlanFile.Options)).Save(new Lot("red-in-store", "tulip-mid-red", 4, LotState.Stored, "Cellar", new NodaTime.LocalDate(2026, 7, 1), LotCondition.Good), null);
         using HttpResponseMessage added = await _browser.Send("/turns/new", null, ("Name", "Next bulbs"), ("FirstDay", "2029-10-15"), ("LastDay", "2029-10-19"));
         const string path = "/turns/next-bulbs-2029/spread";
         IDocument empty = await _browser.Open(path);
@@ -93,7 +93,8 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         string lift = query.StartsWith("lift", StringComparison.Ordinal) ? string.Empty : "&lift=2028-05-20";
         string planters = string.Concat((await _browser.Open("/turns/summer-2027/spread")).QuerySelectorAll<IHtmlInputElement>("input[name='planters[]']").Take(3).Select(i => $"&planters[]={i.Value}"));
-        IDocument page = await _browser.Open($"/turns/summer-2027/spread?asked=true{planters}{lift}&{query}");
+        using HttpResponseMessage answer = await _browser.Ask($"/turns/summer-2027/spread?{planters[1..]}{lift}&{query}");
+        IDocument page = await Pages.Parse(answer);
         Assert.Contains(said, page.Words(), StringComparison.Ordinal);
         if (query.Contains("many", StringComparison.Ordinal))
             Assert.Equal("many", page.QuerySelector<IHtmlInputElement>("input[name='counts[]']")!.Value);

@@ -62,14 +62,18 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [InlineData("From=never&To=2027-05-01", "must be a date")]
     public async Task A_wish_that_cannot_be_is_answered_beside_its_field_and_keeps_what_was_typed(string query, string said)
     {
-        IDocument page = await _browser.Open($"/stack/flag-pot/build?{query}");
+        using HttpResponseMessage answer = await _browser.PostFrom("/stack/flag-pot/build", $"/stack/flag-pot/build?{query}", []);
+        IDocument page = await Pages.Parse(answer);
         Assert.Contains(said, page.Words(), StringComparison.Ordinal);
         Assert.Empty(page.QuerySelectorAll(".proposals section"));
     }
 
     [Fact]
-    public async Task Colours_and_budget_that_leave_nothing_are_answered_in_words() =>
-        Assert.Contains("No stack of hardy bulbs fits", (await _browser.Open("/stack/flag-pot/build?From=2027-03-01&To=2027-05-01&Budget=0.10&Kinds=5")).Words(), StringComparison.Ordinal);
+    public async Task Colours_and_budget_that_leave_nothing_are_answered_in_words()
+    {
+        using HttpResponseMessage answer = await _browser.PostFrom("/stack/flag-pot/build", "/stack/flag-pot/build?From=2027-03-01&To=2027-05-01&Budget=0.10&Kinds=5", []);
+        Assert.Contains("No stack of hardy bulbs fits", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
+    }
 
     [Fact]
     public async Task A_remedy_changes_the_form_of_a_stack_and_saves_nothing_by_itself()

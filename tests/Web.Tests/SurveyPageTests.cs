@@ -173,7 +173,7 @@ public sealed class SurveyPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("Boat shed", (await _browser.Open("/grounds")).Words(), StringComparison.Ordinal);
         using HttpResponseMessage refused = await _browser.Send("/grounds", "handler=feature", ("kind", "Lawn"), ("points", "0 0;5 5;5 0;0 5"));
         Assert.Contains("crosses itself", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage dropped = await _browser.Send("/grounds", "handler=drop", ("id", "boat-shed"));
+        using HttpResponseMessage dropped = await _browser.Send("/grounds", "handler=drop", ("id", "boat-shed"), ("version", (await _browser.Open("/grounds")).QuerySelectorAll("form").First(f => f.QuerySelector("input[name=id]")?.GetAttribute("value") == "boat-shed").QuerySelector("input[name=version]")!.GetAttribute("value")!));
         Assert.DoesNotContain("Boat shed", (await _browser.Open("/grounds")).QuerySelector(".map-list")!.TextContent, StringComparison.Ordinal);
     }
 

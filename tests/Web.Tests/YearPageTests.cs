@@ -176,7 +176,7 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task The_same_work_asked_twice_is_one_job_and_a_strange_id_is_not_found()
     {
         IDocument one = await _browser.Over("/year/close?asked=true&area=promenade");
-        IDocument other = await _browser.Open("/year/close?asked=true&area=promenade");
+        IDocument other = await _browser.Over("/year/close?asked=true&area=promenade");
         Assert.Equal(one.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value, other.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value);
         using HttpResponseMessage answer = await _browser.GetAsync(new Uri($"/jobs/{Guid.NewGuid()}", UriKind.Relative));
         Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);

@@ -74,7 +74,7 @@ begin
       new.details := normalize(new.details::text)::jsonb;
     when 'observation' then
       new.note := normalize(new.note);
-      new.by := normalize(new.by);
+      new."by" := normalize(new."by");
     when 'planter_photo' then
       new.caption := normalize(new.caption);
   end case;

@@ -55,11 +55,6 @@ public sealed class BuildModel(PageFrame frame, HeavyWork heavy) : PageModel
     {
         if (!await Find())
             return NotFound();
-        LocalDate fall = StackBloom.BulbYearStart(frame.Today, Now.IsSouthern);
-        LocalDate spring = fall.PlusMonths(6);
-        From ??= Words.Iso(spring.PlusDays(14));
-        To ??= Words.Iso(spring.PlusMonths(4).PlusDays(-1));
-        Kinds ??= "5";
         return Page();
     }
 
@@ -97,6 +92,11 @@ public sealed class BuildModel(PageFrame frame, HeavyWork heavy) : PageModel
         if (Now.Plan.FindPlanter(Id) is not { } planter)
             return false;
         Planter = planter;
+        LocalDate fall = StackBloom.BulbYearStart(frame.Today, Now.IsSouthern);
+        LocalDate spring = fall.PlusMonths(6);
+        From ??= Words.Iso(spring.PlusDays(14));
+        To ??= Words.Iso(spring.PlusMonths(4).PlusDays(-1));
+        Kinds ??= "5";
         return true;
     }
 
