@@ -24,6 +24,9 @@ public class MeadowApp : IAsyncLifetime
 
     public MeadowDatabase Database => _database.Database;
 
+    /// <summary>The app's own services.</summary>
+    public IServiceProvider Services => _factory!.Services;
+
     protected virtual bool WithDemo => true;
 
     public ValueTask InitializeAsync() => InitializeAsync(withServer: true);

@@ -70,6 +70,19 @@ public static class MapFile
     /// <exception cref="InvalidInputException">Anything is wrong with it; faults name the feature.</exception>
     public static MapChanges Read(Stream stream, Plan plan)
     {
+        try
+        {
+            return Taken(stream, plan);
+        }
+        catch (Exception e) when (e is JsonException or ArgumentException or InvalidOperationException or NotSupportedException or OverflowException or FormatException or TopologyException or NullReferenceException)
+        {
+            // The library that reads geometries throws whatever it meets, and some of it only when a value is asked for.
+            throw new InvalidInputException("file", $"cannot be read as GeoJSON: {PlainText.Mended(e.Message.Split('\n')[0].Split(" Path:")[0], lines: false)}");
+        }
+    }
+
+    private static MapChanges Taken(Stream stream, Plan plan)
+    {
         MapProjection projection = ProjectionOf(plan);
         FeatureCollection collection = Parse(stream);
         if (collection.Count > MostFeatures)
@@ -207,26 +220,18 @@ public static class MapFile
 
     private static FeatureCollection Parse(Stream stream)
     {
-        using var buffer = new MemoryStream();
-        stream.CopyTo(buffer);
-        byte[] bytes = buffer.ToArray();
-        ReadOnlySpan<byte> text = bytes.AsSpan().StartsWith(System.Text.Encoding.UTF8.Preamble) ? bytes.AsSpan()[3..] : bytes;
-        try
-        {
-            var reader = new Utf8JsonReader(text);
-            using JsonDocument document = JsonDocument.ParseValue(ref reader);
-            JsonElement root = document.RootElement;
-            string? type = root.ValueKind == JsonValueKind.Object && root.TryGetProperty("type", out JsonElement t) ? t.ToString() : null;
-            if (type != "FeatureCollection")
-                throw new InvalidInputException("type", $"must be a GeoJSON FeatureCollection{(type is null ? "; this is no GeoJSON" : $" (it is \"{type}\")")}");
-            if (root.TryGetProperty("crs", out JsonElement crs) && !crs.ToString().Contains("CRS84", StringComparison.Ordinal) && !crs.ToString().Contains("4326", StringComparison.Ordinal))
-                throw new InvalidInputException("crs", "RFC 7946 knows longitude and latitude on WGS 84 only; export the map in EPSG:4326");
-            return root.Deserialize<FeatureCollection>(Json) ?? throw new InvalidInputException("file", "is empty");
-        }
-        catch (Exception e) when (e is JsonException or ArgumentException or InvalidOperationException or NotSupportedException)
-        {
-            throw new InvalidInputException("file", $"cannot be read as GeoJSON: {e.Message.Split('\n')[0].Split(" Path:")[0]}");
-        }
+        using MemoryStream buffer = FileLimits.Read(stream);
+        ReadOnlySpan<byte> bytes = buffer.GetBuffer().AsSpan(0, (int)buffer.Length);
+        ReadOnlySpan<byte> text = bytes.StartsWith(System.Text.Encoding.UTF8.Preamble) ? bytes[3..] : bytes;
+        var reader = new Utf8JsonReader(text);
+        using JsonDocument document = JsonDocument.ParseValue(ref reader);
+        JsonElement root = document.RootElement;
+        string? type = root.ValueKind == JsonValueKind.Object && root.TryGetProperty("type", out JsonElement t) ? t.ToString() : null;
+        if (type != "FeatureCollection")
+            throw new InvalidInputException("type", $"must be a GeoJSON FeatureCollection{(type is null ? "; this is no GeoJSON" : $" (it is \"{PlainText.Cut(type, 40)}\")")}");
+        if (root.TryGetProperty("crs", out JsonElement crs) && !crs.ToString().Contains("CRS84", StringComparison.Ordinal) && !crs.ToString().Contains("4326", StringComparison.Ordinal))
+            throw new InvalidInputException("crs", "RFC 7946 knows longitude and latitude on WGS 84 only; export the map in EPSG:4326");
+        return root.Deserialize<FeatureCollection>(Json) ?? throw new InvalidInputException("file", "is empty");
     }
 
     // Two mistakes are so common that they get a sentence of their own.

@@ -99,13 +99,14 @@ public sealed class IndexModel(PageFrame frame, LogStore log, HeavyWork heavy) :
     }
 
     /// <summary>The whole log, written as it is read.</summary>
-    public async Task OnGetCsvAsync()
+    public async Task<IActionResult> OnGetCsvAsync()
     {
         Response.ContentType = "text/csv; charset=utf-8";
         Response.Headers.ContentDisposition = "attachment; filename=log.csv";
         Response.Headers.CacheControl = "no-store";
         await foreach (byte[] piece in CsvSheets.Log(log.All()))
             await Response.Body.WriteAsync(piece, HttpContext.RequestAborted);
+        return new EmptyResult();
     }
 
     private static string? Field(string fault) => fault switch
