@@ -65,6 +65,10 @@ internal sealed class PlanReader(JsonSerializerOptions json)
     // the same part, with all that was computed for it.
     private volatile Dictionary<(string Table, string Id), (long Version, object Part)> _last = [];
 
+    // Settings and areas have no version of their own here; equal ones are the same objects.
+    private volatile Site? _site;
+    private volatile Area[] _areas = [];
+
     public static Task<PlanMark> Mark(NpgsqlConnection connection, NpgsqlTransaction? transaction) => connection.QuerySingleAsync<PlanMark>(
         """
         select s.revision, s.version, s.station_id, coalesce(w.revision, 0) as station_revision
@@ -141,7 +145,9 @@ internal sealed class PlanReader(JsonSerializerOptions json)
 
         SiteRow siteRow = await rows.ReadSingleAsync<SiteRow>();
         Site site = Read("site", "site", [siteRow], r => (r.Name, 0), r => r.ToSite(json)) is [var read] ? read : Site.Default;
-        List<Area> areas = [.. await rows.ReadAsync<Area>()];
+        site = _site is { } before && before == site ? before : site;
+        Area[] known = _areas;
+        Area[] areas = [.. (await rows.ReadAsync<Area>()).Select(a => Array.Find(known, k => k == a) ?? a)];
         List<Planter> planters = Read("planters", "planter", await rows.ReadAsync<PlanterRow>(), r => (r.Id, r.Version), r => r.ToPlanter(json));
         List<Plant> palette = Read("palette", "plant", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), r => JsonSerializer.Deserialize<Plant>(r.Details, json));
         IEnumerable<DisplayRow> displayRows = await rows.ReadAsync<DisplayRow>();
@@ -153,7 +159,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         List<Recipe> recipes = Read("recipes", "recipe", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), r => JsonSerializer.Deserialize<Recipe>(r.Details, json));
         List<SiteEvent> events = Read("events", "site_event", await rows.ReadAsync<EventRow>(), r => (r.Id, r.Version), r => new SiteEvent(r.Id, r.Name, r.FirstDay, r.LastDay));
         Plan plan = Plan.Fitting(new PlanParts(site, areas, planters, palette, displays, turns, map, lots, recipes, events), out IReadOnlyList<SetAside> aside);
-        _last = fresh;
+        (_last, _site, _areas) = (fresh, site, areas);
         return new LoadedPlan(mark, plan, versions, unread.Count == 0 ? aside : [.. unread, .. aside]);
     }
 

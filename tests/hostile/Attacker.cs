@@ -71,6 +71,7 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
             return new Operation(door.Method, query.Count == 0 ? path : $"{path}?{string.Join('&', query)}", door.Method == "GET" ? null : await Token(path));
         }
         Outcome page = await Send(new Operation("GET", path));
+        Assert.False(IsFailure(page), $"GET {path}: {page.Code} in {page.Took.TotalSeconds:0.0} s");
         IReadOnlyList<Operation> forms = page.Code == 200 ? await Forms(path, page.Body) : [];
         Operation[] own = [.. forms.Where(f => door.Handler is null ? !f.Path.Contains("handler=", StringComparison.Ordinal) : f.Path.Contains($"handler={door.Handler}", StringComparison.OrdinalIgnoreCase))];
         string[][] token = [.. forms.Take(1).SelectMany(f => f.Fields!).Where(f => f[0] == "__RequestVerificationToken")];
@@ -155,7 +156,7 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
             if (!parts[i].StartsWith('{'))
                 continue;
             IReadOnlyList<string> ids = Surface.Ids(route, plan);
-            parts[i] = random.Next(12) == 0 || ids.Count == 0 ? Escaped(Corpus.Value(random) is { Length: > 0 and < 300 } odd ? odd : " ") : ids[random.Next(ids.Count)];
+            parts[i] = random.Next(12) == 0 || ids.Count == 0 ? Escaped(Corpus.Value(random) is { Length: > 0 and < 300 } odd && !odd.Contains('\0', StringComparison.Ordinal) ? odd : " ") : ids[random.Next(ids.Count)];
         }
         return string.Join('/', parts) is { Length: > 0 } path ? path : "/";
     }

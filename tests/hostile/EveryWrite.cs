@@ -15,7 +15,7 @@ public sealed class EveryWrite(HostileApp app) : IClassFixture<HostileApp>
         {
             await app.Restore();
             Plan plan = await app.Plans.Load();
-            IEnumerable<string> paths = door.Route.Contains('{', StringComparison.Ordinal) ? Surface.Ids(door.Route, plan).Take(4).Select(id => door.Route.Replace("{id}", id, StringComparison.Ordinal)) : [door.Route];
+            IEnumerable<string> paths = door.Route.Contains('{', StringComparison.Ordinal) ? Surface.Ids(door.Route, plan).Take(4).Select(id => Surface.At(door.Route, id)) : [door.Route];
             foreach (string path in paths)
             {
                 if (await Accepted(browser, door, path) is not { } sent)

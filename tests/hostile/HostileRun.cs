@@ -12,7 +12,7 @@ namespace UnrulyMeadow.Hostile;
 /// </summary>
 public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
 {
-    private const int BetweenWalks = 60;
+    private const int BetweenWalks = 150;
     private const int BetweenRestores = 900;
     private const long MostGrowthBytes = 300L << 20;
 

@@ -68,10 +68,15 @@ public static class Surface
             "arrange" => [.. plan.Displays.Where(d => d.Layer != DisplayLayer.Bulbs).Select(d => d.Id)],
             "turns" => [.. plan.Turns.Select(t => t.Id), "new"],
             "palette" => [.. plan.Palette.Select(p => p.Id), "new"],
+            "year" => [.. plan.Events.Select(e => e.Id)],
             "jobs" => [$"{Guid.Empty}"],
             _ => throw new InvalidOperationException($"Tell here what ids {route} takes."),
         };
     }
+
+    /// <summary>A route with an id in its place.</summary>
+    public static string At(string route, string id) =>
+        string.Join('/', route.Split('/').Select(p => p.StartsWith('{') ? id : p));
 
     private static IEnumerable<string> Names(PropertyInfo property, string? given, int depth = 0)
     {

@@ -21,7 +21,7 @@ public static class Walk
             }
             IReadOnlyList<string> ids = Surface.Ids(door.Route, plan);
             foreach (string id in ids.Take(some / 2).Concat(ids.TakeLast(some - (some / 2))).Distinct(StringComparer.Ordinal).Where(id => id != "new" || door.Handler is null))
-                yield return door.Route.Replace("{id}", id, StringComparison.Ordinal) + query;
+                yield return Surface.At(door.Route, id) + query;
         }
     }
 

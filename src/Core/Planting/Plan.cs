@@ -169,11 +169,11 @@ public sealed class Plan
     /// <summary>The plant of an id.</summary>
     public Plant Plant(string id) => _plants[id];
 
-    /// <summary>The planter of an id, or null.</summary>
-    public Planter? FindPlanter(string id) => _planters.GetValueOrDefault(id);
+    /// <summary>The planter of an id; null where there is none, or no id.</summary>
+    public Planter? FindPlanter(string? id) => id is null ? null : _planters.GetValueOrDefault(id);
 
-    /// <summary>The plant of an id, or null.</summary>
-    public Plant? FindPlant(string id) => _plants.GetValueOrDefault(id);
+    /// <summary>The plant of an id; null where there is none, or no id.</summary>
+    public Plant? FindPlant(string? id) => id is null ? null : _plants.GetValueOrDefault(id);
 
     /// <summary>The area of a planter.</summary>
     public Area AreaOf(Planter planter) => _areas[planter.AreaId];

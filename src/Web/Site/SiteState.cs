@@ -49,10 +49,13 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 /// <param name="log">The log.</param>
 public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log) : IDisposable
 {
+    private const int MostLooked = 60_000;
+
     private readonly SemaphoreSlim _loading = new(1, 1);
     private readonly SemaphoreSlim _remarks = new(1, 1);
     private readonly SemaphoreSlim _suns = new(1, 1);
     private readonly ConcurrentDictionary<string, (Planter Planter, IReadOnlyList<MapFeature> Map, SunPaths Paths, int Year, ExposureForecast? Forecast)> _sun = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<(string Display, bool Thorough), LookedOver> _looked = new();
     private SunPaths? _paths;
     private volatile Kept? _kept;
 
@@ -117,18 +120,52 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
     }
 
+    /// <summary>
+    /// The remarks on some displays of the plan, every plant followed; null while that takes longer than the page waits. They are looked
+    /// for once and kept while what they rest on stands.
+    /// </summary>
+    public async Task<IReadOnlyList<Remark>?> RemarksOn(IReadOnlyList<Display> displays, TimeSpan wait)
+    {
+        Kept kept = await Fresh();
+        Task<List<Remark>> looking = Task.Run(() => displays.SelectMany(d => RemarksOn(kept, d, thorough: true)).OrderBy(r => r.Gravity).ToList());
+        return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
+    }
+
+    // Several who ask at once share one looking.
+    private IReadOnlyList<Remark> RemarksOn(Kept kept, Display display, bool thorough)
+    {
+        object[] rests = kept.Rests.GetOrAdd(display.PlanterId, id => [.. DisplayChecks.RestsOn(kept.Now.Plan, kept.Now.Plan.FindPlanter(id)!)]);
+        LookedOver Fresh() => new(display, rests, kept.Now.Record, new Lazy<IReadOnlyList<Remark>>(() => Found(kept, display, thorough)));
+        if (_looked.Count > MostLooked)
+            _looked.Clear();
+        return _looked.AddOrUpdate((display.Id, thorough), _ => Fresh(), (_, known) => known.Holds(display, rests, kept.Now.Record) ? known : Fresh()).Remarks.Value;
+    }
+
+    // A check that fails is the program's fault and no reason for a page to fail: the log tells of it.
+    private IReadOnlyList<Remark> Found(Kept kept, Display display, bool thorough)
+    {
+        try
+        {
+            return Checks(kept).For(display, thorough);
+        }
+        catch (Exception e)
+        {
+            log.LogError(e, "The display {Id} could not be looked over.", display.Id);
+            return [];
+        }
+    }
+
     private async Task<IReadOnlyList<Remark>?> Look(Kept kept, LocalDate from)
     {
         await _remarks.WaitAsync();
         try
         {
             var found = new List<Remark>();
-            DisplayChecks checks = Checks(kept);
             foreach (Display display in kept.Now.Plan.Displays.Where(d => d.Lift > from))
             {
                 if (!ReferenceEquals(kept, _kept))
                     return null;
-                found.AddRange(checks.For(display, thorough: false));
+                found.AddRange(RemarksOn(kept, display, thorough: false));
             }
             return [.. found.OrderBy(r => r.Gravity)];
         }
@@ -275,8 +312,17 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
             ? _kept.Now.Record
             : record?.AtElevation(elevationM);
 
+    private sealed record LookedOver(Display Display, object[] Rests, WeatherRecord? Record, Lazy<IReadOnlyList<Remark>> Remarks)
+    {
+        public bool Holds(Display display, object[] rests, WeatherRecord? record) =>
+            ReferenceEquals(display, Display) && ReferenceEquals(record, Record) && (ReferenceEquals(rests, Rests) || rests.SequenceEqual(Rests, ReferenceEqualityComparer.Instance));
+    }
+
     private sealed class Kept(SiteNow now, WeatherRecord? station)
     {
+        /// <summary>What remarks on a planter's displays rest on, by planter.</summary>
+        public ConcurrentDictionary<string, object[]> Rests { get; } = new(StringComparer.Ordinal);
+
         /// <summary>The station's record as it was read.</summary>
         public WeatherRecord? Station { get; } = station;
 

@@ -16,6 +16,9 @@ namespace UnrulyMeadow.Web.Pages.Planters;
 /// <summary>"Is this one right?": one planter on a day, its year, its displays, what is worth a look, and what happened.</summary>
 public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos, DisplayStore displays, HeavyWork heavy) : PageModel
 {
+    // A large bed just changed takes longer to look over than anybody should wait for its page.
+    private static readonly TimeSpan RemarksWait = TimeSpan.FromSeconds(1);
+
     [BindProperty]
     public IFormFile? Upload { get; set; }
 
@@ -50,6 +53,9 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
     public IReadOnlyList<Display> Displays { get; private set; } = [];
 
     public IReadOnlyList<Remark> Remarks { get; private set; } = [];
+
+    /// <summary>True while remarks are still being looked for.</summary>
+    public bool IsLooking { get; private set; }
 
     public IReadOnlyList<Observation> History { get; private set; } = [];
 
@@ -164,8 +170,8 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         Scale = YearScale.Across(View.Start);
         Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
         Displays = [.. Now.Plan.DisplaysOf(Id)];
-        DisplayChecks checks = await frame.State.Checks();
-        Remarks = [.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12)).SelectMany(d => checks.For(d)).OrderBy(r => r.Gravity)];
+        IReadOnlyList<Remark>? remarks = await frame.State.RemarksOn([.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12))], RemarksWait);
+        (Remarks, IsLooking) = (remarks ?? [], remarks is null);
         Undoable = await displays.UndoableOf(Id);
         History = await log.Latest(Id, 200);
         Bulbs = Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.StandsOn(View.Day))
