@@ -77,11 +77,18 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         """,
         transaction: transaction);
 
-    /// <summary>Reads within a transaction that sees one moment.</summary>
+    /// <summary>Reads within a transaction that sees one moment. What was read before in the same version is not read again.</summary>
     public async Task<LoadedPlan> Load(NpgsqlConnection connection, NpgsqlTransaction transaction)
     {
         PlanMark mark = await Mark(connection, transaction);
-        await using SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
+        var reading = new Reading(_last);
+        SiteRow siteRow;
+        Area[] areas;
+        VersionRow[] planterRows, plantRows, displayRows, featureRows, recipeRows;
+        List<Turn> turns;
+        List<Lot> lots;
+        List<SiteEvent> events;
+        await using (SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
             """
             select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
                    rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, latitude_deg, longitude_deg, elevation_m, at_elevation
@@ -89,37 +96,108 @@ internal sealed class PlanReader(JsonSerializerOptions json)
 
             select id, name, frost_pocket_c from area order by ordinal, id;
 
-            select id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-                   exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text,
-                   is_retired, rules::text, version
-            from planter order by ordinal, id;
+            select id, version from planter order by ordinal, id;
 
-            select id, details::text, version from plant order by id collate "C";
+            select id, version from plant order by id collate "C";
 
-            select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text, version
-            from display
-            order by lower(during), id;
+            select id, version from display order by lower(during), id;
 
-            select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced from display_item order by display_id, ordinal;
+            select id, version from map_feature order by id collate "C";
+
+            select id, version from recipe order by id collate "C";
 
             select id, name, first_day, last_day, full_by, delivery, people, version from turn order by first_day, id;
 
-            select id, details::text, version from map_feature order by id collate "C";
-
             select id, plant_id, count, state, place, since, condition, from_planter_id, note, version from lot order by id collate "C";
-
-            select id, details::text, version from recipe order by id collate "C";
 
             select id, name, first_day, last_day, version from site_event order by first_day, id collate "C";
             """,
-            transaction: transaction);
-        var versions = new PlanVersions();
-        var unread = new List<SetAside>();
-        Dictionary<(string Table, string Id), (long Version, object Part)> last = _last;
-        var fresh = new Dictionary<(string Table, string Id), (long Version, object Part)>(last.Count);
+            transaction: transaction))
+        {
+            siteRow = await rows.ReadSingleAsync<SiteRow>();
+            Area[] known = _areas;
+            areas = [.. (await rows.ReadAsync<Area>()).Select(a => Array.Find(known, k => k == a) ?? a)];
+            planterRows = [.. await rows.ReadAsync<VersionRow>()];
+            plantRows = [.. await rows.ReadAsync<VersionRow>()];
+            displayRows = [.. await rows.ReadAsync<VersionRow>()];
+            featureRows = [.. await rows.ReadAsync<VersionRow>()];
+            recipeRows = [.. await rows.ReadAsync<VersionRow>()];
+            turns = reading.Read("turns", "turn", await rows.ReadAsync<TurnRow>(), r => (r.Id, r.Version), r => r.ToTurn());
+            lots = reading.Read("lots", "lot", await rows.ReadAsync<LotRow>(), r => (r.Id, r.Version), r => r.ToLot());
+            events = reading.Read("events", "site_event", await rows.ReadAsync<EventRow>(), r => (r.Id, r.Version), r => new SiteEvent(r.Id, r.Name, r.FirstDay, r.LastDay));
+        }
+        var changed = new
+        {
+            planters = reading.Changed("planter", planterRows),
+            plants = reading.Changed("plant", plantRows),
+            displays = reading.Changed("display", displayRows),
+            features = reading.Changed("map_feature", featureRows),
+            recipes = reading.Changed("recipe", recipeRows),
+        };
+        List<Planter> planters;
+        List<Plant> palette;
+        List<Display> displays;
+        List<MapFeature> map;
+        List<Recipe> recipes;
+        await using (SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
+            """
+            select id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
+                   exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text,
+                   is_retired, rules::text, version
+            from planter where id = any(@planters);
 
-        // A row that an older or newer program, or a hand, has left unreadable is set aside and named.
-        List<T> Read<TRow, T>(string list, string table, IEnumerable<TRow> found, Func<TRow, (string Id, long Version)> key, Func<TRow, T?> make)
+            select id, details::text, version from plant where id = any(@plants);
+
+            select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text, version
+            from display where id = any(@displays);
+
+            select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced
+            from display_item where display_id = any(@displays) order by display_id, ordinal;
+
+            select id, details::text, version from map_feature where id = any(@features);
+
+            select id, details::text, version from recipe where id = any(@recipes);
+            """,
+            changed,
+            transaction))
+        {
+            planters = reading.ReadAll("planters", "planter", planterRows, await rows.ReadAsync<PlanterRow>(), r => r.Id, r => r.ToPlanter(json));
+            palette = reading.ReadAll("palette", "plant", plantRows, await rows.ReadAsync<DetailsRow>(), r => r.Id, r => JsonSerializer.Deserialize<Plant>(r.Details, json));
+            List<DisplayRow> fresh = [.. await rows.ReadAsync<DisplayRow>()];
+            var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
+            displays = reading.ReadAll("displays", "display", displayRows, fresh, r => r.Id, r => r.ToDisplay(items[r.Id], json));
+            map = reading.ReadAll("map", "map_feature", featureRows, await rows.ReadAsync<DetailsRow>(), r => r.Id, r => JsonSerializer.Deserialize<MapFeature>(r.Details, json));
+            recipes = reading.ReadAll("recipes", "recipe", recipeRows, await rows.ReadAsync<DetailsRow>(), r => r.Id, r => JsonSerializer.Deserialize<Recipe>(r.Details, json));
+        }
+        Site site = reading.Read("site", "site", [siteRow], r => (r.Name, 0), r => r.ToSite(json)) is [var read] ? read : Site.Default;
+        site = _site is { } before && before == site ? before : site;
+        Plan plan = Plan.Fitting(new PlanParts(site, areas, planters, palette, displays, turns, map, lots, recipes, events), out IReadOnlyList<SetAside> aside);
+        (_last, _site, _areas) = (reading.Fresh, site, areas);
+        return new LoadedPlan(mark, plan, reading.Versions, reading.Unread.Count == 0 ? aside : [.. reading.Unread, .. aside]);
+    }
+
+    // One loading: parts of before by their versions, and what comes of them now.
+    private sealed class Reading(Dictionary<(string Table, string Id), (long Version, object Part)> last)
+    {
+        public PlanVersions Versions { get; } = new();
+
+        public List<SetAside> Unread { get; } = [];
+
+        public Dictionary<(string Table, string Id), (long Version, object Part)> Fresh { get; } = new(last.Count);
+
+        /// <summary>Ids of rows that were not read in this version before.</summary>
+        public string[] Changed(string table, VersionRow[] rows) => [.. rows.Where(r => Known(table, r.Id, r.Version) is null).Select(r => r.Id)];
+
+        /// <summary>All parts of a list in their order, those that changed from their rows and the others as they were.</summary>
+        public List<T> ReadAll<TRow, T>(string list, string table, VersionRow[] all, IEnumerable<TRow> changed, Func<TRow, string> id, Func<TRow, T?> make)
+            where T : class
+        {
+            var rows = changed.ToDictionary(id, StringComparer.Ordinal);
+            return Read(list, table, all, r => (r.Id, r.Version), r => rows.TryGetValue(r.Id, out TRow? row) ? make(row) : null);
+        }
+
+        /// <summary>Parts made of rows. A row that an older or newer program, or a hand, has left unreadable is set aside and named.</summary>
+        public List<T> Read<TRow, T>(string list, string table, IEnumerable<TRow> found, Func<TRow, (string Id, long Version)> key, Func<TRow, T?> make)
             where T : class
         {
             var made = new List<T>();
@@ -128,40 +206,25 @@ internal sealed class PlanReader(JsonSerializerOptions json)
                 (string id, long version) = key(row);
                 try
                 {
-                    T item = version > 0 && last.TryGetValue((table, id), out var known) && known.Version == version
-                        ? (T)known.Part
-                        : make(row) ?? throw new JsonException("it holds nothing");
+                    T item = (T?)Known(table, id, version) ?? make(row) ?? throw new JsonException("it holds nothing");
                     made.Add(item);
-                    versions.Add(table, id, version);
-                    fresh[(table, id)] = (version, item);
+                    Versions.Add(table, id, version);
+                    Fresh[(table, id)] = (version, item);
                 }
                 catch (Exception e) when (e is JsonException or ArgumentException or InvalidOperationException or NotSupportedException or FormatException or OverflowException)
                 {
-                    unread.Add(new SetAside(list, id, $"it cannot be read: {e.Message.Split('\n')[0]}"));
+                    Unread.Add(new SetAside(list, id, $"it cannot be read: {e.Message.Split('\n')[0]}"));
                 }
             }
             return made;
         }
 
-        SiteRow siteRow = await rows.ReadSingleAsync<SiteRow>();
-        Site site = Read("site", "site", [siteRow], r => (r.Name, 0), r => r.ToSite(json)) is [var read] ? read : Site.Default;
-        site = _site is { } before && before == site ? before : site;
-        Area[] known = _areas;
-        Area[] areas = [.. (await rows.ReadAsync<Area>()).Select(a => Array.Find(known, k => k == a) ?? a)];
-        List<Planter> planters = Read("planters", "planter", await rows.ReadAsync<PlanterRow>(), r => (r.Id, r.Version), r => r.ToPlanter(json));
-        List<Plant> palette = Read("palette", "plant", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), r => JsonSerializer.Deserialize<Plant>(r.Details, json));
-        IEnumerable<DisplayRow> displayRows = await rows.ReadAsync<DisplayRow>();
-        var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
-        List<Display> displays = Read("displays", "display", displayRows, r => (r.Id, r.Version), r => r.ToDisplay(items[r.Id], json));
-        List<Turn> turns = Read("turns", "turn", await rows.ReadAsync<TurnRow>(), r => (r.Id, r.Version), r => r.ToTurn());
-        List<MapFeature> map = Read("map", "map_feature", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), r => JsonSerializer.Deserialize<MapFeature>(r.Details, json));
-        List<Lot> lots = Read("lots", "lot", await rows.ReadAsync<LotRow>(), r => (r.Id, r.Version), r => r.ToLot());
-        List<Recipe> recipes = Read("recipes", "recipe", await rows.ReadAsync<DetailsRow>(), r => (r.Id, r.Version), r => JsonSerializer.Deserialize<Recipe>(r.Details, json));
-        List<SiteEvent> events = Read("events", "site_event", await rows.ReadAsync<EventRow>(), r => (r.Id, r.Version), r => new SiteEvent(r.Id, r.Name, r.FirstDay, r.LastDay));
-        Plan plan = Plan.Fitting(new PlanParts(site, areas, planters, palette, displays, turns, map, lots, recipes, events), out IReadOnlyList<SetAside> aside);
-        (_last, _site, _areas) = (fresh, site, areas);
-        return new LoadedPlan(mark, plan, versions, unread.Count == 0 ? aside : [.. unread, .. aside]);
+        // Settings have no version of their own here, and are read each time.
+        private object? Known(string table, string id, long version) =>
+            version > 0 && last.TryGetValue((table, id), out var known) && known.Version == version ? known.Part : null;
     }
+
+    private sealed record VersionRow(string Id, long Version);
 
     private sealed record DetailsRow(string Id, string Details, long Version);
 

@@ -1,4 +1,6 @@
 using System.Text.Json;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Mvc.ViewFeatures;
@@ -64,6 +66,9 @@ builder.Services.AddSingleton<EventStore>();
 builder.Services.AddSingleton<MessageStore>();
 builder.Services.AddSingleton<ITempDataProvider, Messages>();
 builder.Services.AddSingleton<HeavyWork>();
+builder.Services.AddSingleton<KeyStore>();
+builder.Services.AddDataProtection().SetApplicationName("unruly-meadow");
+builder.Services.AddOptions<KeyManagementOptions>().Configure<KeyStore>(SigningKeys.Use);
 builder.Services.AddSingleton<Everything>();
 builder.Services.AddSingleton<LiveStore>();
 builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using System.Text.RegularExpressions;
 using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
@@ -24,6 +25,9 @@ public sealed partial record PlanParts(
     IReadOnlyList<Recipe> Recipes,
     IReadOnlyList<SiteEvent> Events)
 {
+    // Parts without a fault of their own, as long as anybody holds them.
+    private static readonly ConditionalWeakTable<object, object> Sound = [];
+
     /// <summary>Notes every fault of the parts, on their own and against each other, with its path as in a plan file.</summary>
     public FaultList Check(FaultList faults)
     {
@@ -112,12 +116,18 @@ public sealed partial record PlanParts(
     }
 
     private static void Each<T>(FaultList faults, string list, IReadOnlyList<T> items, Func<T, string> id, Func<T, IReadOnlyList<Fault>> check)
+        where T : class
     {
         for (int i = 0; i < items.Count; i++)
         {
+            // A part never changes: what was found sound once is sound.
+            if (Sound.TryGetValue(items[i], out _))
+                continue;
             IReadOnlyList<Fault> found = check(items[i]);
             if (found.Count > 0)
                 faults.AddAll($"{list}[{i}]", found);
+            else
+                Sound.TryAdd(items[i], items[i]);
         }
         Twice(faults, list, items, id, "id");
     }

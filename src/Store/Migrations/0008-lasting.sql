@@ -145,3 +145,10 @@ alter table job
 
 create index job_open on job (asked_at) where state in ('Waiting', 'Running');
 create index observation_day on observation (day, id);
+
+-- Keys with which forms are signed, shared by every process.
+create table signing_key (
+  name    text primary key,
+  key     text not null,
+  made_at timestamptz not null default now()
+);
