@@ -13,10 +13,10 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web;
 
 /// <summary>A station in the file of everything.</summary>
-internal sealed record KeptStation(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, string? Days, MonthlyNormals? Normals);
+internal sealed record KeptStation(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, string? Days = null, MonthlyNormals? Normals = null);
 
 /// <summary>The site's stations in the file of everything, and which of them it computes with.</summary>
-internal sealed record KeptStations(string? InUse, bool Chosen, IReadOnlyList<KeptStation> Stations);
+internal sealed record KeptStations(bool Chosen, IReadOnlyList<KeptStation> Stations, string? InUse = null);
 
 /// <summary>A photograph in the file of everything.</summary>
 internal sealed record KeptPhotograph(Guid Id, string PlanterId, LocalDate TakenOn, string Caption, string File);
@@ -59,7 +59,7 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
                 await Put(zip, file, StationSheet.Write(await weather.Days(s.Id)));
             stations.Add(new KeptStation(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM, file, normals));
         }
-        await Put(zip, "weather/stations.json", Json(new KeptStations(now.Mark.StationId, await weather.IsChosen(), stations)));
+        await Put(zip, "weather/stations.json", Json(new KeptStations(await weather.IsChosen(), stations, now.Mark.StationId)));
         var pictures = new List<KeptPhotograph>();
         foreach (PlanterPhoto p in await photos.All())
         {
@@ -99,13 +99,21 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             KeptStations stations = await Read(zip, "weather/stations.json", From<KeptStations>);
             List<KeptPhotograph> pictures = await Read(zip, "photographs/list.json", From<List<KeptPhotograph>>);
             List<KeptPlan> kept = await Read(zip, "kept-plans/list.json", From<List<KeptPlan>>);
+            // All is read before anything is written: a file that is not whole leaves the place empty.
+            var records = new List<(Station Station, MonthlyNormals? Normals, IReadOnlyList<WeatherDay> Days)>();
             foreach (KeptStation s in stations.Stations)
+                records.Add((new Station(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM), s.Normals, s.Days is { } days ? await Read(zip, days, StationSheet.Read) : []));
+            var beside = new List<(string Name, Plan Plan)>();
+            foreach (KeptPlan k in kept)
+                beside.Add((k.Name, await Read(zip, k.File, PlanFile.Read)));
+            foreach (KeptPhotograph p in pictures)
+                Photograph.Kept(await Read(zip, p.File, Bytes));
+            foreach ((Station station, MonthlyNormals? normals, IReadOnlyList<WeatherDay> days) in records)
             {
-                var station = new Station(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM);
-                if (s.Normals is { } normals)
+                if (normals is not null)
                     await weather.SaveNormals(station, normals, now);
-                else if (s.Days is { } days)
-                    await weather.Merge(station, await Read(zip, days, StationSheet.Read), now);
+                else
+                    await weather.Merge(station, days, now);
             }
             await plans.Replace(plan);
             if (stations.InUse is { } inUse)
@@ -117,8 +125,8 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
                 Photograph read = Photograph.Kept(jpeg);
                 await photos.Add(new PlanterPhoto(p.Id, p.PlanterId, p.TakenOn, p.Caption, read.Width, read.Height), jpeg, read.Thumb);
             }
-            foreach (KeptPlan k in kept)
-                await variants.Keep(k.Name, await Read(zip, k.File, PlanFile.Read));
+            foreach ((string name, Plan other) in beside)
+                await variants.Keep(name, other);
             return $"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays, {seen.Count} observations, {stations.Stations.Count} stations, {pictures.Count} photographs, {kept.Count} kept plans.";
         }
         catch (InvalidDataException e)

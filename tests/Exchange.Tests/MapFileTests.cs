@@ -98,7 +98,7 @@ public sealed class MapFileTests
     }
 
     [Theory]
-    [InlineData("", "cannot be read as GeoJSON")]
+    [InlineData("", "is empty")]
     [InlineData("[1, 2]", "this is no GeoJSON")]
     [InlineData("""{ "type": "Feature" }""", "it is \"Feature\"")]
     [InlineData("""{ "type": "FeatureCollection", "features": [] }""", "hold no coordinates")]

@@ -59,6 +59,27 @@ public sealed class JobStoreTests(TestDatabase database) : IClassFixture<TestDat
         Assert.Equal(JobState.Done, (await _jobs.Find(job.Id))!.State);
         Assert.DoesNotContain(await _jobs.Open(), j => j.Id == job.Id);
     }
+
+    [Fact]
+    public async Task One_who_asks_a_hundred_things_waits_for_the_last_and_another_is_served_next()
+    {
+        foreach (Job open in await _jobs.Open())
+            await _jobs.Cancel(open.Id);
+        for (int i = 0; i < 100; i++)
+            await _jobs.Ask("close-gaps", $"E{i}", "{}", "greedy");
+        Assert.Equal("E99", Assert.Single(await _jobs.Open()).Inputs);
+        await _jobs.Ask("turn-window", "E-turn", "{}", "greedy");
+        await _jobs.Ask("rehearse", "E-rehearse", "{}", "greedy");
+        Job begun = (await _jobs.TakeNext())!;
+        await _jobs.Ask("close-gaps", "E-mine", "{}", "patient");
+        Assert.Equal("E-mine", (await _jobs.TakeNext())!.Inputs);
+        Assert.Equal("E-turn", (await _jobs.TakeNext())!.Inputs);
+        Assert.Equal("E-rehearse", (await _jobs.TakeNext())!.Inputs);
+        Assert.Null(await _jobs.TakeNext());
+        Assert.Equal("E99", begun.Inputs);
+        foreach (Job open in await _jobs.Open())
+            await _jobs.Cancel(open.Id);
+    }
 }
 
 /// <summary>Several displays changed at one click.</summary>

@@ -15,7 +15,7 @@ public sealed class JobFaultTests : IAsyncLifetime
     private static readonly TimeSpan Longest = TimeSpan.FromMinutes(3);
 
     private readonly MeadowApp _site = new();
-    private readonly List<Process> _started = [];
+    private readonly List<AppProcess> _started = [];
     private JobStore _jobs = null!;
 
     public async ValueTask InitializeAsync()
@@ -33,24 +33,18 @@ public sealed class JobFaultTests : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        foreach (Process process in _started)
-        {
-            if (!process.HasExited)
-                process.Kill();
-            await process.WaitForExitAsync();
+        foreach (AppProcess process in _started)
             process.Dispose();
-        }
         await _site.DisposeAsync();
     }
 
     [Fact]
     public async Task Work_of_a_process_that_is_killed_is_taken_up_by_another_and_done()
     {
-        (Process first, HttpClient browser) = await Start();
-        Guid job = await Ask(browser, "/year/close?asked=true");
+        AppProcess first = await Start();
+        Guid job = await Ask(first.Browser, "/year/close?asked=true");
         await Until(async () => (await _jobs.Find(job))!.State == JobState.Running);
-        first.Kill();
-        await first.WaitForExitAsync();
+        await first.Kill();
         Assert.False((await _jobs.Find(job))!.IsOver, "it was done before the process was killed: give it more to do");
         await Start();
         await Until(async () => (await _jobs.Find(job))!.State == JobState.Done);
@@ -60,8 +54,8 @@ public sealed class JobFaultTests : IAsyncLifetime
     [Fact]
     public async Task Two_processes_share_the_work_and_the_same_question_to_both_is_one_job()
     {
-        (_, HttpClient one) = await Start();
-        (_, HttpClient other) = await Start();
+        HttpClient one = (await Start()).Browser;
+        HttpClient other = (await Start()).Browser;
         string[] questions = [.. new[] { 3, 5, 8, 10 }.SelectMany(y => new[] { "LiftEachYear", "LeaveAndReplace" }.Select(t => $"/year/ahead?years={y}&tulips={t}"))];
         // Everybody waits for one answer of a kind at a time, so each question is somebody's own.
         HttpClient Somebody(HttpClient at) => new() { BaseAddress = at.BaseAddress };
@@ -76,7 +70,7 @@ public sealed class JobFaultTests : IAsyncLifetime
     [Fact]
     public async Task Work_goes_on_when_every_connection_to_the_database_is_cut()
     {
-        (_, HttpClient browser) = await Start();
+        HttpClient browser = (await Start()).Browser;
         Guid job = await Ask(browser, "/year/close?asked=true&stock=true");
         await Until(async () => (await _jobs.Find(job))!.State != JobState.Waiting);
         for (int i = 0; i < 4; i++)
@@ -132,29 +126,10 @@ public sealed class JobFaultTests : IAsyncLifetime
         }
     }
 
-    private async Task<(Process Process, HttpClient Browser)> Start()
+    private async Task<AppProcess> Start()
     {
-        string root = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
-            root = Path.GetDirectoryName(root) ?? throw new InvalidOperationException("the tests run inside the project");
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "UnrulyMeadow.Web.dll"), "--urls", "http://127.0.0.1:0", "--contentRoot", Path.Combine(root, "src", "Web")])
-        {
-            UseShellExecute = false,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        start.Environment["MEADOW_DB"] = _site.Database.ConnectionString;
-        Process process = Process.Start(start)!;
+        AppProcess process = await AppProcess.Start(_site.Database.ConnectionString);
         _started.Add(process);
-        var listening = new TaskCompletionSource<Uri>();
-        process.OutputDataReceived += (_, line) =>
-        {
-            const string says = "Now listening on: ";
-            if (line.Data?.IndexOf(says, StringComparison.Ordinal) is >= 0 and var at)
-                listening.TrySetResult(new Uri(line.Data[(at + says.Length)..].Trim()));
-        };
-        process.BeginOutputReadLine();
-        process.BeginErrorReadLine();
-        return (process, new HttpClient { BaseAddress = await listening.Task.WaitAsync(Longest) });
+        return process;
     }
 }
