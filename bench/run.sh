@@ -1,38 +1,62 @@
-# Measures the pages of the running demo app and the core's main computations; sourced by ./meadow bench.
+# Measures the pages of the running demo app and the core's main computations; sourced by ./meadow bench. Whatever a busy machine does to
+# one measurement, the others are made and printed.
 command -v node >/dev/null || fail "the bench needs Node.js"
 build src/Web "$web_dll"
 data=$(data_folder)
+bench_pid=
+unmeasured=0
+end_bench() { end_app; stop_cluster "$data/pg-bench"; }
+trap end_bench EXIT
+
+# WHAT SECONDS COMMAND…: one measurement, for at most so long.
+measured() {
+  local what=$1 seconds=$2
+  shift 2
+  say "── $what"
+  timeout "$seconds" "$@" || { say "   not measured whole: it ended with code $?"; unmeasured=$((unmeasured + 1)); }
+}
+begin_app() {
+  port=$(free_port)
+  (cd src/Web && exec env ASPNETCORE_ENVIRONMENT=Production dotnet "$here/$web_dll" --urls "http://127.0.0.1:$port" >/dev/null) &
+  bench_pid=$!
+  for _ in $(seq 1 300); do
+    curl -sf "http://127.0.0.1:$port/health" >/dev/null && return
+    sleep 0.3
+  done
+  say "   the app did not answer"
+}
+end_app() {
+  [[ -z $bench_pid ]] || { kill -TERM "$bench_pid" 2>/dev/null; wait "$bench_pid" 2>/dev/null || true; bench_pid=; }
+}
+with_browser() { [[ -d tests/browser/node_modules && -x /usr/bin/chromium ]]; }
+
 start_cluster "$data/pg-bench" bench
-errand is-empty && load_demo
+if errand is-empty; then load_demo; fi
 site_db=$MEADOW_DB
-port=$(free_port)
-(cd src/Web && exec env ASPNETCORE_ENVIRONMENT=Production dotnet "$here/$web_dll" --urls "http://127.0.0.1:$port" >/dev/null) &
-bench_pid=$!
-trap 'kill -TERM $bench_pid 2>/dev/null; wait $bench_pid 2>/dev/null || true; stop_cluster "$data/pg-bench"' EXIT
-node bench/pages.mjs "http://127.0.0.1:$port"
-if [[ -d tests/browser/node_modules && -x /usr/bin/chromium ]]; then
-  node bench/grounds.mjs "http://127.0.0.1:$port"
-  node bench/arrange.mjs "http://127.0.0.1:$port"
+begin_app
+measured "pages of the demo" 600 node bench/pages.mjs "http://127.0.0.1:$port"
+if with_browser; then
+  measured "the map" 300 node bench/grounds.mjs "http://127.0.0.1:$port"
+  measured "an arrangement" 300 node bench/arrange.mjs "http://127.0.0.1:$port"
 fi
+end_app
 # The same app over a thousand planters.
-kill -TERM "$bench_pid" 2>/dev/null
-wait "$bench_pid" 2>/dev/null || true
 start_cluster "$data/pg-bench" bench_thousand
 if errand is-empty; then
   node bench/thousand.mjs >"$data/thousand.plan.json"
   errand bring-plan "$data/thousand.plan.json"
   errand bring-weather demo/kittiwake-quay.dly --lat 43.1 --lon -66.9 --elevation 6
 fi
-(cd src/Web && exec env ASPNETCORE_ENVIRONMENT=Production dotnet "$here/$web_dll" --urls "http://127.0.0.1:$port" >/dev/null) &
-bench_pid=$!
-until curl -sf "http://127.0.0.1:$port/health" >/dev/null; do sleep 0.3; done
-if [[ -d tests/browser/node_modules && -x /usr/bin/chromium ]]; then
-  node bench/year.mjs "http://127.0.0.1:$port"
+begin_app
+if with_browser; then
+  measured "the year of a thousand planters" 600 node bench/year.mjs "http://127.0.0.1:$port"
 fi
-kill -TERM "$bench_pid" 2>/dev/null
-wait "$bench_pid" 2>/dev/null || true
+measured "reads while others write" 300 node bench/writes.mjs "http://127.0.0.1:$port"
+end_app
 start_cluster "$data/pg-bench" bench_figures
 errand is-empty || true
-dotnet build bench/Figures -c Release -v quiet --nologo -clp:ErrorsOnly
-dotnet artifacts/bin/Figures/release_linux-x64/UnrulyMeadow.Figures.dll
+if dotnet build bench/Figures -c Release -v quiet --nologo -clp:ErrorsOnly; then
+  measured "the core" 7200 dotnet artifacts/bin/Figures/release_linux-x64/UnrulyMeadow.Figures.dll
+fi
 MEADOW_DB=$site_db
+[[ $unmeasured -eq 0 ]] || say "$unmeasured measurements are not whole; the machine may have been busy."

@@ -28,7 +28,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
     /// <summary>Runs a statement; a broken rule of the database becomes a fault.</summary>
     public Task<int> Execute(string sql, object? values = null) => SqlFaults.Naming(() => connection.ExecuteAsync(sql, values, transaction));
 
-    public Task<IEnumerable<T>> Query<T>(string sql, object? values = null) => connection.QueryAsync<T>(sql, values, transaction);
+    public Task<IEnumerable<T>> Query<T>(string sql, object? values = null) => SqlFaults.Naming(() => connection.QueryAsync<T>(sql, values, transaction));
 
     /// <summary>Names and layers are looked at once all is written: rows may change places.</summary>
     public Task<int> CheckLater() => Execute("set constraints all deferred");

@@ -30,6 +30,7 @@ internal static class SqlFaults
         (PostgresErrorCodes.ForeignKeyViolation, "lot_plant_id_fkey") => new Fault("plantId", "this plant is no longer in the palette; choose another"),
         (PostgresErrorCodes.ForeignKeyViolation, "lot_from_planter_id_fkey") => new Fault("fromPlanterId", "there is no such planter any more"),
         (PostgresErrorCodes.ForeignKeyViolation, _) => new Fault(string.Empty, $"something else still rests on it ({e.ConstraintName}); change that first"),
+        (PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter, _) => new Fault(string.Empty, "something in it holds a character that no text may hold"),
         (PostgresErrorCodes.CheckViolation, _) => new Fault(string.Empty, $"a figure is out of its range ({e.ConstraintName})"),
         _ => null,
     };

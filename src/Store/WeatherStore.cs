@@ -166,8 +166,8 @@ public sealed class WeatherStore(MeadowDatabase database)
     public async Task Choose(string stationId, bool byHand = true)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        int changed = await connection.ExecuteAsync(
-            "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId)", new { stationId, byHand });
+        int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
+            "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId)", new { stationId, byHand }));
         if (changed == 0)
             throw new InvalidInputException("stationId", "there is no such station any more");
     }

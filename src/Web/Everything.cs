@@ -93,7 +93,7 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             throw new InvalidInputException("file", "everything is brought into an empty place only; start with another data folder (MEADOW_DATA) or database (MEADOW_DB), --empty");
         try
         {
-            using var zip = new ZipArchive(from, ZipArchiveMode.Read);
+            using var zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true);
             Plan plan = await Read(zip, "plan.json", PlanFile.Read);
             IReadOnlyList<Observation> seen = await Read(zip, "log.csv", s => CsvSheets.ReadLog(s, now.InUtc().Date.PlusDays(1), long.MaxValue));
             KeptStations stations = await Read(zip, "weather/stations.json", From<KeptStations>);

@@ -53,8 +53,10 @@ for (const [name, path] of [['the year as it is', '/year'], ['a rehearsal', '/ye
 }
 
 test('leaving while the work goes on loses nothing, and asking twice is one work', async ({ page, context }) => {
-  const path = `${demo}/year/close?asked=true&area=harbour-garden`;
-  await page.goto(path);
+  await page.goto(`${demo}/year/close?area=harbour-garden`);
+  await page.getByRole('button', { name: 'Find what would close them' }).click();
+  await page.waitForURL(/asked=true/);
+  const path = page.url();
   await page.close();
   const again = await context.newPage();
   await again.goto(path);

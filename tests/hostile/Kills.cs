@@ -45,7 +45,11 @@ public sealed class Kills : IAsyncLifetime
                     notes[p] = note;
                 }, over.Token)),
             ];
-            await Task.Delay(TimeSpan.FromSeconds(2.5 + (0.37 * (k % 5))));
+            // Killed while all are writing, at no special moment.
+            int before = logged.Count;
+            for (int waited = 0; (logged.Count < before + 8 || !planters.All(p => notes.GetValueOrDefault(p)?.StartsWith($"{k} ", StringComparison.Ordinal) == true)) && waited < 600; waited++)
+                await Task.Delay(100);
+            await Task.Delay(TimeSpan.FromMilliseconds(70 * (k % 9)));
             await app.Kill();
             await over.CancelAsync();
             await Task.WhenAll(writers);

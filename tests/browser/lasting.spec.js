@@ -1,0 +1,47 @@
+import { demo, expect, studio, test } from './site.js';
+
+test('two people edit one planter, and the second compares before hers is saved', async ({ page, context }) => {
+  await page.goto(`${studio}/planters/flag-pot/edit`);
+  const other = await context.newPage();
+  await other.goto(`${studio}/planters/flag-pot/edit`);
+  await other.getByLabel('Note').fill('moved to the quay');
+  await other.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(other.locator('.said').first()).toContainText('saved');
+  await page.getByLabel('Note').fill('needs a new saucer');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  const differences = page.locator('table.differences');
+  await expect(differences).toContainText('needs a new saucer');
+  await expect(differences).toContainText('moved to the quay');
+  await expect(page.getByLabel('Note')).toHaveValue('needs a new saucer');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.locator('.said').first()).toContainText('saved');
+});
+
+test('ticks among many planters are sent as one field and the Back button sends them again', async ({ page }) => {
+  await page.goto(`${studio}/turns/new`);
+  await page.getByLabel('Name').fill('Many ticks');
+  await page.getByLabel('First day').fill('2029-09-15');
+  await page.getByLabel('Last day').fill('2029-09-17');
+  await page.getByRole('button', { name: /Save|Add/ }).click();
+  await expect(page).toHaveURL(/many-ticks-2029/);
+  await page.goto(`${studio}/turns/many-ticks-2029/plant`);
+  const boxes = page.locator('input[name="planters[]"]');
+  const count = await boxes.count();
+  expect(count).toBeGreaterThan(3);
+  const sent = page.waitForRequest((r) => r.method() === 'POST');
+  await page.getByRole('button', { name: 'Lay the turn out' }).click();
+  const body = new URLSearchParams((await sent).postData());
+  expect(body.get('planterList').split(' ')).toHaveLength(count);
+  expect(body.getAll('planters[]')).toEqual([]);
+  // Nothing was chosen to go in: the page comes back with all that was ticked.
+  await expect(page.locator('.fault').first()).toContainText('choose what goes in');
+  expect(await page.locator('input[name="planters[]"]:checked').count()).toBe(count);
+});
+
+test('a page that is not there is said plainly', async ({ page }) => {
+  const answer = await page.goto(`${demo}/nowhere`);
+  expect(answer.status()).toBe(404);
+  await expect(page.locator('h1')).toHaveText('There is no such page');
+  await page.getByRole('link', { name: 'Back to the year' }).click();
+  await expect(page).toHaveURL(/\/year/);
+});
