@@ -5,8 +5,8 @@ namespace UnrulyMeadow.Web;
 /// <summary>One large file or picture at a time: each may unfold to many times its size.</summary>
 public sealed class HeavyWork : IDisposable
 {
-    // Whoever waits longer is told so, and may come again.
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(40);
+    // Whoever would wait longer is told so, and may come again.
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(4);
 
     private readonly SemaphoreSlim _one = new(1, 1);
 

@@ -62,17 +62,25 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [InlineData("From=never&To=2027-05-01", "must be a date")]
     public async Task A_wish_that_cannot_be_is_answered_beside_its_field_and_keeps_what_was_typed(string query, string said)
     {
-        using HttpResponseMessage answer = await _browser.PostFrom("/stack/flag-pot/build", $"/stack/flag-pot/build?{query}", []);
+        using HttpResponseMessage answer = await _browser.Ask($"/stack/flag-pot/build?{query}");
         IDocument page = await Pages.Parse(answer);
         Assert.Contains(said, page.Words(), StringComparison.Ordinal);
         Assert.Empty(page.QuerySelectorAll(".proposals section"));
     }
 
     [Fact]
-    public async Task Colours_and_budget_that_leave_nothing_are_answered_in_words()
+    public async Task Colours_and_budget_that_leave_nothing_are_answered_in_words() =>
+        Assert.Contains("No stack of hardy bulbs fits", (await _browser.Over("/stack/flag-pot/build?asked=true&From=2027-03-01&To=2027-05-01&Budget=0.10&Kinds=5")).Words(), StringComparison.Ordinal);
+
+    [Fact]
+    public async Task Three_stacks_are_built_beside_the_page_and_each_is_opened_to_be_looked_over()
     {
-        using HttpResponseMessage answer = await _browser.PostFrom("/stack/flag-pot/build", "/stack/flag-pot/build?From=2027-03-01&To=2027-05-01&Budget=0.10&Kinds=5", []);
-        Assert.Contains("No stack of hardy bulbs fits", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
+        IDocument page = await _browser.Over("/stack/flag-pot/build?asked=true&From=2027-02-15&To=2027-05-31&Kinds=4");
+        IElement[] stacks = [.. page.QuerySelectorAll(".proposals section")];
+        Assert.Equal(3, stacks.Length);
+        Assert.All(stacks, s => Assert.NotNull(s.QuerySelector("svg.week-strip path")));
+        IDocument opened = await _browser.Open(stacks[0].QuerySelector("a.btn")!.GetAttribute("href")!);
+        Assert.NotEmpty(opened.QuerySelectorAll("select[name='Input.Lines[0].PlantId']"));
     }
 
     [Fact]

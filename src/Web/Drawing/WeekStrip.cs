@@ -1,7 +1,7 @@
 using System.Xml.Linq;
 using NodaTime;
+using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Solver;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;
 
@@ -14,15 +14,17 @@ public static class WeekStrip
     private const double High = 64;
 
     /// <summary>The drawing.</summary>
-    public static XElement Draw(StackProposal proposal, StackWish wish)
+    /// <param name="kinds">Its bulbs, each with its odds by week.</param>
+    /// <param name="weeks">Weeks wanted.</param>
+    /// <param name="wish">What was wished.</param>
+    public static XElement Draw(IReadOnlyList<(Plant Plant, IReadOnlyList<double> Odds)> kinds, int weeks, StackWish wish)
     {
-        int weeks = proposal.Odds.Count;
         double step = Width / weeks;
-        XElement svg = El("svg", "viewBox", $"0 0 {N(Width)} {N(High + 18)}", "class", "week-strip", "role", "img", Title("Odds of colour by week: " + string.Join("; ", proposal.Kinds.Select(k => $"{k.Plant.CommonName} {k.Odds.Sum():0.0} weeks"))));
-        foreach (StackCandidate kind in proposal.Kinds.OrderByDescending(k => k.Odds.Sum()))
+        XElement svg = El("svg", "viewBox", $"0 0 {N(Width)} {N(High + 18)}", "class", "week-strip", "role", "img", Title("Odds of colour by week: " + string.Join("; ", kinds.Select(k => $"{k.Plant.CommonName} {k.Odds.Sum():0.0} weeks"))));
+        foreach ((Plant plant, IReadOnlyList<double> odds) in kinds.OrderByDescending(k => k.Odds.Sum()))
         {
-            string path = $"M0 {N(High)}" + string.Concat(Enumerable.Range(0, weeks).Select(w => $"L{N((w + 0.5) * step)} {N(High - ((High - 8) * kind.Odds[w]))}")) + $"L{N(Width)} {N(High)}Z";
-            svg.Add(El("path", "d", path, "fill", kind.Plant.LeadColour, "fill-opacity", 0.78, "stroke", Outline(kind.Plant.LeadColour), "stroke-width", 0.8));
+            string path = $"M0 {N(High)}" + string.Concat(Enumerable.Range(0, weeks).Select(w => $"L{N((w + 0.5) * step)} {N(High - ((High - 8) * odds[w]))}")) + $"L{N(Width)} {N(High)}Z";
+            svg.Add(El("path", "d", path, "fill", plant.LeadColour, "fill-opacity", 0.78, "stroke", Outline(plant.LeadColour), "stroke-width", 0.8));
         }
         svg.Add(El("line", "x1", 0.0, "x2", Width, "y1", High, "y2", High, "class", "surface"));
         for (LocalDate m = wish.First.With(DateAdjusters.StartOfMonth); m <= wish.Last; m = m.PlusMonths(1))

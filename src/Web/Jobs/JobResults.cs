@@ -170,3 +170,24 @@ public sealed record AheadResult(
             after);
     }
 }
+
+/// <summary>What is asked when stacks are to be built for a planter.</summary>
+public sealed record StackAsk(string PlanterId, StackWish Wish);
+
+/// <summary>Bulbs of one kind in a proposed stack: how many, how deep, and the odds that it shows, by week wanted.</summary>
+public sealed record ProposedBulb(string PlantId, int Count, double DepthCm, IReadOnlyList<double> Odds);
+
+/// <summary>One proposed stack as it is kept until someone looks at it.</summary>
+public sealed record ProposedStack(StackAim Aim, double Weeks, int WeeksWanted, decimal Cost, IReadOnlyList<ProposedBulb> Bulbs, Working Working);
+
+/// <summary>Stacks proposed.</summary>
+public sealed record StackResult(double MostWeeks, IReadOnlyList<ProposedStack> Stacks)
+{
+    /// <summary>Keeps an answer.</summary>
+    public static StackResult Of(IReadOnlyList<StackProposal> proposals, StackWish wish) => new(
+        proposals.Select(p => p.MostWeeks).FirstOrDefault(),
+        [.. proposals.Select(p => new ProposedStack(
+            p.Aim, p.Weeks, p.Odds.Count, p.Cost,
+            [.. p.Stack.Layers.Select(l => new ProposedBulb(l.Plant.Id, l.Count, l.DepthCm, p.Kinds.First(k => k.Plant.Id == l.Plant.Id).Odds))],
+            p.Explain(wish)))]);
+}

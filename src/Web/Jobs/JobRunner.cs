@@ -34,6 +34,9 @@ public static class JobKinds
     /// <summary>Laying kinds of bulbs over planters.</summary>
     public const string Spread = "spread";
 
+    /// <summary>Building stacks for a planter.</summary>
+    public const string Stack = "stack";
+
     /// <summary>Computing the years ahead.</summary>
     public const string Ahead = "ahead";
 }
@@ -165,6 +168,13 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 progress.Total = question.Planters.Count;
                 SpreadAnswer laid = KindSpreading.Choose(now.Plan, await state.Kernel(kinds.Start), question, new Heard<int>(d => progress.Done = d), cancel);
                 return JsonSerializer.Serialize(SpreadResult.Of(question, laid), JobJson.Options);
+            case JobKinds.Stack:
+                StackAsk build = Read<StackAsk>(job);
+                progress.Said = "solving stacks";
+                Core.Planters.Planter planter = now.Plan.FindPlanter(build.PlanterId) ?? throw new InvalidInputException("planter", "is no longer in the plan");
+                SiteFlowering flowering = await state.Flowering(SiteYear.UsualStart(build.Wish.First, now.IsSouthern));
+                LocalDate install = StackBloom.BulbYearStart(build.Wish.First, now.IsSouthern).PlusMonths(2).PlusDays(14);
+                return JsonSerializer.Serialize(StackResult.Of(StackProposals.For(now.Plan, planter, flowering, await state.Checks(), build.Wish, install, build.Wish.Last.PlusDays(7)), build.Wish), JobJson.Options);
             case JobKinds.Ahead:
                 AheadAsk far = Read<AheadAsk>(job);
                 progress.Total = far.Years;

@@ -1,21 +1,26 @@
 using System.Globalization;
+using System.Text.Json;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Solver;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Stack;
 
 /// <summary>"Build me a stack": three proposals for the months, colours and budget wanted, each laid out and checked.</summary>
-public sealed class BuildModel(PageFrame frame, HeavyWork heavy) : PageModel
+public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
+
+    /// <summary>The work that was asked for; null before.</summary>
+    [BindProperty(SupportsGet = true, Name = "job")]
+    public Guid? JobId { get; set; }
 
     [BindProperty(SupportsGet = true)]
     public string? From { get; set; }
@@ -39,11 +44,12 @@ public sealed class BuildModel(PageFrame frame, HeavyWork heavy) : PageModel
 
     public Planter Planter { get; private set; } = null!;
 
+    /// <summary>What was wished; null before it was asked.</summary>
     public StackWish? Wish { get; private set; }
 
-    public IReadOnlyList<StackProposal> Proposals { get; private set; } = [];
+    public Job? Job { get; private set; }
 
-    public bool Asked { get; private set; }
+    public StackResult? Found { get; private set; }
 
     public UnitsText Units => PageFrame.Units(Now);
 
@@ -55,35 +61,27 @@ public sealed class BuildModel(PageFrame frame, HeavyWork heavy) : PageModel
     {
         if (!await Find())
             return NotFound();
+        if (JobId is not { } id || await jobs.Find(id) is not { Kind: JobKinds.Stack } job)
+            return Page();
+        Wish = JsonSerializer.Deserialize<StackAsk>(job.Question, JobJson.Options)!.Wish;
+        (From, To, Kinds, OnlyStock) = (Words.Iso(Wish.First), Words.Iso(Wish.Last), Wish.MostKinds.ToString(CultureInfo.InvariantCulture), Wish.OnlyStock);
+        (Colours, Budget) = ([.. Wish.Colours], Wish.Budget?.ToString(CultureInfo.InvariantCulture));
+        (Job, Found) = (job, desk.Result<StackResult>(job));
         return Page();
     }
 
-    /// <summary>Solves three stacks; one question at a time, and only when it is asked by the form.</summary>
-    public async Task<IActionResult> OnPostAsync()
+    /// <summary>Has three stacks solved.</summary>
+    public async Task<IActionResult> OnPostAskAsync()
     {
         if (!await Find())
             return NotFound();
-        Asked = true;
-        ModelState.Clear();
-        if (Now.Record is null)
+        return await frame.Saving(this, f => f switch { "first" => "From", "last" => "To", "budget" => "Budget", "mostKinds" => "Kinds", _ => null }, async () =>
         {
-            ModelState.AddModelError(string.Empty, "The site has no weather yet, so that nobody knows when a bulb shows: bring in a station's record first.");
-            return Page();
-        }
-        try
-        {
-            Wish = Read();
-            SiteFlowering flowering = await frame.State.Flowering(SiteYear.UsualStart(Wish.First, Now.IsSouthern));
-            LocalDate install = StackBloom.BulbYearStart(Wish.First, Now.IsSouthern).PlusMonths(2).PlusDays(14);
-            DisplayChecks checks = await frame.State.Checks();
-            Proposals = await heavy.Do(() => Task.Run(() => StackProposals.For(Now.Plan, Planter, flowering, checks, Wish, install, Wish.Last.PlusDays(7))));
-        }
-        catch (InvalidInputException e)
-        {
-            foreach (Fault fault in e.Faults)
-                ModelState.AddModelError(fault.Field switch { "first" => "From", "last" => "To", "budget" => "Budget", "mostKinds" => "Kinds", _ => string.Empty }, fault.Message);
-        }
-        return Page();
+            if (Now.Record is null)
+                throw new InvalidInputException(string.Empty, "The site has no weather yet, so that nobody knows when a bulb shows: bring in a station's record first.");
+            Job asked = await desk.Ask(JobKinds.Stack, new StackAsk(Id, Read()), Now, PageFrame.Asker(HttpContext));
+            return Redirect($"/stack/{Id}/build?job={asked.Id}");
+        });
     }
 
     private async Task<bool> Find()
@@ -101,8 +99,8 @@ public sealed class BuildModel(PageFrame frame, HeavyWork heavy) : PageModel
     }
 
     /// <summary>Where a proposal is opened in the stack's own page, to be looked over and saved.</summary>
-    public string Open(StackProposal proposal) =>
-        $"/stack/{Id}?display=new&items={string.Join(',', proposal.Kinds.Select(k => $"{k.Plant.Id}:{k.Count}"))}";
+    public string Open(ProposedStack stack) =>
+        $"/stack/{Id}?display=new&items={string.Join(',', stack.Bulbs.Select(k => $"{k.PlantId}:{k.Count}"))}";
 
     private StackWish Read()
     {
