@@ -23,7 +23,7 @@ public sealed class EveryWrite(HostileApp app) : IClassFixture<HostileApp>
                 accepted.Add(door.ToString());
                 LoadedPlan now = await app.Plans.Now();
                 Assert.True(now.Aside.Count == 0, $"{string.Join('\n', now.Aside)} after {sent}");
-                IReadOnlyList<string> failed = await Walk.Failures(browser, app.Doors, now.Plan, 6);
+                IReadOnlyList<string> failed = await Walk.Failures(browser, app.Doors, now.Plan, 4);
                 Assert.True(failed.Count == 0, $"{string.Join('\n', failed)}\nafter {sent}");
                 break;
             }

@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Globalization;
 using System.Text.Json;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Store;
@@ -19,7 +18,7 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
     [Fact]
     public async Task Nothing_that_is_sent_breaks_anything()
     {
-        double minutes = double.TryParse(Environment.GetEnvironmentVariable("HOSTILE_MINUTES"), CultureInfo.InvariantCulture, out double m) ? m : 1;
+        double minutes = Hostile.Attacker.Minutes ?? 0.6;
         int seed = int.TryParse(Environment.GetEnvironmentVariable("HOSTILE_SEED"), out int s) ? s : 20261128;
         var random = new Random(seed);
         Attacker attacker = app.Attacker();

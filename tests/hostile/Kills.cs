@@ -21,7 +21,7 @@ public sealed class Kills : IAsyncLifetime
     [Fact]
     public async Task What_was_acknowledged_outlives_every_kill()
     {
-        int kills = double.TryParse(Environment.GetEnvironmentVariable("HOSTILE_MINUTES"), System.Globalization.CultureInfo.InvariantCulture, out double m) && m >= 5 ? 30 : 2;
+        int kills = Attacker.Minutes is null ? 2 : 30;
         var logged = new ConcurrentBag<Guid>();
         var notes = new ConcurrentDictionary<string, string>(StringComparer.Ordinal);
         string[] planters = ["great-pot", "flag-pot", "kiosk-basket"];

@@ -30,7 +30,7 @@ public sealed class Parsers
     {
         MethodInfo method = Methods().Single(m => $"{m.DeclaringType!.Name}.{m.Name}" == reader);
         byte[] good = Good(method);
-        double minutes = double.TryParse(Environment.GetEnvironmentVariable("HOSTILE_MINUTES"), System.Globalization.CultureInfo.InvariantCulture, out double m) ? m / 10 : 0.08;
+        double minutes = Attacker.Minutes / 10 ?? 0.05;
         var random = new Random(7);
         var clock = Stopwatch.StartNew();
         while (clock.Elapsed.TotalMinutes < minutes)
