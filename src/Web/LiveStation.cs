@@ -39,7 +39,7 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
         ToldDay[] past = await Get<ToldDay[]>($"past?days={PastDays}", stop);
         ToldDay[] ahead = await Get<ToldDay[]>("forecast", stop);
         string name = (station.Name ?? string.Empty).Trim();
-        Check(name.Length is > 0 and <= LongestName, "the station's name");
+        Check(name.Length > 0 && Core.PlainText.Fault(name, LongestName, lines: false) is null, "the station's name");
         Check(station.LatitudeDeg is >= -90 and <= 90 && station.LongitudeDeg is >= -180 and <= 180, "the station's place");
         Check(present.AirC is >= -90 and <= 60 && present.HumidityPct is >= 0 and <= 100 && present.WindMs is >= 0 and <= 80, "this hour's reading");
         Check(past.Length <= PastDays && ahead.Length <= ForecastDays, "the number of days");

@@ -99,6 +99,7 @@ test('the years ahead are computed, the next is written into the plan and taken 
   await page.getByRole('button', { name: /Write \d+ displays of 2027–28 into the plan/ }).click({ timeout: 30_000 });
   await expect(page.locator('.said, [role="status"]').first()).toContainText('displays are planned for 2027–28');
   await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.locator('.said').first()).toContainText('Taken back');
   await page.goto(`${studio}/year/ahead?years=3`);
   await expect(page.getByRole('button', { name: /Write \d+ displays of 2027–28/ })).toBeVisible({ timeout: 30_000 });
 });

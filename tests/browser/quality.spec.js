@@ -36,6 +36,7 @@ for (const path of views) {
 for (const path of ['/year', '/year/close', '/year/rehearse', '/year/events', '/year/sequence', '/year/ahead', '/turns', '/grounds', '/palette', '/planters', '/log', '/climate', '/climate/ground', '/climate/stations', '/site']) {
   test(`${path} of an empty site has nothing that axe calls serious`, async ({ page }) => {
     await page.goto(empty + path);
+    await expect(page.locator('[data-job], [data-ask-at-once]')).toHaveCount(0, { timeout: 60_000 });
     const { violations } = await new AxeBuilder({ page }).analyze();
     expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
   });

@@ -13,7 +13,7 @@ namespace UnrulyMeadow.Exchange.Weather;
 /// <summary>A station's days as they are kept, every figure to its last digit, so that a record comes back as it was.</summary>
 public static class StationSheet
 {
-    private static readonly string[] Columns = ["date", "tmin_c", "tmax_c", "prcp_mm", "snow_depth_mm", "wind_ms", "humidity_pct", "radiation_mj"];
+    private static readonly string[] Columns = ["date", "tmin_c", "tmax_c", "prcp_mm", "snow_depth_mm", "wind_ms", "humidity", "radiation"];
 
     /// <summary>Writes days, one a line.</summary>
     public static byte[] Write(IEnumerable<WeatherDay> days) => CsvSheets.Write(csv =>

@@ -41,7 +41,8 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     {
         (string text, string inputs) = Of(kind, question, now);
         (Job job, bool isNew) = await jobs.Ask(kind, inputs, text, by);
-        if (isNew)
+        // One that waits already may have lost its caller with the process that asked; waking a worker once more does no harm.
+        if (isNew || job.State == JobState.Waiting)
             client.Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
         for (DateTime until = DateTime.UtcNow + Wait; !job.IsOver && DateTime.UtcNow < until;)
         {

@@ -102,6 +102,15 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         return File(ClimateSheets.Weather(WeatherGenerator.Generate(NormalsOf(record), seed, 1901, years)), "text/csv", $"generated-{years}-years-seed-{seed}.csv");
     }
 
+    /// <summary>A station's record of days, to the last digit, as a file that is read here again.</summary>
+    public async Task<IActionResult> OnGetDaysAsync(string? station)
+    {
+        await Fill();
+        if (Stations.FirstOrDefault(s => s.Id == station && !s.IsNormals) is not { } found)
+            return NotFound();
+        return File(StationSheet.Write(await weather.Days(found.Id)), "text/csv", $"{Ids.From(found.Name, _ => false)}.csv");
+    }
+
     public async Task<IActionResult> OnPostNearestAsync()
     {
         Now = await frame.Now();

@@ -12,6 +12,9 @@ namespace UnrulyMeadow.Web.Pages.Recipes;
 /// <summary>Displays kept as patterns: keep one, look at what it becomes in another planter, plant it there.</summary>
 public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStore displays) : PageModel
 {
+    // Servers and browsers between take no longer one.
+    private const int LongestAddress = 2000;
+
     /// <summary>A display to be kept as a recipe.</summary>
     [BindProperty(SupportsGet = true, Name = "keep")]
     public string? KeepId { get; set; }
@@ -65,11 +68,12 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         return Page();
     }
 
-    /// <summary>Shows what the recipe becomes in the planters ticked.</summary>
+    /// <summary>Shows what the recipe becomes in the planters ticked: at an address of its own, unless they are too many for one.</summary>
     public async Task<IActionResult> OnPostLookAsync()
     {
         ModelState.Clear();
-        return await OnGetAsync();
+        string address = "/recipes" + QueryString.Create(Ticked.Of(PlanterIds, PlanterList).Select(p => KeyValuePair.Create("planter[]", (string?)p)).Prepend(new("recipe", RecipeId)));
+        return address.Length <= LongestAddress ? Redirect(address) : await OnGetAsync();
     }
 
     public async Task<IActionResult> OnPostKeepAsync()

@@ -2,11 +2,10 @@
 export const attach = (root) => {
   const form = root.querySelector('form[data-ask-at-once]');
   if (!form) return;
+  // Of one state of the plan it is asked once: what cannot be answered is not asked again and again. The button is still there.
   const key = `asked ${location.pathname}${location.search}`;
-  const last = Number(sessionStorage.getItem(key) ?? 0);
-  // An answer that does not come is not asked for again and again; the button is still there.
-  if (Date.now() - last < 5000) return;
-  sessionStorage.setItem(key, String(Date.now()));
+  if (sessionStorage.getItem(key) === form.dataset.askAtOnce) return;
+  sessionStorage.setItem(key, form.dataset.askAtOnce);
   fetch(form.action, { method: 'POST', body: new FormData(form), redirect: 'manual' })
     .then(() => location.reload())
     .catch(() => {});
