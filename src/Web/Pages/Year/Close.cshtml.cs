@@ -45,6 +45,13 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     [BindProperty(SupportsGet = true)]
     public bool Asked { get; set; }
 
+    /// <summary>The work that was asked for; null to look for it by its question.</summary>
+    [BindProperty(SupportsGet = true, Name = "job")]
+    public Guid? JobId { get; set; }
+
+    /// <summary>True when what is shown was worked out for the plan and the weather of now.</summary>
+    public bool IsOfNow { get; private set; } = true;
+
     public SiteNow Now { get; private set; } = null!;
 
     public YearView View { get; private set; } = null!;
@@ -68,7 +75,11 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
             return Page();
         return await frame.Saving(this, Field, async () =>
         {
-            Job = await desk.Find(JobKinds.CloseGaps, Read(), Now);
+            GapAsk ask = Read();
+            Job? present = await desk.Find(JobKinds.CloseGaps, ask, Now);
+            // What was asked stays on the page when somebody edits the plan meanwhile; what no longer fits is refused when it is accepted.
+            Job = JobId is { } id && await jobs.Find(id) is { Kind: JobKinds.CloseGaps } asked ? asked : present;
+            IsOfNow = Job?.Id == present?.Id;
             Found = Job is null ? null : desk.Result<GapResult>(Job);
             return Page();
         });
@@ -80,22 +91,22 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         await Look();
         return await frame.Saving(this, Field, async () =>
         {
-            await desk.Ask(JobKinds.CloseGaps, Read(), Now, PageFrame.Asker(HttpContext));
+            Job asked = await desk.Ask(JobKinds.CloseGaps, Read(), Now, PageFrame.Asker(HttpContext));
             return Redirect("/year/close" + QueryString.Create(
             [
-                new("day", Words.Iso(View.Day)), new("asked", "true"), new("area", Area), new("planter", Planter), new("budget", Budget), new("mostPlanters", MostPlanters),
+                new("day", Words.Iso(View.Day)), new("asked", "true"), new("job", $"{asked.Id}"), new("area", Area), new("planter", Planter), new("budget", Budget), new("mostPlanters", MostPlanters),
                 new("colours", Colours), .. Stock ? [new KeyValuePair<string, string?>("stock", "true")] : Array.Empty<KeyValuePair<string, string?>>(), .. Ways.Select(w => new KeyValuePair<string, string?>("ways[]", w)),
             ]));
         });
     }
 
     /// <summary>Makes the changes that were ticked.</summary>
-    public async Task<IActionResult> OnPostAcceptAsync(Guid job, string[] take)
+    public async Task<IActionResult> OnPostAcceptAsync(string[] take)
     {
         await Look();
         return await frame.Saving(this, Field, async () =>
         {
-            if (await jobs.Find(job) is not { } done || desk.Result<GapResult>(done) is not { } result)
+            if (JobId is not { } job || await jobs.Find(job) is not { } done || desk.Result<GapResult>(done) is not { } result)
                 throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
             (Job, Found) = (done, result);
             List<GapProposal> chosen = [.. result.Proposals.Where(p => take.Contains(p.Id, StringComparer.Ordinal))];
