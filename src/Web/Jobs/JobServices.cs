@@ -1,4 +1,5 @@
 using Hangfire;
+using Hangfire.AspNetCore;
 using Hangfire.PostgreSql;
 using Hangfire.PostgreSql.Factories;
 using Microsoft.AspNetCore.Antiforgery;
@@ -34,6 +35,8 @@ public static class JobServices
             };
             return new PostgreSqlStorage(new NpgsqlConnectionFactory(connection, options), options);
         });
+        // So is what makes runners: Hangfire's own is the process's, and an app that starts beside would be handed this one's work.
+        services.AddSingleton<JobActivator>(p => new AspNetCoreJobActivator(p.GetRequiredService<IServiceScopeFactory>()));
         services.AddHangfire(h => h.UseSimpleAssemblyNameTypeSerializer().UseRecommendedSerializerSettings());
         services.AddHangfireServer(o =>
         {
