@@ -49,7 +49,8 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 /// <param name="log">The log.</param>
 public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log) : IDisposable
 {
-    private const int MostLooked = 60_000;
+    private const int SpareLooked = 500;
+    private const int MostBulbYears = 12;
 
     private readonly SemaphoreSlim _loading = new(1, 1);
     private readonly SemaphoreSlim _remarks = new(1, 1);
@@ -136,7 +137,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     {
         object[] rests = kept.Rests.GetOrAdd(display.PlanterId, id => [.. DisplayChecks.RestsOn(kept.Now.Plan, kept.Now.Plan.FindPlanter(id)!)]);
         LookedOver Fresh() => new(display, rests, kept.Now.Record, new Lazy<IReadOnlyList<Remark>>(() => Found(kept, display, thorough)));
-        if (_looked.Count > MostLooked)
+        // Displays that are gone would be remembered for ever.
+        if (_looked.Count > (2 * kept.Now.Plan.Displays.Count) + SpareLooked)
             _looked.Clear();
         return _looked.AddOrUpdate((display.Id, thorough), _ => Fresh(), (_, known) => known.Holds(display, rests, kept.Now.Record) ? known : Fresh()).Remarks.Value;
     }
@@ -193,6 +195,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         if (kept.Now.Record is not { } record)
             return null;
+        if (kept.BulbYears.Count > MostBulbYears)
+            kept.BulbYears.Clear();
         var seasons = kept.BulbYears.GetOrAdd(
             StackBloom.BulbYearStart(install, record.Station.IsSouthern),
             _ => new Lazy<IReadOnlyList<GrowingSeason>>(() => StackBloom.Seasons(record, install))).Value;
