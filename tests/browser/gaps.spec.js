@@ -83,7 +83,7 @@ test('a turn shows its window and moves with its displays', async ({ page }) => 
 test('bulbs are seen through spring, and the red thread moves over them', async ({ page }) => {
   await page.goto(`${demo}/year?day=2027-04-10`);
   await page.getByRole('link', { name: 'Bulbs through spring' }).click();
-  await expect(page).toHaveURL(/sequence\?day=2027-04-10/);
+  await page.waitForURL(/sequence\?day=2027-04-10/);
   await expect(page.locator('svg.sequence')).toHaveCount(4);
   await page.keyboard.press(']');
   await expect(page).toHaveURL(/day=2027-04-17/);
