@@ -94,6 +94,8 @@ test('bulbs are seen through spring, and the red thread moves over them', async 
 test('the years ahead are computed, the next is written into the plan and taken back', async ({ page }) => {
   await page.goto(`${studio}/year/ahead?years=3`);
   await expect(page.locator('h1')).toContainText('3 years for $', { timeout: 30_000 });
+  // The page is read anew once the years are computed: choices answer when its scripts are there again.
+  await page.waitForLoadState();
   await page.getByLabel('tulips and what else dwindles').selectOption('LiftEachYear');
   await expect(page).toHaveURL(/tulips=LiftEachYear/);
   await page.getByRole('button', { name: /Write \d+ displays of 2027–28 into the plan/ }).click({ timeout: 30_000 });

