@@ -32,10 +32,13 @@ public static class Program
             if (flags.Contains("--list") || flags.Contains("--help") || words.Count == 0)
             {
                 output.WriteLine("reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list");
+                output.WriteLine("accuracy [FILE [PALETTE]]: dates of the palette against customary windows in many climates, as Markdown; exit 1 when one is missed");
                 foreach (Topic t in Topics)
                     output.WriteLine($"{t.Name,-18}{t.Summary}");
                 return words.Count == 0 && flags.Count == 0 ? 2 : 0;
             }
+            if (words[0] == "accuracy")
+                return AccuracyCommand.Run(words[1..], output);
             Topic topic = Array.Find(Topics, t => t.Name == words[0])
                 ?? throw new InvalidInputException("topic", $"\"{words[0]}\" is none of {string.Join(", ", Topics.Select(t => t.Name))}");
             if (flags.Contains("--schema"))

@@ -41,7 +41,7 @@ internal static class A
         return (mean - 5, mean + 5);
     }
 
-    public static BulbForcing MidTulip { get; } = new(7, 10, 10, 85.4, 15);
+    public static BulbForcing MidTulip { get; } = new(3.5, -3.4, 19.4, 236, 15) { LightFromH = 9.5 };
 
     public static Plant Tulip(string id = "tulip", BulbForcing? rule = null, double height = 5, double diameter = 4) => Bulb(id, rule ?? MidTulip, height, diameter);
 
@@ -82,6 +82,9 @@ internal static class A
 
     /// <summary>A plant of the palette that ships with the app.</summary>
     public static Plant Shipped(string id) => Palette.Single(p => p.Id == id);
+
+    /// <summary>The flowering rule of a bulb of that palette.</summary>
+    public static BulbForcing Forcing(string id) => (BulbForcing)Shipped(id).Windows[0].Rule;
 
     private static readonly Lazy<IReadOnlyList<Plant>> ShippedPalette = new(() =>
     {

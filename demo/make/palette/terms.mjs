@@ -5,8 +5,16 @@ const SKIN = 'Hyacinth, daffodil and tulip bulbs irritate skin and eyes: gloves,
 const POISON = 'Bulbs are poisonous if eaten: keep from dogs and children.';
 
 export const installed = (budDays, heatCeilingC, showDays) => ({ rule: 'from-install', budDays, ...(showDays && { showDays }), ...(heatCeilingC && { heatCeilingC }) });
-export const heat = (baseC, firstCd, showDays, brownsAboveC) => ({ rule: 'air-heat', baseC, firstCd, showDays, ...(brownsAboveC && { brownsAboveC }) });
-export const cooling = (belowC, showDays) => ({ rule: 'cooling', belowC, showDays });
+// What opens on chilling, then heat (docs/accuracy.md): spring's shrubs and perennials, summer's, those of late winter, and those of any mild spell.
+const chilling = (baseC, chillDays, lightFromH) => (sumCd, showDays, brownsAboveC) => ({ rule: 'chilling-forcing', baseC, chillDays, sumCd, showDays, ...(lightFromH !== undefined && { lightFromH }), ...(brownsAboveC && { brownsAboveC }) });
+export const inSpring = chilling(2, 60, 7), inSummer = chilling(4, 60, 7), inWinter = chilling(0, 40, 0), inMildSpells = chilling(3, 8);
+// Spring bulbs by heat, cold and day length, fitted together over six climates.
+const forcing = (baseC, coldStartWeeks, coldSpanWeeks, lightFromH) => (thresholdCd, showDays) => ({ rule: 'bulb-forcing', baseC, coldStartWeeks, coldSpanWeeks, thresholdCd, showDays, lightFromH });
+export const lateWinterBulb = forcing(-2, -7.5, 23.5, 0), firstSpringBulb = forcing(-1, -3.4, 19.4, 5), earlySpringBulb = forcing(2, -3.4, 19.4, 9), springBulb = forcing(3.5, -3.4, 19.4, 9.5);
+export const shortDays = (belowH, days, coolC, hotC, showDays, endsAtC) => ({ rule: 'short-days', belowH, days, coolC, hotC, showDays, ...(endsAtC && { endsAtC }) });
+export const fruit = (sumCd, belowH, showDays, endsAtC) => ({ rule: 'fruit', baseC: 5, sumCd, belowH, showDays, ...(endsAtC && { endsAtC }) });
+export const heatFrom = (baseC, sumCd) => ({ rule: 'heat-from-install', baseC, sumCd });
+export const warmth = (fromC, fullC, heatCeilingC) => ({ rule: 'warmth', fromC, fullC, heatCeilingC });
 export const always = { rule: 'all-year' };
 export const leaf = (baseC, leafOutCd, dropNights, lastDays) => ({ rule: 'in-leaf', baseC, leafOutCd, dropNights, ...(lastDays && { lastDays }) });
 export const stem = (baseC, leafOutCd, dropNights) => ({ rule: 'bare-stem', baseC, leafOutCd, dropNights });
@@ -55,12 +63,11 @@ export const bulb = (id, botanicalName, commonName, colours, rule, [heightCm, di
   const known = FAMILIES[family] ?? {};
   const harm = m.harm ?? (m.edible ? {} : known.harm ?? { people: 'irritant', animals: 'irritant' });
   const cautions = m.cautions ?? (m.skin ? [SKIN, POISON] : harm.people === 'poisonous' || harm.animals === 'poisonous' ? [POISON] : []);
-  const forcing = Array.isArray(rule) ? { rule: 'bulb-forcing', baseC: rule[0], coldStartWeeks: 10, coldSpanWeeks: 10, thresholdCd: rule[1], showDays: rule[2] } : rule;
   return {
     id, botanicalName, commonName, lifeForm: 'bulb', habit: 'upright', heightCm: m.height, spreadAtPurchaseCm: m.young ?? m.spread, matureSpreadCm: m.spread,
     growthPerDegreeDay: m.growth ?? 0, growthBaseC: m.base ?? 10,
     lightLow: m.lightLow ?? PART, lightHigh: m.lightHigh ?? FULL, water: m.water ?? 'medium', topDamageC: m.tops ?? -25, rootKillingC: m.roots ?? -9, green: m.green ?? 'around-flower',
-    windows: m.windows ?? [{ part: 'flower', colours, share: m.share ?? 0.65, rule: forcing, spreadDays: 5 }],
+    windows: m.windows ?? [{ part: 'flower', colours, share: m.share ?? 0.65, rule, spreadDays: 5 }],
     bulb: { heightCm, diameterCm, spacingCm, coldWeeksLow, coldWeeksHigh, grades: m.grades ?? [] },
     packs: (m.few ? fewBulbs : bulbPacks)(m.price), cautions, source: SOURCE,
     family, texture: m.texture ?? 'medium', vigour: m.vigour ?? 'moderate',

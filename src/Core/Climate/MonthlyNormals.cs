@@ -22,7 +22,11 @@ public sealed record DefaultClimate(
     public static IReadOnlyList<DefaultClimate> All { get; } =
     [
         new("continental", "continental, humid", (5.2, 2.3), (5.4, 3.0), 0.63, 0.32),
+        new("cold-continental", "cold-continental, humid", (7.5, 2.7), (6.8, 3.6), 0.65, 0.3),
+        new("mid-european", "mid-European", (5.3, 2.5), (4.8, 4.3), 0.68, 0.35),
         new("maritime", "maritime, mild", (3.3, 1.8), (3.2, 4.0), 0.63, 0.45),
+        new("oceanic", "oceanic, cool summers", (3.8, 2.4), (3.3, 3.0), 0.65, 0.45),
+        new("warm-temperate", "warm-temperate, humid", (5.2, 1.6), (5.4, 2.6), 0.62, 0.3),
         new("dry-summer", "dry-summer (mediterranean)", (3.0, 2.0), (3.0, 3.8), 0.65, 0.2),
         new("subtropical", "subtropical, humid", (5.2, 1.3), (5.0, 2.2), 0.62, 0.3),
         new("dry", "dry interior", (4.5, 2.8), (5.5, 3.6), 0.64, 0.15),

@@ -27,6 +27,9 @@ public sealed class WeatherRun
     /// <summary>The plan's day of index 0: twelve months before the plan year.</summary>
     public LocalDate FirstDay { get; }
 
+    /// <summary>Latitude of the station, degrees north.</summary>
+    public double LatitudeDeg => _record.Station.LatitudeDeg;
+
     /// <summary>Lowest temperature by plan day, °C, without gaps.</summary>
     public double[] MinC { get; }
 

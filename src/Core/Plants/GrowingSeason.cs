@@ -11,24 +11,40 @@ namespace UnrulyMeadow.Core.Plants;
 /// </summary>
 public sealed class GrowingSeason
 {
+    private static readonly (int Month, int Day) AutumnEquinox = (9, 23);
+    private static readonly (int Month, int Day) SpringEquinox = (3, 21);
+    private static readonly (int Month, int Day) June = (6, 21);
+    private static readonly (int Month, int Day) December = (12, 21);
+
     private readonly ConcurrentDictionary<double, double[]> _yearHeat = new();
     private readonly ConcurrentDictionary<double, double[]> _heat = new();
     private readonly ConcurrentDictionary<ThermalClass, float[]> _roots = new();
     private readonly ConcurrentDictionary<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf = new();
     private readonly LocalDate[] _days;
     private readonly bool _southern;
+    private readonly ConcurrentDictionary<double, double[]> _springLight = new();
     private readonly Lazy<double[]> _weekMean;
+    private readonly Lazy<double[]> _fortnightMean;
+    private readonly Lazy<double[]> _dayLength;
+    private readonly Lazy<double[]> _chill;
     private readonly Lazy<int[]> _lateSummers;
+    private readonly Lazy<int[]> _autumnEquinoxes;
+    private readonly Lazy<int[]> _longestDays;
 
     /// <summary>Prepares a run.</summary>
     /// <param name="run">The weather.</param>
-    /// <param name="southern">True south of the equator: late summer is then 1 February and the heat year begins on 1 July.</param>
+    /// <param name="southern">True south of the equator: the seasons lie six months on.</param>
     public GrowingSeason(WeatherRun run, bool southern)
     {
         Run = run;
         _southern = southern;
         _days = [.. Enumerable.Range(0, run.MinC.Length).Select(run.FirstDay.PlusDays)];
-        _weekMean = new Lazy<double[]>(WeekMeans);
+        _weekMean = new Lazy<double[]>(() => MeansOver(7));
+        _fortnightMean = new Lazy<double[]>(() => MeansOver(14));
+        _dayLength = new Lazy<double[]>(() => [.. _days.Select(d => SolarGeometry.DaylightHours(Run.LatitudeDeg, d.DayOfYear))]);
+        _chill = new Lazy<double[]>(ChillSums);
+        _autumnEquinoxes = new Lazy<int[]>(() => Days(AutumnEquinox, SpringEquinox));
+        _longestDays = new Lazy<int[]>(() => Days(June, December));
         _lateSummers = new Lazy<int[]>(() => [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)]);
     }
 
@@ -44,14 +60,49 @@ public sealed class GrowingSeason
     /// <summary>Indices of 1 August (1 February in the south), when a bulb's year turns.</summary>
     public IReadOnlyList<int> LateSummers => _lateSummers.Value;
 
+    /// <summary>Indices of the autumn equinox, from which chilling is counted.</summary>
+    public IReadOnlyList<int> AutumnEquinoxes => _autumnEquinoxes.Value;
+
+    /// <summary>Indices of the longest day.</summary>
+    public IReadOnlyList<int> LongestDays => _longestDays.Value;
+
     /// <summary>Mean air temperature of the seven days up to each day, °C.</summary>
     public double[] WeekMeanC => _weekMean.Value;
 
-    /// <summary>Heat above a base since the new year (1 July in the south), °C·d by single sine.</summary>
-    public double[] YearHeat(double baseC) => _yearHeat.GetOrAdd(baseC, b => HeatSums(b, fromNewYear: true));
+    /// <summary>Mean air temperature of the fourteen days up to each day, °C.</summary>
+    public double[] FortnightMeanC => _fortnightMean.Value;
+
+    /// <summary>Day length, hours (FAO-56 eq. 34).</summary>
+    public double[] DayLengthH => _dayLength.Value;
+
+    /// <summary>Days of chilling since the autumn equinox, by the triangular curve of Hänninen (1990; from memory) on the day's mean.</summary>
+    public double[] ChillDays => _chill.Value;
+
+    /// <summary>
+    /// Share of a day's heat that counts by day length: 0 at so many hours and 1 at twelve; 0 from the autumn
+    /// equinox to the shortest day. Without hours every day counts wholly.
+    /// </summary>
+    public double[] SpringLight(double? fromH) => _springLight.GetOrAdd(fromH ?? double.NaN, _ => SpringLights(fromH));
+
+    /// <summary>Share of heat that counts at a day length: 0 at so many hours, 1 at twelve; 1 where no hours are given.</summary>
+    public static double LightShare(double dayLengthH, double? fromH) => fromH is { } from ? Math.Clamp((dayLengthH - from) / (12 - from), 0, 1) : 1;
+
+    /// <summary>Days from one day to the first night at or below a temperature, at most so many.</summary>
+    public double DaysUntilNight(int from, double atC, double most)
+    {
+        for (int i = Math.Max(0, from); i < Math.Min(Length, from + most); i++)
+        {
+            if (Run.MinC[i] <= atC)
+                return i - from;
+        }
+        return most;
+    }
+
+    /// <summary>Heat above a base since the shortest day, °C·d by single sine.</summary>
+    public double[] YearHeat(double baseC) => _yearHeat.GetOrAdd(baseC, b => HeatSums(b, fromShortestDay: true));
 
     /// <summary>Heat above a base since the run's first day, °C·d by single sine.</summary>
-    public double[] Heat(double baseC) => _heat.GetOrAdd(baseC, b => HeatSums(b, fromNewYear: false));
+    public double[] Heat(double baseC) => _heat.GetOrAdd(baseC, b => HeatSums(b, fromShortestDay: false));
 
     /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
     public double[] SoilC(BulbPlace place) => Run.SoilC(place);
@@ -92,13 +143,13 @@ public sealed class GrowingSeason
         return leaf;
     }
 
-    private double[] HeatSums(double baseC, bool fromNewYear)
+    private double[] HeatSums(double baseC, bool fromShortestDay)
     {
         var heat = new double[Length];
         double sum = 0;
         for (int i = 0; i < Length; i++)
         {
-            if (fromNewYear && _days[i].Day == 1 && _days[i].Month == (_southern ? 7 : 1))
+            if (fromShortestDay && Is(_days[i], December, June))
                 sum = 0;
             sum += ThermalTime.SingleSine(Run.MinC[i], Run.MaxC[i], baseC);
             heat[i] = sum;
@@ -106,16 +157,54 @@ public sealed class GrowingSeason
         return heat;
     }
 
-    private double[] WeekMeans()
+    private bool Is(LocalDate day, (int Month, int Day) north, (int Month, int Day) south)
+    {
+        (int month, int date) = _southern ? south : north;
+        return day.Month == month && day.Day == date;
+    }
+
+    private int[] Days((int Month, int Day) north, (int Month, int Day) south) => [.. Enumerable.Range(0, Length).Where(i => Is(_days[i], north, south))];
+
+    private double[] ChillSums()
+    {
+        var chill = new double[Length];
+        double sum = 0;
+        for (int i = 0; i < Length; i++)
+        {
+            if (Is(_days[i], AutumnEquinox, SpringEquinox))
+                sum = 0;
+            sum += ChillOf(Run.MeanC(i));
+            chill[i] = sum;
+        }
+        return chill;
+    }
+
+    // Hänninen (1990): wholly at 5 °C, nothing at −3.4 and at 10.4 °C.
+    private static double ChillOf(double meanC) => Math.Clamp(meanC <= 5 ? (meanC + 3.4) / 8.4 : (10.4 - meanC) / 5.4, 0, 1);
+
+    private double[] SpringLights(double? fromH)
+    {
+        var light = new double[Length];
+        for (int i = 0; i < Length; i++)
+        {
+            LocalDate d = _days[i];
+            int north = _southern ? ((d.Month + 5) % 12) + 1 : d.Month;
+            bool beforeShortest = north is 10 or 11 || (north == 9 && d.Day >= 23) || (north == 12 && d.Day < 21);
+            light[i] = fromH is null ? 1 : beforeShortest ? 0 : LightShare(DayLengthH[i], fromH);
+        }
+        return light;
+    }
+
+    private double[] MeansOver(int days)
     {
         var means = new double[Length];
         double sum = 0;
         for (int i = 0; i < Length; i++)
         {
             sum += Run.MeanC(i);
-            if (i >= 7)
-                sum -= Run.MeanC(i - 7);
-            means[i] = sum / Math.Min(7, i + 1);
+            if (i >= days)
+                sum -= Run.MeanC(i - days);
+            means[i] = sum / Math.Min(days, i + 1);
         }
         return means;
     }

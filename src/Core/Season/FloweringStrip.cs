@@ -140,7 +140,7 @@ public sealed class FloweringStrip
             for (int d = 0; d < days; d++)
                 values[d] /= seasons.Count;
         }
-        if (plant.Windows.Where(w => !FollowsTheCrew(w.Rule)).Select(w => w.SpreadDays).DefaultIfEmpty(0).Max() is > 0 and var spread)
+        if (plant.Windows.Where(w => !w.Rule.FollowsTheCrew).Select(w => w.SpreadDays).DefaultIfEmpty(0).Max() is > 0 and var spread)
             Soften(strip.Odds, spread);
         return strip;
     }
@@ -158,7 +158,6 @@ public sealed class FloweringStrip
         Plant.Source,
         [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
 
-    private static bool FollowsTheCrew(ColourRule rule) => rule is FromInstall or AllYear;
 
     // What weather years do not show: nobody has watched the plant at this site yet.
     private static void Soften(float[] odds, double sigma)

@@ -38,8 +38,8 @@ public readonly record struct PlantYear(int WeatherYear, int First, int Peak, in
 /// </summary>
 public sealed class PlantYears
 {
-    // It counts as showing from a third of its best on.
-    private const double Shows = 1.0 / 3;
+    /// <summary>It counts as showing from a third of its best on.</summary>
+    public const double Shows = 1.0 / 3;
 
     /// <summary>Days from plugging in a forced bulb to its open colour (common practice: in bud).</summary>
     public const double ForcedBudDays = 4;

@@ -11,8 +11,13 @@ public static class ShowNotation
 {
     private static readonly Dictionary<string, string[]> RuleKeys = new(StringComparer.Ordinal)
     {
-        ["bulb-forcing"] = ["base", "cold-start", "cold-span", "sum", "days"],
+        ["bulb-forcing"] = ["base", "cold-start", "cold-span", "sum", "days", "light"],
         ["air-heat"] = ["base", "sum", "days", "browns"],
+        ["chilling-forcing"] = ["base", "chill", "sum", "days", "light", "browns"],
+        ["short-days"] = ["below", "days", "cool", "hot", "shows", "ends"],
+        ["fruit"] = ["base", "sum", "below", "days", "ends"],
+        ["heat-from-install"] = ["base", "sum"],
+        ["warmth"] = ["from", "full", "ceiling"],
         ["from-install"] = ["bud", "days", "ceiling"],
         ["all-year"] = [],
         ["in-leaf"] = ["base", "sum", "nights", "last"],
@@ -111,8 +116,13 @@ public static class ShowNotation
         words.Add($"share={Text(w.Share)}");
         (string name, double?[] values) = w.Rule switch
         {
-            BulbForcing r => ("bulb-forcing", [r.BaseC, r.ColdStartWeeks, r.ColdSpanWeeks, r.ThresholdCd, r.ShowDays]),
+            BulbForcing r => ("bulb-forcing", [r.BaseC, r.ColdStartWeeks, r.ColdSpanWeeks, r.ThresholdCd, r.ShowDays, r.LightFromH]),
             AirHeat r => ("air-heat", [r.BaseC, r.FirstCd, r.ShowDays, r.BrownsAboveC]),
+            ChillingForcing r => ("chilling-forcing", [r.BaseC, r.ChillDays, r.SumCd, r.ShowDays, r.LightFromH, r.BrownsAboveC]),
+            ShortDays r => ("short-days", [r.BelowH, r.Days, r.CoolC, r.HotC, r.ShowDays, r.EndsAtC]),
+            FruitRipening r => ("fruit", [r.BaseC, r.SumCd, r.BelowH, r.ShowDays, r.EndsAtC]),
+            HeatFromInstall r => ("heat-from-install", new double?[] { r.BaseC, r.SumCd }),
+            WarmthFlowering r => ("warmth", new double?[] { r.FromC, r.FullC, r.HeatCeilingC }),
             FromInstall r => ("from-install", [r.BudDays, r.ShowDays, r.HeatCeilingC]),
             AllYear => ("all-year", []),
             InLeaf r => ("in-leaf", [r.BaseC, r.LeafOutCd, r.DropNights, r.LastDays]),
@@ -157,7 +167,12 @@ public static class ShowNotation
         }
         ColourRule made = rule switch
         {
-            "bulb-forcing" => new BulbForcing(Need("base"), Need("cold-start"), Need("cold-span"), Need("sum"), Need("days")),
+            "bulb-forcing" => new BulbForcing(Need("base"), Need("cold-start"), Need("cold-span"), Need("sum"), Need("days")) { LightFromH = May("light") },
+            "chilling-forcing" => new ChillingForcing(Need("base"), Need("chill"), Need("sum"), Need("days")) { LightFromH = May("light"), BrownsAboveC = May("browns") },
+            "short-days" => new ShortDays(Need("below"), Need("days"), Need("cool"), Need("hot"), Need("shows")) { EndsAtC = May("ends") },
+            "fruit" => new FruitRipening(Need("base"), Need("sum"), Need("below"), Need("days")) { EndsAtC = May("ends") },
+            "heat-from-install" => new HeatFromInstall(Need("base"), Need("sum")),
+            "warmth" => new WarmthFlowering(Need("from"), Need("full"), Need("ceiling")),
             "air-heat" => new AirHeat(Need("base"), Need("sum"), Need("days")) { BrownsAboveC = May("browns") },
             "from-install" => new FromInstall(Need("bud"), May("days"), May("ceiling")),
             "in-leaf" => new InLeaf(Need("base"), Need("sum"), Whole("nights"), May("last")),

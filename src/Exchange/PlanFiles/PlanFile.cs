@@ -172,6 +172,8 @@ public static class PlanFile
             IgnoreReadOnlyProperties = true,
             Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
             AllowDuplicateProperties = false,
+            // PostgreSQL sorts the members of what it keeps, so a rule's name may follow its figures.
+            AllowOutOfOrderMetadataProperties = true,
         };
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);

@@ -110,8 +110,8 @@ public sealed class StudioChecksTests
     [Fact]
     public void Leaves_of_a_tall_late_bulb_over_a_small_early_one_are_named_and_clumps_mend_it()
     {
-        Plant crocus = A.Bulb("crocus", new BulbForcing(1, 10, 10, 60, 18), 2.4, 2) with { HeightCm = 8 };
-        Plant daffodil = A.Bulb("daffodil", new BulbForcing(1, 10, 10, 110, 18), 5, 4) with { HeightCm = 40 };
+        Plant crocus = A.Bulb("crocus", A.Forcing("glory-of-the-snow-blue"), 2.4, 2) with { HeightCm = 8 };
+        Plant daffodil = A.Bulb("daffodil", A.Forcing("daffodil-trumpet-yellow"), 5, 4) with { HeightCm = 40 };
         Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("crocus", 20), new DisplayItem("daffodil", 8));
         Remark remark = Look(A.Pot(), stack, crocus, daffodil).Single(r => r.What == "Leaves of daffodil stand over crocus");
         Assert.Equal(5, remark.Remedies[0].After.Items[0].Clump);

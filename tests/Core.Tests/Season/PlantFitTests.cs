@@ -14,14 +14,14 @@ public sealed class PlantFitTests
     private static readonly SiteFlowering Flowering = new(NewYork, Start);
     private static readonly Area Quay = new("quay", "Quay", 1);
 
-    private static readonly Plant Snowdrop = A.Bulb("snowdrop", new BulbForcing(1, 10, 10, 13.3, 24), 2.2, 1.6) with { HeightCm = 14, LightLow = Exposure.Shade, SpreadAtPurchaseCm = 7, MatureSpreadCm = 7 };
+    private static readonly Plant Snowdrop = A.Bulb("snowdrop", A.Forcing("snowdrop"), 2.2, 1.6) with { HeightCm = 14, LightLow = Exposure.Shade, SpreadAtPurchaseCm = 7, MatureSpreadCm = 7 };
 
     private static readonly Plant Petunia = A.Annual("petunia", -0.5, new FromInstall(4));
 
     [Fact]
     public void Snowdrops_fit_late_winter_and_petunias_fail_by_frost()
     {
-        IReadOnlyList<PlantFit> found = Ask(A.Pot(), A.Day(2027, 3, 14), A.Day(2027, 3, 24), Petunia, Snowdrop);
+        IReadOnlyList<PlantFit> found = Ask(A.Bed(), A.Day(2027, 3, 12), A.Day(2027, 3, 22), Petunia, Snowdrop);
         Assert.Equal(["snowdrop", "petunia"], found.Select(f => f.Plant.Id));
         Assert.True(found[0].Odds > 0.5);
         Assert.Contains(found[1].Reasons, r => r is { What: "colour", Verdict: FitVerdict.Fails } && r.Why.StartsWith("It cannot go in before", StringComparison.Ordinal));
