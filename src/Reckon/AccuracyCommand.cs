@@ -32,7 +32,7 @@ public static class AccuracyCommand
         AccuracyTable table = AccuracySheet.Read(sheet, f => Open(File.Exists(f) ? f : Path.Combine(Path.GetDirectoryName(file) ?? string.Empty, f)));
         IReadOnlyList<AccuracyCell> cells = table.Try(Palette(words.Count > 1 ? words[1] : ShippedPalette));
         output.Write(Text(table, cells));
-        return cells.All(c => c.DaysOff == 0) ? 0 : 1;
+        return cells.All(c => c.DaysOff == 0) && PublishedCheck.All.All(c => c.IsMet) ? 0 : 1;
     }
 
     /// <summary>The plants of a palette sheet.</summary>
@@ -46,7 +46,10 @@ public static class AccuracyCommand
     public static string Text(AccuracyTable table, IReadOnlyList<AccuracyCell> cells)
     {
         var text = new StringBuilder();
-        text.AppendLine("| climate | years | zone |").AppendLine("|---|---|---|");
+        text.AppendLine("| published figure | source | published | ours | |").AppendLine("|---|---|---|---|---|");
+        foreach (PublishedCheck check in PublishedCheck.All)
+            text.AppendLine(CultureInfo.InvariantCulture, $"| {check.What} | {check.Source} | {check.Published} {check.Unit} | {check.Compute():0.####} | {(check.IsMet ? "met" : "missed")} |");
+        text.AppendLine().AppendLine("| climate | years | zone |").AppendLine("|---|---|---|");
         foreach (AccuracyClimate climate in table.Climates)
             text.AppendLine(CultureInfo.InvariantCulture, $"| {climate.Name} | {climate.LastYear - climate.FirstYear + 1} | {climate.Zone} |");
         text.AppendLine().AppendLine("| plant | shows | climate | window | median | 1 in 10 to 9 in 10 | years | |").AppendLine("|---|---|---|---|---|---|---|---|");

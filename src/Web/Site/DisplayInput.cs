@@ -45,6 +45,19 @@ public sealed class DisplayInput
     /// <summary>Pairs of bulbs as "Together:one:other" or "Follow:first:second".</summary>
     public IList<string> Pairs { get; set; } = [];
 
+    /// <summary>What is saved by now otherwise than typed here, whose version is taken over; empty when the display is gone.</summary>
+    /// <param name="now">The site as it is saved.</param>
+    /// <param name="id">The display.</param>
+    /// <param name="units">Units of the form.</param>
+    public IReadOnlyList<FormDifference> Compare(SiteNow now, string? id, UnitsText units)
+    {
+        if (now.Plan.Displays.FirstOrDefault(d => d.Id == id) is not { } saved)
+            return [];
+        DisplayInput theirs = From(saved, now.Versions.Display(saved.Id), units);
+        Version = theirs.Version;
+        return FormDifference.Between(this, theirs);
+    }
+
     /// <summary>The form of a display that is already there.</summary>
     public static DisplayInput From(Display d, long version, UnitsText units) => new()
     {

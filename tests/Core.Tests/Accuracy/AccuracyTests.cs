@@ -31,6 +31,9 @@ public sealed class AccuracyTests
         Assert.All(Cells.Value, c => Assert.True(c.YearsShown >= 0.9 * c.Years, $"{c.Window.PlantId} in {c.Window.Climate}: {c.YearsShown} of {c.Years}"));
     }
 
+    [Fact, Published("each check names its own")]
+    public void Every_published_figure_is_met() => Assert.All(PublishedCheck.All, c => Assert.True(c.IsMet, $"{c.What}: {c.Published} published, {c.Compute()} here"));
+
     [Theory]
     [InlineData("Chicago", "5b", "6a")]
     [InlineData("Edinburgh", "8b", "9a")]

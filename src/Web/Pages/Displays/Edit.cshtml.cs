@@ -77,9 +77,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         }, Look, now =>
         {
             (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
-            DisplayInput theirs = DisplayInput.From(now.Plan.Displays.First(d => d.Id == Input.DisplayId), now.Versions.Display(Input.DisplayId!), Units);
-            Input.Version = theirs.Version;
-            return FormDifference.Between(Input, theirs);
+            return Input.Compare(now, Input.DisplayId, Units);
         });
     }
 
@@ -118,9 +116,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         }, Look, now =>
         {
             (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
-            DisplayInput theirs = DisplayInput.From(now.Plan.Displays.First(d => d.Id == Input.DisplayId), now.Versions.Display(Input.DisplayId!), Units);
-            Input.Version = theirs.Version;
-            return FormDifference.Between(Input, theirs);
+            return Input.Compare(now, Id, Units);
         });
     }
 

@@ -149,7 +149,9 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageMode
         }, compare: now =>
         {
             Now = now;
-            PlanterInput theirs = PlanterInput.From(now.Plan.FindPlanter(Id)!, now.Versions.Planter(Id), units);
+            if (now.Plan.FindPlanter(Id) is not { } saved)
+                return [];
+            PlanterInput theirs = PlanterInput.From(saved, now.Versions.Planter(Id), units);
             Input.Version = theirs.Version;
             return FormDifference.Between(Input, theirs);
         });

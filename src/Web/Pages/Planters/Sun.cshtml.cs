@@ -109,7 +109,7 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
             return Task.CompletedTask;
         }, now =>
         {
-            (Now, Planter, Version) = (now, now.Plan.FindPlanter(Id)!, now.Versions.Planter(Id));
+            (Now, Planter, Version) = (now, now.Plan.FindPlanter(Id) ?? Planter, now.Versions.Planter(Id));
             Skyline saved = Planter.Skyline ?? Skyline.Open;
             return FormDifference.Between(
                 new { Walls = Walls.Select(Number), Trees = Trees.Select(Number), Growth = Number(Growth), Surveyed = Number(Surveyed), LeafOn = Number(LeafOn), LeafOff = Number(LeafOff) },

@@ -136,9 +136,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         }, Draw, now =>
         {
             (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
-            DisplayInput theirs = DisplayInput.From(now.Plan.Displays.First(d => d.Id == Input.DisplayId), now.Versions.Display(Input.DisplayId!), Units);
-            Input.Version = theirs.Version;
-            return FormDifference.Between(Input, theirs);
+            return Input.Compare(now, Input.DisplayId, Units);
         });
     }
 
