@@ -1,6 +1,6 @@
 // Makes the demo plan: node demo/make/plan.mjs > demo/kittiwake-quay.plan.json
 // Kittiwake Quay is invented. It is bare in five planters (South bed and Shade trough in winter, Kiosk basket after the
-// new year, Wall pot west between bulbs, Seat trough right once its uncut petunias tire) and holds three
+// new year, Wall pot west between bulbs, Flag pot while its pansies rest in January's cold) and holds three
 // mistakes (lantana out too early, stonecrop beside winterberry, tulips planted in February) for the checks to find.
 import { palette } from './palette.mjs';
 

@@ -31,8 +31,7 @@ public static class Program
                 throw new InvalidInputException(unknown, "is no option; options are --list, --schema, --working");
             if (flags.Contains("--list") || flags.Contains("--help") || words.Count == 0)
             {
-                output.WriteLine("reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list");
-                output.WriteLine("accuracy [FILE [PALETTE]]: dates of the palette against customary windows in many climates, as Markdown; exit 1 when one is missed");
+                output.WriteLine("reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list · accuracy [FILE [PALETTE]]");
                 foreach (Topic t in Topics)
                     output.WriteLine($"{t.Name,-18}{t.Summary}");
                 return words.Count == 0 && flags.Count == 0 ? 2 : 0;

@@ -40,7 +40,7 @@ public sealed class PlanFileTests
         using FileStream weather = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.dly"));
         WeatherRecord record = WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(weather).Days);
         SiteYear year = SiteYear.From(demo, record, new NodaTime.LocalDate(2026, 9, 1));
-        Assert.Equal(["kiosk-basket", "seat-trough-right", "shade-trough", "south-bed", "wall-pot-west"], year.BareSpells.Select(s => s.Season.Planter.Id).Distinct().Order(StringComparer.Ordinal));
+        Assert.Equal(["flag-pot", "kiosk-basket", "shade-trough", "south-bed", "wall-pot-west"], year.BareSpells.Select(s => s.Season.Planter.Id).Distinct().Order(StringComparer.Ordinal));
         var found = new DisplayChecks(demo, record).All(new NodaTime.LocalDate(2026, 9, 1)).ToList();
         Assert.Equal(
             ["flag-pot-summer-2027", "seat-trough-right-bulbs"],

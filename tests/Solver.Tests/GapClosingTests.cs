@@ -100,9 +100,14 @@ public sealed class GapClosingTests
     }
 
     [Fact]
-    public void Petunias_that_tire_are_offered_a_cut_and_bare_pots_of_late_winter_forced_bulbs_from_the_frame()
+    public void Daylilies_that_are_over_are_offered_a_cut_and_bare_pots_of_late_winter_forced_bulbs_from_the_frame()
     {
-        Assert.Contains(Moves("seat-trough-right"), m => m.Kind == GapMoveKind.CutBack && m.Say.StartsWith("Cut every second Petunia, magenta back on 20 Jul 2027", StringComparison.Ordinal));
+        Plan daylilies = new(
+            Demo.Site, Demo.Areas, Demo.Planters, Demo.Palette,
+            [.. Demo.Displays.Select(d => d.Id == "seat-trough-right-summer-2027" ? d with { Items = [new DisplayItem("daylily-gold", 14)] } : d)], Demo.Turns, Demo.Map, Demo.Lots, Demo.Recipes);
+        Assert.Contains(
+            GapMoves.For(daylilies, daylilies.FindPlanter("seat-trough-right")!, Kernel, Flowering, Today),
+            m => m.Kind == GapMoveKind.CutBack && m.Say.Contains("Daylily, gold back on", StringComparison.Ordinal));
         GapMove forced = Assert.Single(Moves("kiosk-basket"), m => m.Kind == GapMoveKind.PlugIn && m.FromStock.Count > 0);
         Assert.Equal(("forced-daffodils", 0m), (forced.FromStock[0].LotId, forced.Cost));
         Assert.True(forced.Displays[0].Items[0].Forced);
@@ -142,7 +147,7 @@ public sealed class GapClosingTests
     {
         GapMove move = Moves("kiosk-basket")[0];
         Working working = move.Explain("$");
-        Assert.Contains("11 Jan to 22 Mar, 28 of 28 years", working.Inputs[0].Value, StringComparison.Ordinal);
+        Assert.Contains("11 Jan to 21 Mar, 28 of 28 years", working.Inputs[0].Value, StringComparison.Ordinal);
         Assert.Contains("planter-days", Close(Today).Explain("$").Value, StringComparison.Ordinal);
     }
 
