@@ -53,6 +53,10 @@ public sealed class Topic<TInput, TOutput>(string name, string summary, Func<TIn
         {
             throw new InvalidInputException([PlanFile.FaultOf(e)]);
         }
+        catch (Exception e) when (PlanFile.IsUnreadable(e))
+        {
+            throw PlanFile.Unreadable(e);
+        }
         (TOutput output, IReadOnlyList<Working> working) = reckon(input);
         return new Reckoned(output, working);
     }

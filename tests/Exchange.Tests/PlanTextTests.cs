@@ -16,6 +16,16 @@ public sealed class PlanTextTests
     public static TheoryData<string> Lists => [.. Full.Lists.Select(l => l.Kind).Distinct()];
 
     [Theory]
+    [InlineData("{\"format\": \"unruly-meadow-plan\", \"\\ud800\": 1}")]
+    [InlineData("{\"format\": \"unruly-meadow-plan\", \"version\": 1, \"site\": {\"name\": \"\\ud800\"}}")]
+    [InlineData("{\"format\": \"\\udfff\"}")]
+    public void Half_a_character_is_refused_wherever_it_stands(string json)
+    {
+        using var stream = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(json));
+        Assert.Throws<InvalidInputException>(() => PlanFile.Read(stream));
+    }
+
+    [Theory]
     [MemberData(nameof(Texts))]
     public void No_text_of_a_plan_takes_a_control_character_or_a_noncharacter(string kind)
     {

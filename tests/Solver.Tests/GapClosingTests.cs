@@ -100,14 +100,8 @@ public sealed class GapClosingTests
     }
 
     [Fact]
-    public void Daylilies_that_are_over_are_offered_a_cut_and_bare_pots_of_late_winter_forced_bulbs_from_the_frame()
+    public void Bare_pots_of_late_winter_are_offered_forced_bulbs_from_the_frame()
     {
-        Plan daylilies = new(
-            Demo.Site, Demo.Areas, Demo.Planters, Demo.Palette,
-            [.. Demo.Displays.Select(d => d.Id == "seat-trough-right-summer-2027" ? d with { Items = [new DisplayItem("daylily-gold", 14)] } : d)], Demo.Turns, Demo.Map, Demo.Lots, Demo.Recipes);
-        Assert.Contains(
-            GapMoves.For(daylilies, daylilies.FindPlanter("seat-trough-right")!, Kernel, Flowering, Today),
-            m => m.Kind == GapMoveKind.CutBack && m.Say.Contains("Daylily, gold back on", StringComparison.Ordinal));
         GapMove forced = Assert.Single(Moves("kiosk-basket"), m => m.Kind == GapMoveKind.PlugIn && m.FromStock.Count > 0);
         Assert.Equal(("forced-daffodils", 0m), (forced.FromStock[0].LotId, forced.Cost));
         Assert.True(forced.Displays[0].Items[0].Forced);

@@ -136,6 +136,10 @@ public static class PlanFile
         {
             throw new InvalidInputException([FaultOf(e)]);
         }
+        catch (Exception e) when (IsUnreadable(e))
+        {
+            throw Unreadable(e);
+        }
         if (format != Format)
             throw new InvalidInputException("format", $"this is no plan file: its \"format\" must be \"{Format}\"");
         if (version != "1")
@@ -152,12 +156,18 @@ public static class PlanFile
         {
             throw new InvalidInputException([FaultOf(e)]);
         }
-        catch (Exception e) when (e is InvalidOperationException or ArgumentException or NotSupportedException or OverflowException or FormatException)
+        catch (Exception e) when (IsUnreadable(e))
         {
-            // Half characters and figures beyond all measure.
-            throw new InvalidInputException("file", $"holds something that cannot be read: {PlainText.Mended(e.Message.Split('\n')[0], lines: false)}");
+            throw Unreadable(e);
         }
     }
+
+    /// <summary>True for what the JSON reader throws at half characters and figures beyond all measure.</summary>
+    public static bool IsUnreadable(Exception e) => e is InvalidOperationException or ArgumentException or NotSupportedException or OverflowException or FormatException;
+
+    /// <summary>The fault of such a file.</summary>
+    public static InvalidInputException Unreadable(Exception e) =>
+        new("file", $"holds something that cannot be read: {PlainText.Mended(e.Message.Split('\n')[0], lines: false)}");
 
     private static JsonSerializerOptions MakeOptions()
     {
