@@ -173,9 +173,10 @@ internal static class ClimateTopics
             return DailyNormals.From(weather.Read());
         var faults = new FaultList();
         SkyTopics.Place(faults, input.LatitudeDeg);
-        faults.AddAll($"{path}monthly", input.Monthly!.Faults());
+        var station = new Station("monthly", "monthly normals", input.LatitudeDeg, 0, 0);
+        faults.AddAll($"{path}monthly", input.Monthly!.FaultsAsTyped(station));
         faults.ThrowIfAny();
-        return input.Monthly.At(new Station("monthly", "monthly normals", input.LatitudeDeg, 0, 0));
+        return input.Monthly.At(station);
     }
 
     private static double R(double v) => Math.Round(v, 2);

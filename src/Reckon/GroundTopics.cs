@@ -99,7 +99,7 @@ internal static class GroundTopics
         "ground", "temperature inside a bed or container day by day, by heat conduction with freezing", input =>
         {
             ThermalClass what = Class(input.Planter, input.DepthCm);
-            WeatherRecord record = input.Weather.Read();
+            WeatherRecord record = input.Weather.ReadDays();
             GroundTemperatures ground = record.Ground.Of(what);
             float[] depth = ground.AtDepth(input.DepthCm);
             int from = input.From is { } f ? Math.Max(0, record.IndexOf(f)) : 0;

@@ -81,6 +81,11 @@ public sealed partial class ReckonTests
     [InlineData("volume", """{ "form": { "shape": "outlined-bed", "topLengthCm": 100, "topWidthCm": 100, "bottomLengthCm": 100, "bottomWidthCm": 100, "depthCm": 40, "rimGapCm": 0, "outline": { "ring": [{ "xCm": 0, "yCm": 0 }, { "xCm": 100, "yCm": 100 }, { "xCm": 100, "yCm": 0 }, { "xCm": 0, "yCm": 100 }], "holes": [] } } }""", "form.outline.ring: crosses itself")]
     [InlineData("weight", """{ "planter": { "form": { "shape": "rectangular-bed", "topLengthCm": 100, "topWidthCm": 100, "bottomLengthCm": 100, "bottomWidthCm": 100, "depthCm": 40, "rimGapCm": 0 } } }""", "planter.form: must be a container")]
     [InlineData("palette-check", """{ "palette": [{ "id": "x" }] }""", "line 1")]
+    [InlineData("frost", """{ "weather": { "days": [{ "day": "2020-01-01", "minC": -2, "maxC": 3 }] } }""", "weather: holds no year")]
+    [InlineData("cold-weeks", """{ "weather": { "days": [{ "day": "2020-01-01", "minC": -2, "maxC": 3 }] }, "kind": "tulip", "planted": "2026-11-01" }""", "weather: holds no year")]
+    [InlineData("frost", """{ "weather": { "days": [{ "day": "2020-01-01", "minC": 5, "maxC": 3 }, { "day": "2020-01-01", "minC": 1, "maxC": 3 }] } }""", "weather.days[0].minC: lies above")]
+    [InlineData("zone", """{ "weather": { "days": [{ "day": "2020-01-01", "minC": 1, "maxC": 3 }, { "day": "2020-01-01", "minC": 1, "maxC": 3 }] } }""", "weather.days[1].day: is given twice")]
+    [InlineData("volume", """{ "\ud800": 1 }""", "could not be converted")]
     public void Bad_input_ends_with_2_a_line_per_fault_and_nothing_on_standard_output(string topic, string input, string fault)
     {
         (int exit, string output, string errors) = Run(input, topic);

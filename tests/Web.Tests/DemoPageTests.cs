@@ -54,7 +54,7 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         IDocument page = await _browser.Open("/year?day=2027-04-14");
         Assert.Equal(24, page.QuerySelectorAll("li.row-rule svg.ribbon").Length);
         Assert.Contains("Bare in five of 24 planters; the South bed most of all", page.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
-        Assert.Equal(7, page.QuerySelectorAll(".ticks").Count(t => t.ParentElement!.ClassName == "ribbon"));
+        Assert.Equal(8, page.QuerySelectorAll(".ticks").Count(t => t.ParentElement!.ClassName == "ribbon"));
         Assert.Equal("2027-04-14", page.QuerySelector("[data-day-marker]")!.GetAttribute("data-day"));
         Assert.All(page.QuerySelectorAll("li.row-rule"), r => Assert.Equal(365, r.GetAttribute("data-odds")!.Length));
         Assert.True(page.QuerySelectorAll("details.working").Length >= 26);

@@ -19,7 +19,7 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal("Bulbs follow each other in all 4 areas", page.QuerySelector("h1")!.TextContent);
         Assert.Equal(4, page.QuerySelectorAll("svg.sequence").Length);
         Assert.Contains("North bed alone carries Daffodil, main yellow; 4 others carry Daffodil, early yellow", page.Words(), StringComparison.Ordinal);
-        Assert.Contains("mid Tulip, mid rose (5), Tulip, mid red (2)", page.Words(), StringComparison.Ordinal);
+        Assert.Contains("mid Tulip, mid rose (6), Tulip, mid red (2)", page.Words(), StringComparison.Ordinal);
     }
 
     [Fact]

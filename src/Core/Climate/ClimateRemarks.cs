@@ -14,7 +14,7 @@ public sealed record ClimateRemarks(IReadOnlyList<ClimateRemark> All)
     {
         if (record.GeneratedFrom is not null)
             return new ClimateRemarks([]);
-        var remarks = new List<ClimateRemark>();
+        var remarks = new List<ClimateRemark>(OddRecord.Of(record));
         (int Year, double Value)[] means = [.. record.YearsUsed.Select(y => (y, Mean(record, y)))];
         if (YearlyTrend.Of(means) is { IsRemarkable: true } warming)
             remarks.Add(new ClimateRemark($"The years grow {(warming.PerDecade > 0 ? "warmer" : "colder")} by {Math.Abs(warming.PerDecade):0.0} °C in ten years", warming.Explain("Yearly mean temperature", "°C")));

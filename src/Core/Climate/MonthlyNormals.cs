@@ -55,8 +55,18 @@ public sealed record MonthlyNormals(
     /// <summary>Years of knowledge that handbook normals are taken for when odds get their standard errors: few, because the spread is borrowed.</summary>
     public const int WorthYears = 5;
 
+    private const double TropicDeg = 23.5;
+
+    private const double WettestMonthMm = 1500;
+
     /// <summary>How much whole years differ, K; widens the odds (from memory).</summary>
     public const double YearSpreadC = 0.8;
+
+    // A month that lies further than this from the middle of its neighbours was typed in another unit or another row.
+    private const double FarFromNeighboursC = 8;
+
+    // Between a month's mean lowest and highest.
+    private const double WidestDayC = 28;
 
     /// <summary>Every fault of the figures.</summary>
     public IReadOnlyList<Fault> Faults()
@@ -76,6 +86,32 @@ public sealed record MonthlyNormals(
         }
         if (DefaultClimate.Find(ClimateId) is null)
             faults.Add("climateId", $"must be one of {string.Join(", ", DefaultClimate.All.Select(c => c.Id))}");
+        return faults.Faults;
+    }
+
+    /// <summary>
+    /// Faults of figures as typed for a place: those of <see cref="Faults"/>, and what makes no sense there: a month out of its row, days too wide, rain in another
+    /// unit, a warm season in the other hemisphere's months. Asked where normals are typed; what is kept already is read as it is.
+    /// </summary>
+    public IReadOnlyList<Fault> FaultsAsTyped(Station station)
+    {
+        IReadOnlyList<Fault> own = Faults();
+        if (own.Count > 0)
+            return own;
+        var faults = new FaultList();
+        OutOfRow(faults, "meanMinC", MeanMinC);
+        OutOfRow(faults, "meanMaxC", MeanMaxC);
+        for (int m = 0; m < 12; m++)
+        {
+            if (MeanMaxC[m] > MeanMinC[m] + WidestDayC)
+                faults.Add($"meanMaxC[{m}]", $"lies {MeanMaxC[m] - MeanMinC[m]:0} K above the month's lowest; {WidestDayC:0} K is the most of any climate");
+            if (PrecipitationMm is { } rain && rain[m] > WettestMonthMm)
+                faults.Add($"precipitationMm[{m}]", $"of {rain[m]:0} mm is more than nearly any month on earth brings; typed in another unit?");
+        }
+        double june = MeanMaxC[5] + MeanMaxC[6] + MeanMaxC[7];
+        double december = MeanMaxC[11] + MeanMaxC[0] + MeanMaxC[1];
+        if (Math.Abs(station.LatitudeDeg) >= TropicDeg && june > december != station.LatitudeDeg > 0)
+            faults.Add("latitudeDeg", $"lies {(station.LatitudeDeg > 0 ? "north" : "south")} of the equator, but the months are warmest around {(june > december ? "July" : "January")}");
         return faults.Faults;
     }
 
@@ -123,6 +159,14 @@ public sealed record MonthlyNormals(
         double afterDry = 0.75 * wetShare;
         double afterWet = 0.25 + afterDry;
         return new MonthRain(mm <= 0 ? 0 : afterDry, mm <= 0 ? 0 : afterWet, 0.8, Math.Max(0.05, mm / days / 0.8));
+    }
+
+    // The month furthest out of the row; its neighbours only seem so because of it.
+    private static void OutOfRow(FaultList faults, string field, IReadOnlyList<double> values)
+    {
+        (int Month, double Off) worst = Enumerable.Range(0, 12).Select(m => (m, values[m] - ((values[(m + 11) % 12] + values[(m + 1) % 12]) / 2))).MaxBy(x => Math.Abs(x.Item2));
+        if (Math.Abs(worst.Off) > FarFromNeighboursC)
+            faults.Add($"{field}[{worst.Month}]", $"of {values[worst.Month]:0.0} °C lies {Math.Abs(worst.Off):0} K {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?");
     }
 
     private static void Twelve(FaultList faults, string field, IReadOnlyList<double> values, double low, double high, string unit)

@@ -91,7 +91,10 @@ public static class AccuracySheet
         if (months.Any(m => m.Length != 2))
             throw new FormatException("must give each month as highest/lowest, like 31.6/18.8");
         var normals = new MonthlyNormals([.. months.Select(m => Celsius(m[1]))], [.. months.Select(m => Celsius(m[0]))], null, cells[3]);
-        return AccuracyClimate.From(Name(cells[1]), Latitude(cells[2]), normals);
+        var station = new Station("accuracy", Name(cells[1]), Latitude(cells[2]), 0, 0);
+        if (normals.FaultsAsTyped(station) is { Count: > 0 } wrong)
+            throw new InvalidInputException(wrong);
+        return AccuracyClimate.From(station.Name, station.LatitudeDeg, normals);
     }
 
     private static AccuracyClimate Record(string[] cells, Func<string, Stream> open)

@@ -50,6 +50,25 @@ public sealed class NormalsInput
         return (station, new MonthlyNormals(min, max, rain, ClimateId ?? string.Empty));
     }
 
+    /// <summary>Refuses what makes no sense, each month by its name.</summary>
+    /// <exception cref="InvalidInputException">Something is faulty or makes no sense; all is named.</exception>
+    public static void Check(Station station, MonthlyNormals normals)
+    {
+        IReadOnlyList<Fault> wrong = normals.FaultsAsTyped(station);
+        if (wrong.Count > 0)
+            throw new InvalidInputException([.. wrong.Select(InWords)]);
+    }
+
+    // meanMaxC[6] is what the form calls the mean highest of July.
+    private static Fault InWords(Fault fault)
+    {
+        int at = fault.Field.IndexOf('[', StringComparison.Ordinal);
+        if (at < 0 || !int.TryParse(fault.Field.AsSpan(at + 1, fault.Field.Length - at - 2), NumberStyles.None, CultureInfo.InvariantCulture, out int month) || month > 11)
+            return fault;
+        string what = fault.Field[..at] switch { "meanMinC" => "mean lowest", "meanMaxC" => "mean highest", _ => "rain" };
+        return fault with { Field = $"{what} of {new LocalDate(2001, month + 1, 1).ToString("MMMM", null)}" };
+    }
+
     /// <summary>The form's field that a fault speaks of; months stand in a table and are named at its head.</summary>
     public static string? Field(string fault) => fault switch
     {

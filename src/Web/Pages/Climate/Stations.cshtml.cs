@@ -129,6 +129,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         return await frame.Saving(this, NormalsInput.Field, async () =>
         {
             (Station station, MonthlyNormals normals) = Normals.Read(PageFrame.Units(Now), Now.Plan.Site.Place);
+            NormalsInput.Check(station, normals);
             await weather.SaveNormals(station, normals, frame.Instant);
             frame.Forget();
             TempData["Said"] = $"{station.Name}: {WeatherStore.GeneratedYears} years are generated from its normals. Odds read from them are rougher than from a record.";
