@@ -43,8 +43,8 @@ test('the mouse drags the red thread', async ({ page }) => {
 
 test('bare planters are named in words as well as marked', async ({ page }) => {
   await page.goto(`${demo}/year?day=2027-01-20`);
-  await expect(page.locator('[data-on-day]')).toHaveText('22 of 24 in colour');
-  await expect(page.locator('.is-bare .who')).toHaveCount(2);
+  await expect(page.locator('[data-on-day]')).toHaveText('21 of 24 in colour');
+  await expect(page.locator('.is-bare .who')).toHaveCount(3);
 });
 
 test('a figure opens its working and Escape closes it', async ({ page }) => {
