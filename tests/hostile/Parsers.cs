@@ -6,6 +6,7 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Exchange;
+using UnrulyMeadow.Exchange.Accuracy;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Weather;
@@ -112,6 +113,7 @@ public sealed class Parsers
             var t when t == typeof(Plan) => Demo,
             var t when t == typeof(IReadOnlyList<Plant>) => Demo.Palette,
             var t when t == typeof(LocalDate) => new LocalDate(2026, 11, 23),
+            var t when t == typeof(Func<string, Stream>) => (Func<string, Stream>)(name => throw new InvalidInputException("file", $"there is no file \"{name}\"")),
             _ when p.HasDefaultValue => p.DefaultValue,
             var t => throw new InvalidOperationException($"Tell here what {t.Name} a reader takes."),
         })];
@@ -138,6 +140,7 @@ public sealed class Parsers
         "CsvSheets" => File.ReadAllBytes(MeadowApp.Demo("kittiwake-quay.log.csv")),
         nameof(WeatherFile) => First("kittiwake-quay.dly", 20_000),
         nameof(StationSheet) => StationSheet.Write([new(new LocalDate(2026, 1, 1), -3.5, 2.25, 1), new(new LocalDate(2026, 1, 2), null, 4, null, 12, 3.3, 80, 5)]),
+        nameof(AccuracySheet) => "climate,Here,45,maritime,C,7/2,8/2,10/3,12/5,15/8,18/10,20/12,19/12,17/10,13/7,10/4,7/2\nwindow,snowdrop,flower,Here,22 Jan,15 Feb\n"u8.ToArray(),
         var name => throw new InvalidOperationException($"Give here a good file for {name}."),
     };
 

@@ -20,6 +20,9 @@ namespace UnrulyMeadow.Exchange.Accuracy;
 /// </summary>
 public static class AccuracySheet
 {
+    /// <summary>Climates that one table may hold: each is given its years as it is read.</summary>
+    public const int MostClimates = 60;
+
     private static readonly AnnualDatePattern Day = AnnualDatePattern.CreateWithInvariantCulture("d MMM");
 
     /// <summary>Reads a table.</summary>
@@ -40,6 +43,8 @@ public static class AccuracySheet
             while (csv.Read() && !faults.IsFull)
             {
                 string[] cells = csv.Record!;
+                if (climates.Count == MostClimates && (cells[0] is "climate" or "record"))
+                    throw new InvalidInputException($"line {csv.RawRow}", $"a table holds at most {MostClimates} climates");
                 try
                 {
                     switch (cells[0])
