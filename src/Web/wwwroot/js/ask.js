@@ -1,4 +1,6 @@
 // Long work that a page needs is asked for once as it opens, as if its button had been pressed; then the page is read anew.
+import { readAnew } from './read-anew.js';
+
 export const attach = (root) => {
   const form = root.querySelector('form[data-ask-at-once]');
   if (!form) return;
@@ -7,6 +9,6 @@ export const attach = (root) => {
   if (sessionStorage.getItem(key) === form.dataset.askAtOnce) return;
   sessionStorage.setItem(key, form.dataset.askAtOnce);
   fetch(form.action, { method: 'POST', body: new FormData(form), redirect: 'manual' })
-    .then(() => location.reload())
+    .then(() => readAnew())
     .catch(() => {});
 };

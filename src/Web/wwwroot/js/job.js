@@ -1,28 +1,9 @@
+import { readAnew } from './read-anew.js';
+
 // How far long work is: asked again and again until it is over, then the page is read anew.
 const BETWEEN_MS = 500;
-const SAID = 'meadow:said';
-
-// What the page said stays over its being read anew: a message is shown once, and work can be over before it was read.
-const readAnew = () => {
-  const said = document.querySelector('.said');
-  if (said) sessionStorage.setItem(SAID, said.textContent);
-  location.reload();
-};
-
-const sayAgain = () => {
-  const words = sessionStorage.getItem(SAID);
-  if (words === null) return;
-  sessionStorage.removeItem(SAID);
-  if (document.querySelector('.said')) return;
-  const said = document.createElement('p');
-  said.className = 'said';
-  said.setAttribute('role', 'status');
-  said.textContent = words;
-  document.querySelector('main')?.prepend(said);
-};
 
 export const attach = (root) => {
-  sayAgain();
   for (const place of root.querySelectorAll('[data-job]')) {
     const bar = place.querySelector('progress');
     const said = place.querySelector('[data-job-said]');

@@ -13,8 +13,9 @@ import { attach as find } from './find.js';
 import { attach as grounds } from './grounds.js';
 import { attach as arrange } from './arrange.js';
 import { attach as moreRules } from './more-rules.js';
+import { attach as readAnew } from './read-anew.js';
 import { attach as job } from './job.js';
 import { attach as ask } from './ask.js';
 import { attach as compact } from './compact.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, job, ask, compact]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, compact]) attach(document);
