@@ -57,6 +57,10 @@ const GENUS_FAMILY = {
   Caladium: 'Araceae', Colocasia: 'Araceae', Begonia: 'Begoniaceae', Zantedeschia: 'Araceae', Cyclamen: 'Primulaceae', Eucomis: 'Asparagaceae',
 };
 
+// Whatever irritates skin says so where it is handled.
+const withGloves = (commonName, harm, cautions) =>
+  harm.skin === 'irritant' && !cautions.some((c) => /glove/i.test(c)) ? [...cautions, `${commonName.split(',')[0]} irritates skin: gloves.`] : cautions;
+
 /** A bulb. size: [height, diameter, spacing, cold low, cold high]; rule: [base, Θ, days] or a rule of its own. */
 export const bulb = (id, botanicalName, commonName, colours, rule, [heightCm, diameterCm, spacingCm, coldWeeksLow, coldWeeksHigh], m) => {
   const family = GENUS_FAMILY[botanicalName.split(/[ ,]/)[0]];
@@ -69,7 +73,7 @@ export const bulb = (id, botanicalName, commonName, colours, rule, [heightCm, di
     lightLow: m.lightLow ?? PART, lightHigh: m.lightHigh ?? FULL, water: m.water ?? 'medium', topDamageC: m.tops ?? -25, rootKillingC: m.roots ?? -9, green: m.green ?? 'around-flower',
     windows: m.windows ?? [{ part: 'flower', colours, share: m.share ?? 0.65, rule, spreadDays: 5 }],
     bulb: { heightCm, diameterCm, spacingCm, coldWeeksLow, coldWeeksHigh, grades: m.grades ?? [] },
-    packs: (m.few ? fewBulbs : bulbPacks)(m.price), cautions, source: SOURCE,
+    packs: (m.few ? fewBulbs : bulbPacks)(m.price), cautions: withGloves(commonName, harm, cautions), source: SOURCE,
     family, texture: m.texture ?? 'medium', vigour: m.vigour ?? 'moderate',
     roots: { medium: m.medium ?? 'any', phLow: m.ph?.[0] ?? 6, phHigh: m.ph?.[1] ?? 7.5, ...(m.heatCeiling && { heatCeilingC: m.heatCeiling }), drySummerRest: m.dry ?? false },
     resistance: { ...known.resistance, ...m.resistance }, harm, pollinators: m.bees ?? 'low', returnByYear: m.returns ?? [], localStatus: m.status ?? '',
@@ -80,7 +84,7 @@ export const bulb = (id, botanicalName, commonName, colours, rule, [heightCm, di
 /** Any other plant. size: [height, spread bought, spread grown, growth]; site: [light low, light high, water, tops °C, green]. */
 export const plant = (id, botanicalName, commonName, lifeForm, habit, [heightCm, spreadAtPurchaseCm, matureSpreadCm, growthPerDegreeDay], [lightLow, lightHigh, water, topDamageC, green], windows, packs, m = {}) => ({
   id, botanicalName, commonName, lifeForm, habit, heightCm, spreadAtPurchaseCm, matureSpreadCm, growthPerDegreeDay, growthBaseC: m.base ?? 10,
-  lightLow, lightHigh, water, topDamageC, ...(m.roots !== undefined && { rootKillingC: m.roots }), green, windows, packs, cautions: m.cautions ?? [], source: SOURCE,
+  lightLow, lightHigh, water, topDamageC, ...(m.roots !== undefined && { rootKillingC: m.roots }), green, windows, packs, cautions: withGloves(commonName, m.harm ?? {}, m.cautions ?? []), source: SOURCE,
   family: m.family ?? '', texture: m.texture ?? 'medium', vigour: m.vigour ?? 'moderate',
   roots: { medium: m.medium ?? 'any', phLow: m.ph?.[0] ?? 5.5, phHigh: m.ph?.[1] ?? 7.5, ...(m.heatCeiling && { heatCeilingC: m.heatCeiling }), drySummerRest: false },
   resistance: m.resistance ?? {}, harm: m.harm ?? {}, pollinators: m.bees ?? 'low', returnByYear: m.returns ?? [], localStatus: m.status ?? '',

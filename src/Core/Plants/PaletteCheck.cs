@@ -11,6 +11,9 @@ public sealed record PaletteRemark(string PlantId, string Message);
 /// </summary>
 public static class PaletteCheck
 {
+    // Verbena stands most of what is sold as tender (common practice).
+    private const double HardiestTenderC = -4;
+
     /// <summary>Every remark, in the palette's order, then those between plants.</summary>
     public static IReadOnlyList<PaletteRemark> Of(IReadOnlyList<Plant> palette) =>
         [.. palette.SelectMany(p => Single(p).Select(m => new PaletteRemark(p.Id, m))), .. Twins(palette), .. Order(palette)];
@@ -32,8 +35,8 @@ public static class PaletteCheck
     {
         if (!BotanicalName.IsWellFormed(p.BotanicalName))
             yield return $"Its botanical name {BotanicalName.Rule}.";
-        if (p.LifeForm == LifeForm.TenderAnnual && !p.IsTender)
-            yield return $"It is a tender annual, but its tops stand {p.TopDamageC:0.#} °C; tender tops are spoiled above −1 °C.";
+        if (p.LifeForm == LifeForm.TenderAnnual && p.TopDamageC < HardiestTenderC)
+            yield return $"It is a tender annual, but its tops stand {p.TopDamageC:0.#} °C; what stands more than {HardiestTenderC:0} °C is a cool-season annual.";
         if (p.LifeForm == LifeForm.CoolSeasonAnnual && p.IsTender)
             yield return $"It is a cool-season annual, but its tops are spoiled at {p.TopDamageC:0.#} °C already.";
         if (p.IsLasting && p.HasLastingTops && p.IsTender)
@@ -59,8 +62,8 @@ public static class PaletteCheck
             if (large.Price / large.Size > small.Price / small.Size)
                 yield return $"Each costs more in a {large.Form} than in a {small.Form}.";
         }
-        if (p.Harm.Skin == Hazard.Poisonous && p.Cautions.Count == 0)
-            yield return "It harms the skin, but no caution stands on the day sheet.";
+        if (p.Harm.Skin != Hazard.NoneKnown && !p.Cautions.Any(c => c.Contains("glove", StringComparison.OrdinalIgnoreCase)))
+            yield return "It harms the skin, but no caution on the day sheet speaks of gloves.";
         if (p.Harm.People == Hazard.Poisonous && p.Cautions.Count == 0)
             yield return "It is poisonous, but no caution stands on the day sheet.";
     }

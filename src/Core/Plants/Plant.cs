@@ -205,8 +205,8 @@ public sealed record Plant
     /// <summary>Where its figures come from.</summary>
     public required string Source { get; init; }
 
-    /// <summary>True for what a light frost spoils: tops damaged above −1 °C.</summary>
-    public bool IsTender => TopDamageC > -1;
+    /// <summary>True for what goes out at the frost all-clear: tender annuals, and whatever a light frost spoils (tops damaged above −1 °C).</summary>
+    public bool IsTender => LifeForm == LifeForm.TenderAnnual || TopDamageC > -1;
 
     /// <summary>True for what a killing frost ends for good rather than for the season.</summary>
     public bool DiesWithFrost => LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial || (LifeForm == LifeForm.Bulb && IsTender);
