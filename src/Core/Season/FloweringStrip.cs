@@ -158,7 +158,6 @@ public sealed class FloweringStrip
         Plant.Source,
         [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
 
-
     // What weather years do not show: nobody has watched the plant at this site yet.
     private static void Soften(float[] odds, double sigma)
     {
