@@ -55,8 +55,6 @@ public sealed record MonthlyNormals(
     /// <summary>Years of knowledge that handbook normals are taken for when odds get their standard errors: few, because the spread is borrowed.</summary>
     public const int WorthYears = 5;
 
-    private const double TropicDeg = 23.5;
-
     private const double WettestMonthMm = 1500;
 
     /// <summary>How much whole years differ, K; widens the odds (from memory).</summary>
@@ -110,7 +108,7 @@ public sealed record MonthlyNormals(
         }
         double june = MeanMaxC[5] + MeanMaxC[6] + MeanMaxC[7];
         double december = MeanMaxC[11] + MeanMaxC[0] + MeanMaxC[1];
-        if (Math.Abs(station.LatitudeDeg) >= TropicDeg && june > december != station.LatitudeDeg > 0)
+        if (!station.IsTropical && june > december != station.LatitudeDeg > 0)
             faults.Add("latitudeDeg", $"lies {(station.LatitudeDeg > 0 ? "north" : "south")} of the equator, but the months are warmest around {(june > december ? "July" : "January")}");
         return faults.Faults;
     }

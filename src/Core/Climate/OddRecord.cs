@@ -3,7 +3,6 @@ namespace UnrulyMeadow.Core.Climate;
 /// <summary>What makes one doubt a record: a warm season in the other hemisphere's months, frost in every month, a frost date that never moves.</summary>
 internal static class OddRecord
 {
-    private const double TropicDeg = 23.5;
     private const int EnoughYears = 3;
 
     /// <summary>The doubts.</summary>
@@ -26,7 +25,7 @@ internal static class OddRecord
         WorkingInput[] inputs = [.. Enumerable.Range(0, 12).Select(m => new WorkingInput($"{new NodaTime.LocalDate(2001, m + 1, 1).ToString("MMMM", null)}", $"mean {mean[m] / Math.Max(1, days[m]):0.0} °C, lowest {lowest[m]:0.0} °C"))];
         double Season(int a, int b, int c) => (mean[a] + mean[b] + mean[c]) / Math.Max(1, days[a] + days[b] + days[c]);
         bool southern = Season(11, 0, 1) > Season(5, 6, 7);
-        if (Math.Abs(record.Station.LatitudeDeg) >= TropicDeg && southern != record.Station.IsSouthern)
+        if (!record.Station.IsTropical && southern != record.Station.IsSouthern)
         {
             yield return new ClimateRemark(
                 $"The record is warmest around {(southern ? "January" : "July")}, but its station lies {(record.Station.IsSouthern ? "south" : "north")} of the equator: is its latitude's sign right?",

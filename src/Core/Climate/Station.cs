@@ -11,6 +11,9 @@ public sealed record Station(string Id, string Name, double LatitudeDeg, double 
     /// <summary>True where the year's cold lies in July, so that climate years run July to June.</summary>
     public bool IsSouthern => LatitudeDeg < 0;
 
+    /// <summary>True between the tropics, where no half of the year is the warm one.</summary>
+    public bool IsTropical => Math.Abs(LatitudeDeg) < 23.5;
+
     /// <summary>Great-circle distance to a place, km (haversine, mean radius 6,371 km).</summary>
     public double DistanceKm(double latitudeDeg, double longitudeDeg)
     {

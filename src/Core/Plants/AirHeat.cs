@@ -21,8 +21,7 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
             {
                 int opens = HeldBack(growing, i - 200, i);
                 double shows = DaysToBrown(growing, opens, BrownsAboveC, ShowDays);
-                if (opens + shows > growing.InstallIndex)
-                    Raise(share, opens, shows);
+                Show(share, growing, opens, shows);
             }
         }
         growing.ClearOutside(share);

@@ -41,9 +41,7 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
                 if (forcing < SumCd)
                     continue;
                 int opens = HeldBack(growing, equinox, d);
-                double shows = DaysToBrown(growing, opens, BrownsAboveC, ShowDays);
-                if (opens + shows > growing.InstallIndex)
-                    Raise(share, opens, shows);
+                Show(share, growing, opens, DaysToBrown(growing, opens, BrownsAboveC, ShowDays));
                 break;
             }
         }

@@ -95,6 +95,13 @@ public abstract record ColourRule
             faults.Range("lightFromH", hours, 0, 11.5, "hours");
     }
 
+    /// <summary>Raises the days around a show, unless it was over before the plant went in.</summary>
+    protected static void Show(Span<double> share, Growing growing, double opens, double showDays)
+    {
+        if (opens + showDays > growing.InstallIndex)
+            Raise(share, opens, showDays);
+    }
+
     /// <summary>Raises the days around a show: half open on the median day, half over when the show has passed.</summary>
     protected static void Raise(Span<double> share, double medianOpen, double showDays)
     {

@@ -14,8 +14,8 @@ public sealed record Cooling(double BelowC, double ShowDays) : ColourRule
             int d = turn;
             while (d < week.Length && d < turn + 240 && week[d] >= BelowC)
                 d++;
-            if (d < week.Length && d < turn + 240 && d + ShowDays > growing.InstallIndex)
-                Raise(share, d, ShowDays);
+            if (d < week.Length && d < turn + 240)
+                Show(share, growing, d, ShowDays);
         }
         growing.ClearOutside(share);
         growing.ClearAfterFrost(share);

@@ -26,11 +26,8 @@ public sealed record FruitRipening(double BaseC, double SumCd, double BelowH, do
             int d = longest;
             while (d < end && (season.DayLengthH[d] >= BelowH || (isWhole && heat[d] < SumCd)))
                 d++;
-            if (d >= end)
-                continue;
-            double shows = EndsAtC is { } ends ? season.DaysUntilNight(d, ends, ShowDays) : ShowDays;
-            if (d + shows > growing.InstallIndex)
-                Raise(share, d, shows);
+            if (d < end)
+                Show(share, growing, d, season.DaysUntilNight(d, EndsAtC, ShowDays));
         }
         growing.ClearOutside(share);
     }

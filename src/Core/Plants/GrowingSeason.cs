@@ -87,9 +87,11 @@ public sealed class GrowingSeason
     /// <summary>Share of heat that counts at a day length: 0 at so many hours, 1 at twelve; 1 where no hours are given.</summary>
     public static double LightShare(double dayLengthH, double? fromH) => fromH is { } from ? Math.Clamp((dayLengthH - from) / (12 - from), 0, 1) : 1;
 
-    /// <summary>Days from one day to the first night at or below a temperature, at most so many.</summary>
-    public double DaysUntilNight(int from, double atC, double most)
+    /// <summary>Days from one day to the first night at or below a temperature, at most so many; all of them where none is given.</summary>
+    public double DaysUntilNight(int from, double? atC, double most)
     {
+        if (atC is null)
+            return most;
         for (int i = Math.Max(0, from); i < Math.Min(Length, from + most); i++)
         {
             if (Run.MinC[i] <= atC)

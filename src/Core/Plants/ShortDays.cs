@@ -34,9 +34,7 @@ public sealed record ShortDays(double BelowH, double Days, double CoolC, double 
                 if (had < Days)
                     continue;
                 int opens = HeldBack(growing, longest - 120, d);
-                double shows = EndsAtC is { } ends ? season.DaysUntilNight(opens, ends, ShowDays) : ShowDays;
-                if (opens + shows > growing.InstallIndex)
-                    Raise(share, opens, shows);
+                Show(share, growing, opens, season.DaysUntilNight(opens, EndsAtC, ShowDays));
                 break;
             }
         }
