@@ -17,7 +17,7 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
     public IDictionary<string, object> LoadTempData(HttpContext context)
     {
         var said = new Dictionary<string, object>(StringComparer.Ordinal);
-        if (!Guid.TryParse(context.Request.Cookies[Cookie], out Guid id))
+        if (!IsSeen(context) || !Guid.TryParse(context.Request.Cookies[Cookie], out Guid id))
             return said;
         try
         {
@@ -35,6 +35,9 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
         return said;
     }
 
+    // A preview that a script asks for in the moment between a save and its page must not take the words that the page would say.
+    private static bool IsSeen(HttpContext context) => context.Request.Headers["Sec-Fetch-Mode"] is not [{ } mode] || mode == "navigate";
+
     /// <inheritdoc />
     public void SaveTempData(HttpContext context, IDictionary<string, object> values)
     {
@@ -43,7 +46,7 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
         {
             context.Response.Cookies.Append(Cookie, $"{messages.Keep(JsonSerializer.Serialize(said))}", new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, IsEssential = true });
         }
-        else if (context.Request.Cookies.ContainsKey(Cookie))
+        else if (IsSeen(context) && context.Request.Cookies.ContainsKey(Cookie))
         {
             context.Response.Cookies.Delete(Cookie);
         }

@@ -147,6 +147,15 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     [Fact]
+    public async Task A_month_typed_in_another_unit_is_named_and_nothing_is_kept()
+    {
+        using HttpResponseMessage refused = await Normals("Odd", i => i == 6 ? "-25" : $"{3 + i}");
+        string words = (await Pages.Parse(refused)).Words();
+        Assert.True(words.Contains("mean lowest of July: -25.0 °C lies 34 K below the middle of its neighbours", StringComparison.Ordinal), words);
+        Assert.DoesNotContain("Odd", string.Join(' ', (await _browser.Open("/climate/stations")).QuerySelectorAll("h2, h3, td").Select(e => e.TextContent)), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Twelve_normals_are_taken_whole_or_named_month_by_month_and_called_rougher()
     {
         using HttpResponseMessage refused = await Normals("Handbook", i => i == 4 ? "mild" : "3");

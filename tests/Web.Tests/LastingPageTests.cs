@@ -49,6 +49,22 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     [Fact]
+    public async Task What_a_page_says_waits_for_the_page_and_no_preview_takes_it()
+    {
+        const string Path = "/planters/flag-pot/edit";
+        IHtmlFormElement form = (await _browser.Open(Path)).QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => f.QuerySelector("[name='Input.Note']") is not null);
+        using HttpResponseMessage saved = await _browser.PostFrom(Path, Path, [.. Fields(form).Select(f => f.Item1 == "Input.Note" ? (f.Item1, "a word") : f)]);
+        Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
+        using var preview = new HttpRequestMessage(HttpMethod.Get, Path);
+        preview.Headers.Add("Sec-Fetch-Mode", "cors");
+        using HttpResponseMessage drawn = await _browser.SendAsync(preview);
+        Assert.Null((await Pages.Parse(drawn)).QuerySelector(".said"));
+        Assert.Contains("saved", (await _browser.Open("/planters/flag-pot")).QuerySelector(".said")!.TextContent, StringComparison.Ordinal);
+        Assert.Null((await _browser.Open("/planters/flag-pot")).QuerySelector(".said"));
+        await app.LoadDemo();
+    }
+
+    [Fact]
     public async Task What_a_page_says_travels_in_no_cookie()
     {
         var rows = new StringBuilder("date,tmin,tmax\n");

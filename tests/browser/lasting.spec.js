@@ -7,6 +7,9 @@ test('two people edit one planter, and the second compares before hers is saved'
   await other.getByLabel('Note').fill('moved to the quay');
   await other.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(other).toHaveURL(/\/planters\/flag-pot$/);
+  // The page is read anew once its remarks are looked over; what it said stays.
+  await expect(other.locator('[data-job]')).toHaveCount(0);
+  await expect(other.locator('.said')).toContainText('saved');
   await page.getByLabel('Note').fill('needs a new saucer');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   const differences = page.locator('table.differences');

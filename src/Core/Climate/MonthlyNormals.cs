@@ -104,7 +104,7 @@ public sealed record MonthlyNormals(
             if (MeanMaxC[m] > MeanMinC[m] + WidestDayC)
                 faults.Add($"meanMaxC[{m}]", $"lies {MeanMaxC[m] - MeanMinC[m]:0} K above the month's lowest; {WidestDayC:0} K is the most of any climate");
             if (PrecipitationMm is { } rain && rain[m] > WettestMonthMm)
-                faults.Add($"precipitationMm[{m}]", $"of {rain[m]:0} mm is more than nearly any month on earth brings; typed in another unit?");
+                faults.Add($"precipitationMm[{m}]", $"{rain[m]:0} mm is more than nearly any month on earth brings; typed in another unit?");
         }
         double june = MeanMaxC[5] + MeanMaxC[6] + MeanMaxC[7];
         double december = MeanMaxC[11] + MeanMaxC[0] + MeanMaxC[1];
@@ -164,7 +164,7 @@ public sealed record MonthlyNormals(
     {
         (int Month, double Off) worst = Enumerable.Range(0, 12).Select(m => (m, values[m] - ((values[(m + 11) % 12] + values[(m + 1) % 12]) / 2))).MaxBy(x => Math.Abs(x.Item2));
         if (Math.Abs(worst.Off) > FarFromNeighboursC)
-            faults.Add($"{field}[{worst.Month}]", $"of {values[worst.Month]:0.0} °C lies {Math.Abs(worst.Off):0} K {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?");
+            faults.Add($"{field}[{worst.Month}]", $"{values[worst.Month]:0.0} °C lies {Math.Abs(worst.Off):0} K {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?");
     }
 
     private static void Twelve(FaultList faults, string field, IReadOnlyList<double> values, double low, double high, string unit)

@@ -35,6 +35,8 @@ export const attach = (root) => {
     // Fields may stand outside the form and name it.
     document.addEventListener('input', (event) => event.target.form === form && later());
     form.addEventListener('rowschange', later);
+    // What is being saved needs no drawing any more.
+    form.addEventListener('submit', () => clearTimeout(timer));
     document.addEventListener('meadow:day', later);
     // What was typed while the page was still loading counts too.
     if ([...form.elements].some((field) => field.defaultValue !== undefined && field.type !== 'hidden' && field.value !== field.defaultValue)) later();
