@@ -58,6 +58,8 @@ public static class Competition
         var wide = new double[n];
         var when = new Dictionary<int, (int Day, double Least, int Winner)>();
         var light = new double[n];
+        var reach = new double[n];
+        var shades = new bool[n];
         var taker = new Dictionary<int, int>[n];
         for (int d = 0; d < days; d += 7)
         {
@@ -67,8 +69,14 @@ public static class Competition
                 double grown = d == 0 || free[d - 7] <= 0 ? free[d] : Math.Min(free[d], wide[i] + (Math.Max(0, free[d] - free[d - 7]) * light[i]));
                 wide[i] = free[d] <= 0 ? 0 : grown;
             }
+            bool leaves = inLeaf is null || inLeaf[d] >= 0.5f;
             for (int i = 0; i < n; i++)
-                (light[i], taker[i]) = Light(surface, plants, wide, i, inLeaf is null || inLeaf[d] >= 0.5f);
+            {
+                reach[i] = Reach(plants[i].Plant, wide[i]);
+                shades[i] = wide[i] > 0 && Shades(plants[i].Plant, leaves);
+            }
+            for (int i = 0; i < n; i++)
+                (light[i], taker[i]) = Light(surface, plants, wide, reach, shades, i);
             foreach (var kind in Enumerable.Range(0, n).Where(i => wide[i] > 0).GroupBy(i => plants[i].Item))
             {
                 double mean = kind.Average(i => light[i]);
@@ -93,36 +101,36 @@ public static class Competition
     private static Plant Of(Arrangement arrangement, int item) => arrangement.Plants.First(p => p.Item == item).Plant;
 
     // Share of a plant's disc that stands in the light, and which kinds take the rest.
-    private static (double Share, Dictionary<int, int> Takers) Light(SurfaceRaster surface, PlacedPlant[] plants, double[] wide, int i, bool leaves)
+    private static (double Share, Dictionary<int, int> Takers) Light(SurfaceRaster surface, PlacedPlant[] plants, double[] wide, double[] reach, bool[] shades, int i)
     {
         var takers = new Dictionary<int, int>();
         if (wide[i] <= 0)
             return (1, takers);
-        double own = Reach(plants[i].Plant, wide[i]);
+        // Only clearly higher neighbours that touch its disc can take light from it.
+        var near = new List<int>();
+        for (int k = 0; k < plants.Length; k++)
+        {
+            if (shades[k] && reach[k] > ClearlyHigher * reach[i] && plants[k].Item != plants[i].Item && plants[k].At.DistanceTo(plants[i].At) <= (wide[k] + wide[i]) / 2)
+                near.Add(k);
+        }
+        if (near.Count == 0)
+            return (1, takers);
         int lit = 0;
         foreach ((double x, double y) in Points)
         {
-            double px = plants[i].At.XCm + (x * wide[i] / 2);
-            double py = plants[i].At.YCm + (y * wide[i] / 2);
-            int over = -1;
+            var at = new PlanePoint(plants[i].At.XCm + (x * wide[i] / 2), plants[i].At.YCm + (y * wide[i] / 2));
             // What trails hangs over the rim, out of its neighbours' shade.
-            bool hangs = plants[i].Plant.Habit == Habit.Trailing && surface.CellOf(new PlanePoint(px, py)) < 0;
-            for (int k = 0; k < plants.Length && !hangs; k++)
-            {
-                if (plants[k].Item == plants[i].Item || wide[k] <= 0 || !Shades(plants[k].Plant, leaves))
-                    continue;
-                double dx = plants[k].At.XCm - px;
-                double dy = plants[k].At.YCm - py;
-                if ((dx * dx) + (dy * dy) <= wide[k] * wide[k] / 4 && Reach(plants[k].Plant, wide[k]) > ClearlyHigher * own)
-                {
-                    over = plants[k].Item;
-                    break;
-                }
-            }
+            bool hangs = plants[i].Plant.Habit == Habit.Trailing && surface.CellOf(at) < 0;
+            int over = hangs ? -1 : near.FindIndex(k => plants[k].At.DistanceTo(at) <= wide[k] / 2);
             if (over < 0)
+            {
                 lit++;
+            }
             else
-                takers[over] = takers.GetValueOrDefault(over) + 1;
+            {
+                int kind = plants[near[over]].Item;
+                takers[kind] = takers.GetValueOrDefault(kind) + 1;
+            }
         }
         return ((double)lit / Points.Length, takers);
     }

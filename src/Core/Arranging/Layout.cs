@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -26,10 +27,36 @@ public static class Layout
     // Beyond this many plants of a tier they stand in staggered rows, as a crew would set them.
     private const int MostSpread = 160;
 
-    /// <summary>Places for each kind, cm from the planter's middle, in the order of the kinds.</summary>
+    // Places kept at most, some 10 MB.
+    private const int MostKept = 400_000;
+
+    private static readonly ConcurrentDictionary<(PlanterForm, ViewedFrom, string), IReadOnlyList<IReadOnlyList<PlanePoint>>> Kept = new();
+
+    private static int _placesKept;
+
+    /// <summary>
+    /// Places for each kind, cm from the planter's middle, in the order of the kinds. Kept, for the same plantings are asked for by the
+    /// page, its checks and the question of fullness.
+    /// </summary>
     /// <param name="planter">The planter.</param>
     /// <param name="kinds">Kinds with their counts.</param>
     public static IReadOnlyList<IReadOnlyList<PlanePoint>> LayOut(Planter planter, IReadOnlyList<(Plant Plant, int Count)> kinds)
+    {
+        string mix = string.Join('\n', kinds.Select(k => FormattableString.Invariant($"{k.Count} {k.Plant.Habit} {k.Plant.HeightCm} {k.Plant.SpreadAtPurchaseCm} {k.Plant.MatureSpreadCm} {k.Plant.CommonName}")));
+        var key = (planter.Form, planter.ViewedFrom, mix);
+        if (Kept.TryGetValue(key, out IReadOnlyList<IReadOnlyList<PlanePoint>>? known))
+            return known;
+        IReadOnlyList<IReadOnlyList<PlanePoint>> places = Compute(planter, kinds);
+        if (Interlocked.Add(ref _placesKept, kinds.Sum(k => k.Count) + 10) > MostKept)
+        {
+            Kept.Clear();
+            Interlocked.Exchange(ref _placesKept, 0);
+        }
+        Kept[key] = places;
+        return places;
+    }
+
+    private static IReadOnlyList<IReadOnlyList<PlanePoint>> Compute(Planter planter, IReadOnlyList<(Plant Plant, int Count)> kinds)
     {
         SurfaceRaster surface = SurfaceRaster.Of(planter.Form);
         int[] order = Ordered(surface, planter.ViewedFrom);
@@ -153,8 +180,11 @@ public static class Layout
         {
             sites[s] = band[next];
             for (int i = 0; i < band.Length; i++)
+            {
                 near[i] = Math.Min(near[i], Squared(band[i], sites[s]));
-            next = Array.IndexOf(near, near.Max());
+                if (i == 0 || near[i] > near[next])
+                    next = i;
+            }
         }
         var x = new double[count];
         var y = new double[count];
@@ -164,16 +194,12 @@ public static class Layout
             Array.Clear(x);
             Array.Clear(y);
             Array.Clear(n);
+            // Sites from left to right: the nearest is found outward from a place, and no further than it can lie.
+            int[] byX = [.. Enumerable.Range(0, count).OrderBy(s => sites[s].XCm)];
+            double[] sorted = [.. byX.Select(s => sites[s].XCm)];
             for (int i = 0; i < band.Length; i++)
             {
-                int best = 0;
-                double least = double.PositiveInfinity;
-                for (int s = 0; s < count; s++)
-                {
-                    double d = Squared(band[i], sites[s]);
-                    if (d < least)
-                        (least, best) = (d, s);
-                }
+                int best = NearestSite(band[i], sites, byX, sorted);
                 x[best] += band[i].XCm;
                 y[best] += band[i].YCm;
                 n[best]++;
@@ -185,6 +211,28 @@ public static class Layout
             }
         }
         return sites;
+    }
+
+    private static int NearestSite(PlanePoint place, PlanePoint[] sites, int[] byX, double[] sorted)
+    {
+        int found = Array.BinarySearch(sorted, place.XCm);
+        int right = found < 0 ? ~found : found;
+        int left = right - 1;
+        int best = -1;
+        double least = double.PositiveInfinity;
+        while (true)
+        {
+            double toLeft = left < 0 ? double.PositiveInfinity : place.XCm - sorted[left];
+            double toRight = right >= sorted.Length ? double.PositiveInfinity : sorted[right] - place.XCm;
+            double aside = Math.Min(toLeft, toRight);
+            if (double.IsInfinity(aside) || aside * aside > least)
+                return best;
+            int s = byX[toLeft < toRight ? left-- : right++];
+            double d = Squared(place, sites[s]);
+            // Of sites equally near the first counts.
+            if (d < least || (d == least && s < best))
+                (least, best) = (d, s);
+        }
     }
 
     // Staggered rows over a band, closed up until enough places lie in it.

@@ -23,6 +23,10 @@ public sealed record Sightline(double EyeCm, double AwayCm, IReadOnlyList<double
     // Leaf is no wall: a neighbour hides what lies behind the middle four fifths of its width.
     private const double Solid = 0.8;
 
+    // The nine points looked at: this share of its width to either side, and from this share of its height up.
+    private const double Aside = 0.3;
+    private const double LowestSeen = 0.55;
+
     /// <summary>Looks at an arrangement from its front, or from eight sides.</summary>
     /// <param name="arrangement">Plants at their places.</param>
     /// <param name="stature">Width and height of each on the day.</param>
@@ -53,27 +57,43 @@ public sealed record Sightline(double EyeCm, double AwayCm, IReadOnlyList<double
         double dy = plants[i].At.YCm - eyeAt.YCm;
         double away = Math.Max(1, Math.Sqrt((dx * dx) + (dy * dy)));
         (double sideX, double sideY) = (-dy / away, dx / away);
+        int[] between = Between(plants, statures, i, eyeAt, eyeCm, dx / away, dy / away);
         int seen = 0;
         for (int p = 0; p < 9; p++)
         {
-            double side = ((p % 3) - 1) * own.SpreadCm * 0.3;
-            double z = own.HeightCm * (0.55 + (0.2 * (p / 3)));
+            double side = ((p % 3) - 1) * own.SpreadCm * Aside;
+            double z = own.HeightCm * (LowestSeen + (0.2 * (p / 3)));
             double x = plants[i].At.XCm + (side * sideX);
             double y = plants[i].At.YCm + (side * sideY);
-            seen += Blocked(plants, statures, i, eyeAt, eyeCm, x, y, z) ? 0 : 1;
+            seen += Blocked(plants, statures, between, eyeAt, eyeCm, x, y, z) ? 0 : 1;
         }
         return seen / 9.0;
     }
 
-    private static bool Blocked(IReadOnlyList<PlacedPlant> plants, Stature[] statures, int self, PlanePoint eye, double eyeCm, double x, double y, double z)
+    // Neighbours that can stand in the way of some ray: high enough, beside the middle ray, and not behind what is looked at.
+    private static int[] Between(IReadOnlyList<PlacedPlant> plants, Stature[] statures, int self, PlanePoint eye, double eyeCm, double toX, double toY)
+    {
+        double lowest = Math.Min(eyeCm, LowestSeen * statures[self].HeightCm);
+        double beside = Aside * statures[self].SpreadCm;
+        double far = plants[self].At.DistanceTo(eye) + beside;
+        return [.. Enumerable.Range(0, plants.Count).Where(k =>
+        {
+            if (k == self || statures[k].SpreadCm <= 0 || statures[k].HeightCm <= lowest)
+                return false;
+            (double x, double y) = (plants[k].At.XCm - eye.XCm, plants[k].At.YCm - eye.YCm);
+            double half = Solid * statures[k].SpreadCm / 2;
+            double along = (x * toX) + (y * toY);
+            return along > -half && along < far + half && Math.Abs((x * toY) - (y * toX)) <= half + beside;
+        })];
+    }
+
+    private static bool Blocked(IReadOnlyList<PlacedPlant> plants, Stature[] statures, int[] between, PlanePoint eye, double eyeCm, double x, double y, double z)
     {
         double rx = x - eye.XCm;
         double ry = y - eye.YCm;
         double length2 = (rx * rx) + (ry * ry);
-        for (int k = 0; k < plants.Count; k++)
+        foreach (int k in between)
         {
-            if (k == self || statures[k].SpreadCm <= 0)
-                continue;
             // The nearest point of the ray to the neighbour's stem, seen from above.
             double t = (((plants[k].At.XCm - eye.XCm) * rx) + ((plants[k].At.YCm - eye.YCm) * ry)) / length2;
             if (t is <= 0 or >= 1)

@@ -54,9 +54,10 @@ public sealed record PlanterOnDay(Planter Planter, LocalDate Day, IReadOnlyList<
             Display as_ = display.Key.Id == instead?.Id ? instead : display.Key;
             IReadOnlyDictionary<string, StandingPlant> looks = display.ToDictionary(s => s.Plant.Id, StringComparer.Ordinal);
             var counted = new Dictionary<int, int>();
+            double[] widths = [.. as_.Items.Select(i => (double)flowering.Spread(plan.Plant(i.PlantId), as_.Install, as_.Lift, pocket)[index])];
             foreach (PlacedPlant placed in Arrangement.Of(plan, planter, as_).Plants)
             {
-                double wide = flowering.Spread(placed.Plant, as_.Install, as_.Lift, pocket)[index];
+                double wide = widths[placed.Item];
                 if (wide <= 0)
                     continue;
                 StandingPlant look = looks.GetValueOrDefault(placed.Plant.Id) ?? new StandingPlant(placed.Plant, 1, placed.Plant.Windows, true);
