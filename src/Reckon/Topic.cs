@@ -64,12 +64,11 @@ public sealed class Topic<TInput, TOutput>(string name, string summary, Func<TIn
     /// <inheritdoc />
     public override string Schema()
     {
-        var options = new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true };
         var both = new JsonObject
         {
             ["topic"] = name,
-            ["input"] = PlanFile.Options.GetJsonSchemaAsNode(typeof(TInput), options),
-            ["output"] = PlanFile.Options.GetJsonSchemaAsNode(typeof(TOutput), options),
+            ["input"] = PlanFile.SchemaOf(typeof(TInput)),
+            ["output"] = PlanFile.SchemaOf(typeof(TOutput)),
         };
         return both.ToJsonString(new JsonSerializerOptions { WriteIndented = true });
     }

@@ -46,6 +46,41 @@ public sealed partial class ReckonTests
 
     [Theory]
     [MemberData(nameof(Examples))]
+    public void The_schema_describes_every_field_of_question_and_answer_and_no_others(string topic, string input, string output)
+    {
+        Assert.NotEmpty(output);
+        (_, string schema, _) = Run(string.Empty, topic, "--schema");
+        (_, string answer, _) = Run(input, topic);
+        JsonNode root = JsonNode.Parse(schema)!;
+        Describes(root["input"]!, root["input"]!, JsonNode.Parse(input), "input");
+        Describes(root["output"]!, root["output"]!, JsonNode.Parse(answer), "output");
+        // Anything goes nowhere, and nothing of the geometry that a form is kept in shows.
+        Assert.DoesNotMatch(@"(?m): true,?$", schema.Replace("\"default\": true", string.Empty, StringComparison.Ordinal));
+        Assert.DoesNotContain("\"coordinates\"", schema, StringComparison.OrdinalIgnoreCase);
+        Assert.DoesNotContain("\"polygon\"", schema, StringComparison.OrdinalIgnoreCase);
+    }
+
+    private static void Describes(JsonNode root, JsonNode schema, JsonNode? value, string at)
+    {
+        while (schema["$ref"]?.GetValue<string>() is { } reference)
+            schema = reference.Split('/').Skip(1).Aggregate(root, (n, step) => (n is JsonArray list ? list[int.Parse(step, System.Globalization.CultureInfo.InvariantCulture)] : n[step])!);
+        if (value is JsonArray items)
+        {
+            foreach (JsonNode? item in items)
+                Describes(root, schema["items"] ?? throw new Xunit.Sdk.XunitException($"{at} is a list, and its schema has no items"), item, at + "[]");
+        }
+        else if (value is JsonObject thing)
+        {
+            foreach ((string name, JsonNode? field) in thing)
+            {
+                JsonNode? own = (schema["anyOf"] as JsonArray ?? [schema.DeepClone()]).Select(s => s!["properties"]?[name]).FirstOrDefault(p => p is not null) ?? schema["properties"]?[name] ?? (schema["additionalProperties"] as JsonObject);
+                Describes(root, own ?? throw new Xunit.Sdk.XunitException($"{at}.{name} is not in the schema"), field, $"{at}.{name}");
+            }
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Examples))]
     public void Working_is_added_when_asked_and_names_rule_and_source(string topic, string input, string output)
     {
         Assert.NotEmpty(output);

@@ -1,3 +1,5 @@
+using NodaTime;
+
 namespace UnrulyMeadow.Core.Climate;
 
 /// <summary>Something that the years of a record show as a whole.</summary>
@@ -19,7 +21,7 @@ public sealed record ClimateRemarks(IReadOnlyList<ClimateRemark> All)
         if (YearlyTrend.Of(means) is { IsRemarkable: true } warming)
             remarks.Add(new ClimateRemark($"The years grow {(warming.PerDecade > 0 ? "warmer" : "colder")} by {Math.Abs(warming.PerDecade):0.0} °C in ten years", warming.Explain("Yearly mean temperature", "°C")));
         FrostOdds spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
-        (int, double)[] last = [.. spring.Events.Where(e => e.Day is not null).Select(e => (e.Year, (double)(e.Day!.Value.DayOfYear + (e.Day.Value.Year > e.Year ? 365 : 0))))];
+        (int, double)[] last = [.. spring.Events.Where(e => e.Day is not null).Select(e => (e.Year, (double)Period.DaysBetween(record.YearStart(e.Year), e.Day!.Value)))];
         if (YearlyTrend.Of(last) is { IsRemarkable: true } frost)
             remarks.Add(new ClimateRemark($"The last spring frost comes {Math.Abs(frost.PerDecade):0.0} days {(frost.PerDecade < 0 ? "earlier" : "later")} in ten years: odds of all years lag behind", frost.Explain("Last spring frost", "days")));
         (int, double)[] heat = [.. HeatSpells.From(record).Years.Select(y => (y.Year, (double)y.Days))];

@@ -7,16 +7,16 @@ namespace UnrulyMeadow.Core.Climate;
 /// <summary>Which end of the growing season a frost date belongs to.</summary>
 public enum FrostEnd
 {
-    /// <summary>The last day at or below the threshold before midsummer.</summary>
+    /// <summary>A winter's last day at or below the threshold.</summary>
     LastSpring,
 
-    /// <summary>The first day at or below the threshold after midsummer.</summary>
+    /// <summary>A winter's first day at or below the threshold.</summary>
     FirstFall,
 }
 
 /// <summary>The day found in one year, or none.</summary>
-/// <param name="Year">The climate year.</param>
-/// <param name="Day">The day; null when no day of that half-year was at or below the threshold.</param>
+/// <param name="Year">The climate year in whose spring the winter ends, or in whose fall it begins.</param>
+/// <param name="Day">The day; null when no day of that winter was at or below the threshold.</param>
 public sealed record FrostEvent(int Year, LocalDate? Day);
 
 /// <summary>A date with its odds.</summary>
@@ -31,8 +31,8 @@ public sealed record OddsDate(double Odds, LocalDate? Date, double StandardError
 /// adequate by Thom &amp; Shaw 1958) mixed with the share of years without such a day.
 /// </summary>
 /// <remarks>
-/// The half-years divide at 1 July in the north and 1 January in the south. Day numbers count from the first day of
-/// the climate year as if it had 365 days. It says nothing about leaves on clear nights, which can be colder than the
+/// Winters are looked at whole, from 1 July in the north and 1 January in the south, so that a first freeze after New
+/// Year, or a last one before it, counts. Day numbers count from that day as if the year had 365 days. It says nothing about leaves on clear nights, which can be colder than the
 /// station's shelter: see the area's frost-pocket offset.
 /// </remarks>
 public sealed class FrostOdds
@@ -93,12 +93,10 @@ public sealed class FrostOdds
         var numbers = new List<double>(record.YearsUsed.Count);
         foreach (int year in record.YearsUsed)
         {
-            int start = record.IndexOf(record.YearStart(year));
-            int middle = record.IndexOf(record.YearStart(year).PlusMonths(6));
-            int stop = record.IndexOf(record.YearStart(year + 1));
+            LocalDate summer = record.YearStart(year).PlusMonths(6);
             int found = end == FrostEnd.LastSpring
-                ? LastAtOrBelow(record.MinC, start, middle, thresholdC)
-                : FirstAtOrBelow(record.MinC, middle, stop, thresholdC);
+                ? LastAtOrBelow(record.MinC, record.IndexOf(summer.PlusMonths(-12)), record.IndexOf(summer), thresholdC)
+                : FirstAtOrBelow(record.MinC, record.IndexOf(summer), record.IndexOf(summer.PlusMonths(12)), thresholdC);
             LocalDate? day = found < 0 ? null : record.FirstDay.PlusDays(found);
             events.Add(new FrostEvent(year, day));
             if (day is { } d)
@@ -122,6 +120,15 @@ public sealed class FrostOdds
             : Normal.CDF(MeanDay, StandardDeviationDays, d);
         return (1 - ShareWithout) * (End == FrostEnd.LastSpring ? 1 - below : below);
     }
+
+    /// <summary>
+    /// Odds, 0 to 1, that a freeze has come by a day of the winter, or is still to come after it: whichever is rarer. Nought in
+    /// summer, nearly one in the depth of a cold winter, and without a step anywhere.
+    /// </summary>
+    /// <param name="spring">Odds of the last freeze.</param>
+    /// <param name="fall">Odds of the first.</param>
+    /// <param name="day">Any date; only its place in the year counts.</param>
+    public static double OddsOn(FrostOdds spring, FrostOdds fall, LocalDate day) => Math.Min(spring.OddsOn(day), fall.OddsOn(day));
 
     /// <summary>The date after which (spring) or before which (fall) a freeze comes with the given odds.</summary>
     /// <param name="odds">Between 0 and 1, e.g. 0.1 for one year in ten.</param>
@@ -156,7 +163,7 @@ public sealed class FrostOdds
             double below = End == FrostEnd.LastSpring ? 1 - (odds / share) : odds / share;
             double z = Normal.InvCDF(0, 1, below);
             steps.Add($"Mean {Pattern.Format(DateOf(MeanDay))}, standard deviation {StandardDeviationDays:0.0} days.");
-            steps.Add($"Φ⁻¹({below:0.000}) = {z:0.000}; {MeanDay:0.0} + {z:0.000} × {StandardDeviationDays:0.0} = day {MeanDay + (z * StandardDeviationDays):0.0} of the year.");
+            steps.Add($"Φ⁻¹({below:0.000}) = {z:0.000}; {MeanDay:0.0} + {z:0.000} × {StandardDeviationDays:0.0} = day {MeanDay + (z * StandardDeviationDays):0.0} after {Pattern.Format(DateOf(0))}.");
             steps.Add($"Standard error {at.StandardErrorDays:0.0} days = σ√(1/n + z²/(2(n−1))).");
         }
         steps.Add(at.RankDate is { } r ? $"By plain ranks of the years: {Pattern.Format(r)}." : "By plain ranks of the years: none.");
@@ -174,12 +181,12 @@ public sealed class FrostOdds
             steps);
     }
 
-    // 0-based day of the climate year, as if it had 365 days, so that leap years do not shift the fit.
+    // 0-based day after midsummer, as if the year had 365 days, so that leap years do not shift the fit.
     private static double DayNumber(LocalDate day, bool southern)
     {
         int dayOfMonth = day.Month == 2 && day.Day == 29 ? 28 : day.Day;
         int number = new LocalDate(2001, day.Month, dayOfMonth).DayOfYear - 1;
-        return southern ? (number - 181 + 365) % 365 : number;
+        return southern ? number : (number - 181 + 365) % 365;
     }
 
     private static int LastAtOrBelow(double[] values, int from, int to, double threshold)
@@ -203,7 +210,7 @@ public sealed class FrostOdds
     }
 
     private LocalDate DateOf(double dayNumber) =>
-        new LocalDate(2001, _southern ? 7 : 1, 1).PlusDays((int)Math.Round(dayNumber, MidpointRounding.AwayFromZero));
+        new LocalDate((_southern ? 2001 : 2000) + (End == FrostEnd.FirstFall ? 1 : 0), _southern ? 1 : 7, 1).PlusDays((int)Math.Round(dayNumber, MidpointRounding.AwayFromZero));
 
     // Weibull plotting positions k/(n+1) over all years, years without an event beyond the last rank.
     private LocalDate? RankDate(double odds)

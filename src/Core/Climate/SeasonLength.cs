@@ -18,8 +18,10 @@ public sealed record SeasonLength(double ThresholdC, IReadOnlyList<(int Year, in
         FrostOdds fall = FrostOdds.From(record, FrostEnd.FirstFall, thresholdC);
         return new SeasonLength(thresholdC, [.. spring.Events.Zip(fall.Events, (s, f) =>
         {
-            var from = s.Day?.PlusDays(1) ?? record.YearStart(s.Year);
-            var to = f.Day ?? record.YearStart(s.Year + 1);
+            var (first, end) = (record.YearStart(s.Year), record.YearStart(s.Year + 1));
+            // A winter's last freeze may lie before the year's first day, and the next one's first beyond its last.
+            var from = s.Day is { } last && last >= first ? last.PlusDays(1) : first;
+            var to = f.Day is { } next && next < end ? next : end;
             return (s.Year, Math.Max(0, NodaTime.Period.DaysBetween(from, to)));
         })]);
     }

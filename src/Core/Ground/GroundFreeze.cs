@@ -4,11 +4,11 @@ namespace UnrulyMeadow.Core.Ground;
 
 /// <summary>
 /// When the medium freezes and thaws at a depth: frozen from the first of five days with means at or below −0.5 °C, and
-/// until the last such spell of the winter is over.
+/// thawed after the winter's last day as cold, however short its last spell.
 /// </summary>
 /// <param name="DepthCm">The depth.</param>
 /// <param name="Freezes">First frozen day of each winter.</param>
-/// <param name="Thaws">First day after the winter's last frozen one.</param>
+/// <param name="Thaws">The last day of ice of each winter that froze.</param>
 /// <param name="MeanFrozenDays">Frozen days of a winter, mean.</param>
 public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws, double MeanFrozenDays)
 {
@@ -34,7 +34,9 @@ public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws
             (int first, int last, int days) = Frozen(soil, year.From, year.From + year.Days);
             frozenDays += days;
             freezes.Add(new YearDay(year.Year, first < 0 ? null : record.FirstDay.PlusDays(first)));
-            thaws.Add(new YearDay(year.Year, first < 0 ? null : record.FirstDay.PlusDays(last + 1)));
+            // A winter without ice has no last day of it, early or late.
+            if (first >= 0)
+                thaws.Add(new YearDay(year.Year, record.FirstDay.PlusDays(last)));
         }
         bool southern = record.Station.IsSouthern;
         return new GroundFreeze(
@@ -44,7 +46,7 @@ public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws
             years.Count == 0 ? double.NaN : (double)frozenDays / years.Count);
     }
 
-    /// <summary>First and last index of spells of frozen medium, and how many days they hold; −1 when there is none.</summary>
+    /// <summary>The first index of a lasting spell of frozen medium, the last of any after it, and how many days lasting spells hold; −1 when there is none.</summary>
     /// <param name="soil">Daily means, °C.</param>
     /// <param name="from">First index looked at.</param>
     /// <param name="to">First index not looked at.</param>
@@ -57,12 +59,14 @@ public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws
         for (int i = from; i < to; i++)
         {
             run = soil[i] <= FrozenC ? run + 1 : 0;
-            if (run < FrozenDays)
-                continue;
-            if (first < 0)
-                first = i - FrozenDays + 1;
-            days += run == FrozenDays ? FrozenDays : 1;
-            last = i;
+            if (run >= FrozenDays)
+            {
+                if (first < 0)
+                    first = i - FrozenDays + 1;
+                days += run == FrozenDays ? FrozenDays : 1;
+            }
+            if (first >= 0 && run > 0)
+                last = i;
         }
         return (first, last, days);
     }

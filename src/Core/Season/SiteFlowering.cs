@@ -53,7 +53,7 @@ public sealed class SiteFlowering
     {
         get
         {
-            LocalDate day = _lastFreeze?.DateAt(SafeOdds).Date is { } d ? new LocalDate(2001, d.Month, Math.Min(d.Day, 28)) : new LocalDate(2001, IsSouthern ? 11 : 5, 15);
+            LocalDate day = _lastFreeze?.DateAt(SafeOdds).Date is { } d && (d.Month < 7) != IsSouthern ? new LocalDate(2001, d.Month, Math.Min(d.Day, 28)) : new LocalDate(2001, IsSouthern ? 11 : 5, 15);
             var inYear = new LocalDate(Start.Year, day.Month, day.Day);
             return inYear < Start ? inYear.PlusYears(1) : inYear;
         }

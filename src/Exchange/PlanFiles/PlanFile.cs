@@ -94,9 +94,34 @@ public static class PlanFile
     /// <summary>The published JSON Schema of the document.</summary>
     public static string Schema()
     {
-        JsonNode schema = Options.GetJsonSchemaAsNode(typeof(PlanDocument), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true });
-        return schema.ToJsonString(new JsonSerializerOptions { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }) + "\n";
+        return SchemaOf(typeof(PlanDocument)).ToJsonString(new JsonSerializerOptions { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }) + "\n";
     }
+
+    /// <summary>The JSON Schema of what is read and written as a type with <see cref="Options"/>.</summary>
+    public static JsonNode SchemaOf(Type type) => Options.GetJsonSchemaAsNode(type, new JsonSchemaExporterOptions
+    {
+        TreatNullObliviousAsNonNullable = true,
+        // Dates and times have converters of their own, of which the exporter knows no form.
+        TransformSchemaNode = (context, node) =>
+        {
+            if (context.TypeInfo.ElementType is { } element && node is JsonObject list && DateOrTime(element) is { } items)
+                list["items"] = items;
+            return DateOrTime(context.TypeInfo.Type) ?? node;
+        },
+    });
+
+    private static JsonObject? DateOrTime(Type type)
+    {
+        Type? held = Nullable.GetUnderlyingType(type);
+        return FormatOf(held ?? type) is not { } format ? null : new JsonObject
+        {
+            ["type"] = held is not null ? new JsonArray("string", "null") : "string",
+            ["format"] = format,
+        };
+    }
+
+    private static string? FormatOf(Type type) =>
+        type == typeof(LocalDate) ? "date" : type == typeof(LocalTime) ? "time" : type == typeof(Instant) || type == typeof(OffsetDateTime) ? "date-time" : null;
 
     /// <summary>Turns a JSON fault into one that names its place.</summary>
     public static Fault FaultOf(JsonException e)
@@ -187,9 +212,21 @@ public static class PlanFile
         };
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
-        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { RefuseNullInLists } };
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { LeaveOutWhatIsComputed, RefuseNullInLists } };
         options.MakeReadOnly();
         return options;
+    }
+
+    // What a thing computes of itself is neither written nor read; without this, the schema would show it all the same.
+    private static void LeaveOutWhatIsComputed(JsonTypeInfo type)
+    {
+        if (type.Kind != JsonTypeInfoKind.Object)
+            return;
+        for (int i = type.Properties.Count - 1; i >= 0; i--)
+        {
+            if (type.Properties[i].Set is null)
+                type.Properties.RemoveAt(i);
+        }
     }
 
     // Nullable annotations are respected for members, not within lists; what would be null there is refused as it is read.

@@ -28,10 +28,9 @@ public static class ClimateFigure
     /// <param name="high">Daily highest of all years.</param>
     /// <param name="onTop">The year on top; null for none.</param>
     /// <param name="scale">The common year.</param>
-    /// <param name="southern">True south of the equator.</param>
     /// <param name="units">Units.</param>
     public static XElement Air(
-        (FrostOdds Spring, FrostOdds Fall) light, (FrostOdds Spring, FrostOdds Fall) hard, DailyBand low, DailyBand high, YearOnTop? onTop, YearScale scale, bool southern, UnitsText units)
+        (FrostOdds Spring, FrostOdds Fall) light, (FrostOdds Spring, FrostOdds Fall) hard, DailyBand low, DailyBand high, YearOnTop? onTop, YearScale scale, UnitsText units)
     {
         const double oddsTop = 14;
         const double oddsHeight = 96;
@@ -44,8 +43,8 @@ public static class ClimateFigure
             svg.Add(El("line", "x1", 0, "x2", Width, "y1", y, "y2", y, "class", tenth == 0 ? "rule" : "grid-line"));
             svg.Add(Text(Width + 8, y + 4, "depth-text", tenth == 0 ? "never" : tenth == 5 ? "5 in 10 years" : "every year"));
         }
-        svg.Add(El("path", "d", Odds(light, scale, southern, oddsTop + oddsHeight, oddsHeight), "class", "odds-line odds-light"));
-        svg.Add(El("path", "d", Odds(hard, scale, southern, oddsTop + oddsHeight, oddsHeight), "class", "odds-line odds-hard"));
+        svg.Add(El("path", "d", Odds(light, scale, oddsTop + oddsHeight, oddsHeight), "class", "odds-line odds-light"));
+        svg.Add(El("path", "d", Odds(hard, scale, oddsTop + oddsHeight, oddsHeight), "class", "odds-line odds-hard"));
         var y0 = new TemperatureScale(Least(low.Lowest, onTop?.Low), Most(high.Highest, onTop?.High), top, height);
         y0.Grid(svg, units);
         svg.Add(Area(low.Lowest, high.Highest, scale, y0, "band-all", "lowest to highest of all years"));
@@ -114,12 +113,12 @@ public static class ClimateFigure
         return svg;
     }
 
-    private static string Odds((FrostOdds Spring, FrostOdds Fall) odds, YearScale scale, bool southern, double floor, double height)
+    private static string Odds((FrostOdds Spring, FrostOdds Fall) odds, YearScale scale, double floor, double height)
     {
         var path = new StringBuilder();
         for (int d = 0; d < scale.Days; d += 2)
         {
-            double share = FrostFringe.OddsOn(odds.Spring, odds.Fall, scale.Start.PlusDays(d), southern);
+            double share = FrostOdds.OddsOn(odds.Spring, odds.Fall, scale.Start.PlusDays(d));
             path.Append(d == 0 ? 'M' : 'L').Append(N(scale.X(d))).Append(' ').Append(N(floor - (share * height)));
         }
         return path.ToString();

@@ -10,23 +10,18 @@ namespace UnrulyMeadow.Web.Drawing;
 /// <summary>The odds of frost through the year, hanging from a rule like ice.</summary>
 public static class FrostFringe
 {
-    /// <summary>Odds on a day: of a freeze still to come in the half-year towards summer, of one come already in the other.</summary>
-    public static double OddsOn(FrostOdds spring, FrostOdds fall, LocalDate day, bool southern) =>
-        (day.Month < 7) != southern ? spring.OddsOn(day) : fall.OddsOn(day);
-
     /// <summary>The drawing.</summary>
     /// <param name="spring">Odds of the last spring day.</param>
     /// <param name="fall">Odds of the first fall day.</param>
     /// <param name="scale">The days.</param>
-    /// <param name="southern">True south of the equator.</param>
     /// <param name="depth">Height of certain frost.</param>
     /// <param name="labels">True to name the one-in-ten dates.</param>
-    public static XElement Draw(FrostOdds spring, FrostOdds fall, YearScale scale, bool southern, double depth, bool labels)
+    public static XElement Draw(FrostOdds spring, FrostOdds fall, YearScale scale, double depth, bool labels)
     {
         var path = new StringBuilder("M0 2");
         for (int d = 0; d <= scale.Days; d++)
         {
-            double odds = OddsOn(spring, fall, scale.Start.PlusDays(Math.Min(d, scale.Days - 1)), southern);
+            double odds = FrostOdds.OddsOn(spring, fall, scale.Start.PlusDays(Math.Min(d, scale.Days - 1)));
             double icicle = (0.72 + (0.28 * Ragged(11, d))) * (d % 3 == 0 ? 1 : 0.86);
             path.Append('L').Append(N(scale.X(d))).Append(' ').Append(N(2 + (odds * depth * (odds > 0.004 ? icicle : 0))));
         }

@@ -86,6 +86,36 @@ public sealed class FrostOddsTests
         Assert.All(FrostOdds.From(record, FrostEnd.FirstFall, 0).Events, e => Assert.Equal(new LocalDate(e.Year + 1, 6, 1), e.Day));
     }
 
+    [Theory]
+    [InlineData(-9, 47)]
+    [InlineData(-1, 47)]
+    [InlineData(4, 47)]
+    [InlineData(4, -33)]
+    public void Odds_through_a_winter_have_no_step_at_New_Year_nor_anywhere(double depthC, double latitude)
+    {
+        // From winters that freeze from fall to spring to such that freeze in some years, round New Year.
+        WeatherRecord record = WeatherRecord.From(A.Station(latitude), A.Days(new LocalDate(1990, 1, 1), new LocalDate(2020, 1, 1), d =>
+        {
+            double winter = Math.Cos(2 * Math.PI * (d.DayOfYear - 15) / 365.25) * (latitude < 0 ? -1 : 1);
+            double noise = 5 * Math.Sin((d.DayOfYear * 12.9898) + (d.Year * 78.233));
+            double low = depthC + 9 - (9 * winter) + noise;
+            return (low, low + 8);
+        }));
+        FrostOdds spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
+        FrostOdds fall = FrostOdds.From(record, FrostEnd.FirstFall, 0);
+        Assert.True(spring.ShareWithout < 0.9);
+        double[] odds = [.. Enumerable.Range(0, 730).Select(i => FrostOdds.OddsOn(spring, fall, new LocalDate(2001, 1, 1).PlusDays(i)))];
+        Assert.All(odds.Zip(odds.Skip(1)), pair => Assert.True(Math.Abs(pair.First - pair.Second) < 0.12));
+    }
+
+    [Fact]
+    public void A_first_freeze_after_New_Year_is_that_winters_first()
+    {
+        WeatherRecord record = A.Record(2001, 6, d => (d.Month == 1 && d.Day is 9 or 20 ? -2 : 5, 12));
+        Assert.Equal(new LocalDate(2003, 1, 9), Day(FrostOdds.From(record, FrostEnd.FirstFall, 0), 2002));
+        Assert.Equal(1, FrostOdds.From(record, FrostEnd.FirstFall, 0).DateAt(0.5).Date!.Value.Month);
+    }
+
     [Fact]
     public void Ranks_beside_the_fit_stay_within_the_years_seen()
     {

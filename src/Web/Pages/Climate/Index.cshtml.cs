@@ -85,7 +85,7 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
         bool southern = record.Station.IsSouthern;
         return ClimateFigure.Air(
             (Spring, Fall), (Frost[2].Spring, Frost[2].Fall), DailyBand.From(i => record.MinC[i], record), DailyBand.From(i => record.MaxC[i], record), OnTop,
-            YearScale.Of(BulbCalendar.CommonStart(southern)), southern, PageFrame.Units(Now));
+            YearScale.Of(BulbCalendar.CommonStart(southern)), PageFrame.Units(Now));
     }
 
     /// <summary>The odds of the day asked, in words.</summary>
