@@ -23,20 +23,25 @@ public sealed class WeatherStore(MeadowDatabase database)
     public const int GeneratedYears = 40;
 
     private const int GeneratedSeed = 1;
-    private const int GeneratedFirstYear = 1901;
 
     private static readonly JsonSerializerOptions NormalsForm = new(JsonSerializerDefaults.Web);
 
     /// <summary>Every station, by name.</summary>
-    public async Task<IReadOnlyList<StationSummary>> Stations()
+    public Task<IReadOnlyList<StationSummary>> Stations() => Stations("s.removed_at is null");
+
+    /// <summary>Stations taken out, which can be put back with all their days, by name.</summary>
+    public Task<IReadOnlyList<StationSummary>> RemovedStations() => Stations("s.removed_at is not null");
+
+    private async Task<IReadOnlyList<StationSummary>> Stations(string which)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. await connection.QueryAsync<StationSummary>("""
+        return [.. await connection.QueryAsync<StationSummary>($"""
             select s.id, s.name, s.latitude_deg, s.longitude_deg, s.elevation_m,
                    count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day,
                    s.normals is not null as is_normals
             from station s
             left join weather_day d on d.station_id = s.id
+            where {which}
             group by s.id
             order by s.name, s.id
             """)];
@@ -51,7 +56,7 @@ public sealed class WeatherStore(MeadowDatabase database)
         if (station is null)
             return null;
         if (await Normals(connection, stationId) is { } normals)
-            return WeatherGenerator.Generate(normals.At(station), GeneratedSeed, GeneratedFirstYear, GeneratedYears);
+            return WeatherGenerator.Generate(normals.At(station), GeneratedSeed, WeatherYear.FirstGenerated, GeneratedYears);
         IReadOnlyList<WeatherDay> days = await Days(connection, stationId);
         return days.Any(d => d.MinC is not null && d.MaxC is not null) ? WeatherRecord.From(station, days) : null;
     }
@@ -101,11 +106,14 @@ public sealed class WeatherStore(MeadowDatabase database)
             -- The site first, as everywhere: nobody waits for two things in two orders.
             select from site for update;
 
+            -- Brought in anew, what was taken out begins anew.
+            delete from weather_day d using station s where d.station_id = s.id and s.id = @Id and s.removed_at is not null;
+
             insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at)
             values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now)
             on conflict (id) do update
             set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg,
-                elevation_m = excluded.elevation_m, normals = null, revision = station.revision + 1, imported_at = excluded.imported_at;
+                elevation_m = excluded.elevation_m, normals = null, revision = station.revision + 1, imported_at = excluded.imported_at, removed_at = null;
 
             create temporary table incoming (
               day date, min_c double precision, max_c double precision, precipitation_mm double precision,
@@ -167,7 +175,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
-            "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId)", new { stationId, byHand }));
+            "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId and removed_at is null)", new { stationId, byHand }));
         if (changed == 0)
             throw new InvalidInputException("stationId", "there is no such station any more");
     }
@@ -181,6 +189,40 @@ public sealed class WeatherStore(MeadowDatabase database)
         await FollowNearest(connection, transaction);
         await transaction.CommitAsync();
     }
+
+    /// <summary>Takes a station out. Where it was in use, the nearest of the others comes in its place, or the one brought in last.</summary>
+    /// <exception cref="InvalidInputException">There is no such station.</exception>
+    public async Task Remove(string stationId, Instant now)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        await connection.ExecuteAsync("select from site for update", transaction: transaction);
+        int removed = await SqlFaults.Naming(() => connection.ExecuteAsync("update station set removed_at = @now where id = @stationId and removed_at is null", new { stationId, now }, transaction));
+        if (removed == 0)
+            throw new InvalidInputException("stationId", "there is no such station any more");
+        await connection.ExecuteAsync("update site set station_id = null, station_chosen = false where station_id = @stationId", new { stationId }, transaction);
+        await FollowNearest(connection, transaction);
+        await TakeIfNone(connection, transaction);
+        await transaction.CommitAsync();
+    }
+
+    /// <summary>Puts a station back that was taken out.</summary>
+    /// <exception cref="InvalidInputException">There is no such station among those taken out.</exception>
+    public async Task PutBack(string stationId)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        await connection.ExecuteAsync("select from site for update", transaction: transaction);
+        int back = await SqlFaults.Naming(() => connection.ExecuteAsync("update station set removed_at = null where id = @stationId and removed_at is not null", new { stationId }, transaction));
+        if (back == 0)
+            throw new InvalidInputException("stationId", "there is no such station among those taken out");
+        await FollowNearest(connection, transaction);
+        await TakeIfNone(connection, transaction);
+        await transaction.CommitAsync();
+    }
+
+    private static Task<int> TakeIfNone(NpgsqlConnection connection, NpgsqlTransaction transaction) => connection.ExecuteAsync(
+        "update site set station_id = (select id from station where removed_at is null order by imported_at desc, id limit 1) where station_id is null", transaction: transaction);
 
     /// <summary>True while the site's station was chosen by hand.</summary>
     public async Task<bool> IsChosen()
@@ -199,14 +241,20 @@ public sealed class WeatherStore(MeadowDatabase database)
         faults.ThrowIfAny();
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync("select from site for update", transaction: transaction);
+        await connection.ExecuteAsync(
+            """
+            select from site for update;
+            delete from weather_day d using station s where d.station_id = s.id and s.id = @Id and s.removed_at is not null;
+            """,
+            new { station.Id },
+            transaction);
         int kept = await connection.ExecuteAsync(
             """
             insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at, normals)
             values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now, @normals::jsonb)
             on conflict (id) do update
             set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg,
-                elevation_m = excluded.elevation_m, normals = excluded.normals, revision = station.revision + 1, imported_at = excluded.imported_at
+                elevation_m = excluded.elevation_m, normals = excluded.normals, revision = station.revision + 1, imported_at = excluded.imported_at, removed_at = null
             where not exists (select from weather_day d where d.station_id = station.id)
             """,
             new { station.Id, station.Name, station.LatitudeDeg, station.LongitudeDeg, station.ElevationM, now, normals = JsonSerializer.Serialize(normals, NormalsForm) },
@@ -225,11 +273,12 @@ public sealed class WeatherStore(MeadowDatabase database)
         set station_id = (
           select st.id
           from station st
+          where st.removed_at is null
           order by power(sin(radians(st.latitude_deg - site.latitude_deg) / 2), 2)
                  + cos(radians(st.latitude_deg)) * cos(radians(site.latitude_deg)) * power(sin(radians(st.longitude_deg - site.longitude_deg) / 2), 2),
                    st.id
           limit 1)
-        where not station_chosen and latitude_deg is not null and exists (select from station)
+        where not station_chosen and latitude_deg is not null and exists (select from station where removed_at is null)
         """,
         transaction: transaction);
 

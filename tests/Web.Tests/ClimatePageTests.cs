@@ -127,6 +127,36 @@ public sealed class NewYorkTests(EmptyApp app) : IClassFixture<EmptyApp>, IAsync
     }
 }
 
+/// <summary>A planner without a record types the twelve normals of a place.</summary>
+public sealed class NormalsAloneTests(MeadowApp app) : IClassFixture<MeadowApp>
+{
+    private static readonly string[] Paths =
+    [
+        "/climate?weather=hardest", "/climate", "/climate/ground?weather=hardest", "/climate/stations", "/year?weather=hardest-winter", "/planters/flag-pot",
+        "/stack/bollard-pot-north", "/year/rehearse?kind=HardestWinter",
+    ];
+
+    [Fact]
+    public async Task Generated_years_are_never_named_as_if_they_had_happened()
+    {
+        var weather = new WeatherStore(app.Database);
+        await weather.SaveNormals(
+            new Core.Climate.Station("twelve-normals", "Twelve normals", 43, -66, 10),
+            new Core.Climate.MonthlyNormals([-6, -5, -1, 4, 9, 14, 17, 17, 13, 7, 2, -4], [1, 2, 6, 12, 18, 23, 26, 25, 21, 15, 8, 3], [90, 80, 90, 85, 85, 80, 75, 80, 90, 95, 100, 95], "cold-continental"),
+            NodaTime.Instant.FromUtc(2026, 11, 23, 12, 0));
+        await weather.Choose("twelve-normals");
+        foreach (string path in Paths)
+        {
+            IDocument page = await app.Browser().Over(path);
+            string words = page.Words();
+            if (path.Contains("inter", StringComparison.Ordinal))
+                Assert.Contains("generated year ", words, StringComparison.Ordinal);
+            Assert.DoesNotMatch(@"\b(0?1[0-4][0-9]|19[0-4][0-9])(–[0-9]{2}\b|: -?[0-9])", words);
+            Assert.DoesNotMatch(@"\(0?1[0-4][0-9]\)", words);
+        }
+    }
+}
+
 /// <summary>Stations, normals and skylines over the demo.</summary>
 public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
 {
@@ -144,6 +174,25 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.DoesNotContain("SLIP", (await _browser.Open("/climate/stations")).QuerySelector("table")!.TextContent, StringComparison.Ordinal);
         using HttpResponseMessage taken = await _browser.Upload("/climate/stations", string.Empty, file, "weather.csv", [.. place, ("LeaveOut", "true")]);
         Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_station_taken_out_gives_way_to_another_and_comes_back_whole()
+    {
+        var weather = new WeatherStore(app.Database);
+        StationSummary used = (await weather.Stations()).Single(s => s.Days > 5000);
+        using HttpResponseMessage added = await Normals("Spare", i => $"{3 + i}");
+        Assert.Equal(HttpStatusCode.Redirect, added.StatusCode);
+        using HttpResponseMessage gone = await _browser.PostFrom("/climate/stations", "/climate/stations?handler=remove", [("StationId", used.Id)]);
+        Assert.Equal(HttpStatusCode.Redirect, gone.StatusCode);
+        Assert.DoesNotContain(await weather.Stations(), s => s.Id == used.Id);
+        Assert.DoesNotContain(used.Name, (await _browser.Open("/climate")).QuerySelector(".facts")!.TextContent, StringComparison.Ordinal);
+        using HttpResponseMessage again = await _browser.PostFrom("/climate/stations", "/climate/stations?handler=remove", [("StationId", used.Id)]);
+        Assert.Contains("there is no such station any more", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage back = await _browser.PostFrom("/climate/stations", "/climate/stations?handler=putBack", [("StationId", used.Id)]);
+        Assert.Equal(HttpStatusCode.Redirect, back.StatusCode);
+        Assert.Contains(used, await weather.Stations());
+        await weather.Choose(used.Id, byHand: false);
     }
 
     [Fact]

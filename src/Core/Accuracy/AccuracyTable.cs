@@ -15,12 +15,11 @@ namespace UnrulyMeadow.Core.Accuracy;
 public sealed record AccuracyClimate(string Name, WeatherRecord Record, int FirstYear, int LastYear)
 {
     private const int Seed = 1;
-    private const int FirstGenerated = 1901;
     private const int Years = 31;
 
     /// <summary>A climate known by its twelve monthly normals: the years that a site with these normals would be given.</summary>
     public static AccuracyClimate From(string name, double latitudeDeg, MonthlyNormals normals) =>
-        new(name, WeatherGenerator.Generate(normals.At(new Station("accuracy", name, latitudeDeg, 0, 0)), Seed, FirstGenerated, Years + 1), FirstGenerated, FirstGenerated + Years);
+        new(name, WeatherGenerator.Generate(normals.At(new Station("accuracy", name, latitudeDeg, 0, 0)), Seed, WeatherYear.FirstGenerated, Years + 1), WeatherYear.FirstGenerated, WeatherYear.FirstGenerated + Years);
 
     /// <summary>
     /// A climate known by a few years of days. Two years before them and one after are filled with what is usual, so that

@@ -109,7 +109,7 @@ public sealed record DailyNormals
             SameDay = same,
             DayBefore = before,
             KnownYears = record.KnownYears,
-            Origin = $"{record.Station.Name}, {record.YearsUsed.Count} years {record.YearsUsed[0]}–{record.YearsUsed[^1]}",
+            Origin = $"{record.Station.Name}, {record.YearsUsed.Count} years {WeatherYear.Span(record.YearsUsed[0], record.YearsUsed[^1])}",
         };
     }
 

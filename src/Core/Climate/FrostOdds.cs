@@ -171,7 +171,7 @@ public sealed class FrostOdds
             $"{name} at or below {ThresholdC:0.0} °C, {odds:P0} odds",
             value,
             [
-                new("years used", Events.Count == 0 ? "0" : $"{Events.Count} ({Events[0].Year}–{Events[^1].Year})"),
+                new("years used", Events.Count == 0 ? "0" : $"{Events.Count} ({WeatherYear.Span(Events[0].Year, Events[^1].Year)})"),
                 new("threshold", $"{ThresholdC:0.0} °C"),
             ],
             End == FrostEnd.LastSpring

@@ -42,7 +42,7 @@ public sealed record HardinessZone(int Number, char Half, double MeanMinimumC, I
         return new Working(
             "Hardiness zone",
             Name,
-            [new("annual minima", string.Join(", ", Years.Select(y => $"{y.Year}: {y.MinimumC:0.0} °C")))],
+            [new("annual minima", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.MinimumC:0.0} °C")))],
             "Zone n spans 10 °F from −60 + 10(n−1) °F; halves a and b of 5 °F, by the mean of annual minima",
             "USDA Plant Hardiness Zone Map, definition of zones",
             [$"Mean of {Years.Count} minima: {MeanMinimumC:0.0} °C = {f:0.0} °F."]);

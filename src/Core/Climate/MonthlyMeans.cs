@@ -20,7 +20,7 @@ public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, dou
         new LocalDate(2001, Month, 1).ToString("MMMM", null),
         $"{MeanMinC:0.0} to {MeanMaxC:0.0} °C",
         [
-            new("years used", record.YearsUsed.Count == 0 ? "none" : $"{record.YearsUsed.Count} ({record.YearsUsed[0]}–{record.YearsUsed[^1]})"),
+            new("years used", record.YearsUsed.Count == 0 ? "none" : $"{record.YearsUsed.Count} ({WeatherYear.Span(record.YearsUsed[0], record.YearsUsed[^1])})"),
             new("years left out", record.YearsLeftOut.Count == 0 ? "none" : string.Join(", ", record.YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))),
             new("latitude", $"{record.Station.LatitudeDeg:0.##}°"),
         ],

@@ -30,7 +30,7 @@ public sealed record SeasonLength(double ThresholdC, IReadOnlyList<(int Year, in
     public Working Explain() => new(
         "Growing season",
         $"{ReachedBy(0.5):0} days in the middle year",
-        [new("threshold", $"{ThresholdC:0.0} °C"), new("years", string.Join(", ", Years.Select(y => $"{y.Year}: {y.Days}")))],
+        [new("threshold", $"{ThresholdC:0.0} °C"), new("years", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}")))],
         "Days after the last spring day at or below the threshold and before the first fall one; ranks of the years",
         "Plain count",
         [$"Nine years in ten have at least {ReachedBy(0.9):0} days, one in ten at least {ReachedBy(0.1):0}."]);
@@ -84,7 +84,7 @@ public sealed record HeatSpells(double ThresholdC, IReadOnlyList<HeatYear> Years
     public Working Explain() => new(
         $"Days above {ThresholdC:0.#} °C",
         $"{MeanDays:0.0} a year",
-        [new("years", string.Join(", ", Years.Select(y => $"{y.Year}: {y.Days}, {y.LongestRun} in a row, {y.HighestC:0.0} °C")))],
+        [new("years", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}, {y.LongestRun} in a row, {y.HighestC:0.0} °C")))],
         "Days with a highest above the threshold; runs are such days in a row",
         "Days above 30 °C (86 °F) as heat zones count them",
         [$"A run of five days or more in {ShareWithRun(5):P0} of years, of ten or more in {ShareWithRun(10):P0}."]);

@@ -66,7 +66,7 @@ public sealed class WeatherRecord
         Station = station;
         FirstDay = firstDay;
         _ground = new Lazy<Ground.GroundClimate>(() => new Ground.GroundClimate(this));
-        _forOdds = new Lazy<WeatherRecord>(() => IsShort ? WeatherGenerator.Generate(DailyNormals.From(this), 1, 1901, GeneratedYears) : this);
+        _forOdds = new Lazy<WeatherRecord>(() => IsShort ? WeatherGenerator.Generate(DailyNormals.From(this), 1, WeatherYear.FirstGenerated, GeneratedYears) : this);
         MinC = Empty(length);
         MaxC = Empty(length);
         PrecipitationMm = Empty(length);
@@ -224,9 +224,9 @@ public sealed class WeatherRecord
         "Years left out",
         $"{YearsLeftOut.Count}",
         [
-            new("record", $"{FirstDay.ToString("d MMM uuuu", null)} to {LastDay.ToString("d MMM uuuu", null)}"),
+            new("record", GeneratedFrom is { } normals ? $"generated from {normals.Origin}" : $"{FirstDay.ToString("d MMM uuuu", null)} to {LastDay.ToString("d MMM uuuu", null)}"),
             new("years used", YearsUsed.Count == 0 ? "none" : $"{YearsUsed.Count}"),
-            new("left out", YearsLeftOut.Count == 0 ? "none" : string.Join(", ", YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))),
+            new("left out", YearsLeftOut.Count == 0 ? "none" : string.Join(", ", YearsLeftOut.Select(y => $"{WeatherYear.Short(y.Year)} lacks {y.MissingDays} days"))),
         ],
         $"A year lacking more than {MostMissingDays} days is left out, counted before gaps of up to {LongestInterpolatedGap} days are interpolated",
         "House rule; years run January to December in the north, July to June in the south",

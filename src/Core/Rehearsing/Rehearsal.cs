@@ -118,7 +118,7 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
         };
     }
 
-    private string Name(int year) => _start.Month == 1 ? $"{year}" : $"{year}–{(year + 1) % 100:00}";
+    private string Name(int year) => WeatherYear.Name(year, spansNewYear: _start.Month > 1);
 
     private RehearsalResult OneYear(RehearsalKind kind, int year, int typical, string said)
     {

@@ -1,5 +1,6 @@
 using MathNet.Numerics.Statistics;
 using NodaTime;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Season;
@@ -42,8 +43,8 @@ public sealed record PairOdds(BloomPair Pair, BloomForecast First, BloomForecast
         $"{Share:P0} of years",
         [
             new("median days together", $"{MedianDays:0}"),
-            new(First.Plant.CommonName, string.Join(", ", First.Years.Select(y => $"{y.WeatherYear}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"))),
-            new(Second.Plant.CommonName, string.Join(", ", Second.Years.Select(y => $"{y.WeatherYear}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"))),
+            new(First.Plant.CommonName, string.Join(", ", First.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"))),
+            new(Second.Plant.CommonName, string.Join(", ", Second.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"))),
         ],
         Pair.Wish == PairWish.Together
             ? $"Together: at least {TogetherDays} days on which both show"

@@ -52,7 +52,7 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
                 [new("where", place.Describe()), new("weather years", $"{YearsAsked}")],
                 Plant.Windows.Count == 0 ? "It has no colour of its own" : Plant.Windows[0].Rule.Describe(),
                 Plant.Source,
-                [$"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + y.WeatherYear + ")"))}."]);
+                [$"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + WeatherYear.Short(y.WeatherYear) + ")"))}."]);
         }
         return new Working(
             $"{Plant.CommonName}: first colour",
@@ -68,7 +68,7 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
             "forcing = Σ g(C)·max(0, S−b), g = clip((C−C₀)/w, 0, 1); half open at Θ, plants spread ±4 days",
             "Threshold fitted on New York's usual dates (from memory) over the NOAA record 2012–2015, checked on Seattle",
             [
-                $"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + y.WeatherYear + ")"))}.",
+                $"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + WeatherYear.Short(y.WeatherYear) + ")"))}.",
                 $"Cold by then {MedianColdWeeks:0.0} weeks in the middle year; it wants {Plant.Bulb!.ColdWeeksLow:0}–{Plant.Bulb.ColdWeeksHigh:0}.",
             ]);
     }
@@ -98,8 +98,8 @@ public sealed record HandOver(BloomForecast From, BloomForecast To, double Overl
         $"{From.Plant.CommonName} to {To.Plant.CommonName}",
         OverlapDays < 0 ? $"{-OverlapDays:0} days without flower" : $"{OverlapDays:0} days together",
         [
-            new("last colour of the earlier, by year", string.Join(", ", From.Years.Select(y => $"{y.WeatherYear}: {y.Over.ToString("d MMM", null)}"))),
-            new("first colour of the later, by year", string.Join(", ", To.Years.Select(y => $"{y.WeatherYear}: {y.First.ToString("d MMM", null)}"))),
+            new("last colour of the earlier, by year", string.Join(", ", From.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.Over.ToString("d MMM", null)}"))),
+            new("first colour of the later, by year", string.Join(", ", To.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}"))),
         ],
         "Days from the later's first colour to the earlier's last, year by year; the median, and the share of years below zero",
         "Flowering by thermal time over the station's record",

@@ -91,15 +91,16 @@ public sealed class ClimateQuestion
     /// <param name="currentYear">The bulb year of today.</param>
     public (int Year, string Name)? Shown(WeatherRecord record, NotableYears notable, int currentYear)
     {
-        if (record.GeneratedFrom is not null)
-            return null;
+        bool generated = record.GeneratedFrom is not null;
         return Weather switch
         {
             "typical" => null,
+            "now" or "past" or null or "" when generated => null,
             "past" when notable.Past is { } y => (y, "the past year"),
             "hardest" when notable.HardestWinter is { } y => (y, "the hardest winter"),
             "hottest" when notable.HottestSummer is { } y => (y, "the hottest summer"),
-            { } text when int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out int y) && y >= record.FirstDay.Year - 1 && y <= record.LastDay.Year => (y, $"{y}–{(y + 1) % 100:00}"),
+            { } text when int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out int y) && y >= record.FirstDay.Year - 1 && y <= record.LastDay.Year => (y, WeatherYear.Name(y, spansNewYear: true)),
+            _ when generated => null,
             _ => (currentYear, "this year"),
         };
     }
@@ -107,11 +108,10 @@ public sealed class ClimateQuestion
     /// <summary>The choices of weather.</summary>
     public static IReadOnlyList<(string Value, string Text)> Weathers(WeatherRecord record) =>
     [
-        ("now", "this year so far"),
-        ("past", "this past year"),
+        .. record.GeneratedFrom is null ? [("now", "this year so far"), ("past", "this past year")] : Array.Empty<(string, string)>(),
         ("hardest", "hardest winter on record"),
         ("hottest", "hottest summer on record"),
         ("typical", "all years alone"),
-        .. BulbYear.Of(record).Reverse().Select(y => ($"{y.Year}", $"{y.Year}–{(y.Year + 1) % 100:00}")),
+        .. BulbYear.Of(record).Reverse().Select(y => ($"{y.Year}", WeatherYear.Name(y.Year, spansNewYear: true))),
     ];
 }

@@ -42,6 +42,9 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
 
     public IReadOnlyList<StationSummary> Stations { get; private set; } = [];
 
+    /// <summary>Stations taken out, which can be put back.</summary>
+    public IReadOnlyList<StationSummary> Removed { get; private set; } = [];
+
     [BindProperty]
     public bool LeaveOut { get; set; }
 
@@ -50,6 +53,9 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
 
     /// <summary>Most years given as a file at once.</summary>
     public const int MostGeneratedYears = 300;
+
+    // Dates that no spreadsheet refuses, and that have not happened.
+    private const int SheetFirstYear = 2101;
 
     /// <summary>The normals behind a record: its own, or those it was generated from.</summary>
     public static DailyNormals NormalsOf(WeatherRecord record) => record.GeneratedFrom ?? DailyNormals.From(record);
@@ -99,7 +105,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             return NotFound();
         if (years is < 1 or > MostGeneratedYears)
             return BadRequest();
-        return File(ClimateSheets.Weather(WeatherGenerator.Generate(NormalsOf(record), seed, 1901, years)), "text/csv", $"generated-{years}-years-seed-{seed}.csv");
+        return File(ClimateSheets.Weather(WeatherGenerator.Generate(NormalsOf(record), seed, SheetFirstYear, years)), "text/csv", $"generated-{years}-years-seed-{seed}.csv");
     }
 
     /// <summary>A station's record of days, to the last digit, as a file that is read here again.</summary>
@@ -143,6 +149,28 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         return await frame.Saving(this, _ => null, async () =>
         {
             await weather.Choose(StationId ?? string.Empty);
+            return Redirect("/climate/stations");
+        }, Fill);
+    }
+
+    public async Task<IActionResult> OnPostRemoveAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            await weather.Remove(StationId ?? string.Empty, frame.Instant);
+            TempData["Said"] = "The station is taken out. It can be put back below, with all its days.";
+            return Redirect("/climate/stations");
+        }, Fill);
+    }
+
+    public async Task<IActionResult> OnPostPutBackAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            await weather.PutBack(StationId ?? string.Empty);
+            TempData["Said"] = "The station is back.";
             return Redirect("/climate/stations");
         }, Fill);
     }
@@ -211,6 +239,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
     {
         Now = await frame.Now();
         Stations = await weather.Stations();
+        Removed = await weather.RemovedStations();
         IsChosen = await weather.IsChosen();
         (Live, _) = await live.Load();
     }

@@ -153,7 +153,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     }
 
     /// <summary>A weather year as people name it.</summary>
-    public string Named(int year) => View.Start.Month == 1 ? $"{year}" : $"{year}–{(year + 1) % 100:00}";
+    public string Named(int year) => UnrulyMeadow.Core.Climate.WeatherYear.Name(year, spansNewYear: View.Start.Month > 1);
 
     private async Task Look()
     {
