@@ -199,7 +199,7 @@ public sealed class GapMoves
         LocalDate until = Clear(DisplayLayer.Seasonal, free, last.PlusDays(1));
         if (until < first.PlusDays(LeastDays))
             return;
-        var ranked = Ranked(p => p.Bulb is null, first, last).ToList();
+        var ranked = Ranked(p => p.GoesOutInLeaf, first, last).ToList();
         void Take(GapMoveKind kind, Func<Plant, bool> sort, int most)
         {
             if (!_question.Allows(kind))
@@ -224,7 +224,7 @@ public sealed class GapMoves
         if (Seasonal.FirstOrDefault(d => d.Install <= last && d.Lift > first && d.Install >= _question.From) is not { } display)
             return;
         DisplayItem least = display.Items.MinBy(i => _flowering.Of(_plan.Plant(i.PlantId), display.Install, null, PocketC).OddsOver(first, last))!;
-        foreach (Plant plant in Ranked(p => p.Bulb is null && !p.IsLasting && (p.IsSoldOn(display.Install, _flowering.IsSouthern) || Lots(p).Any()) && display.Items.All(i => i.PlantId != p.Id), first, last).Take(MostSwaps))
+        foreach (Plant plant in Ranked(p => p.GoesOutInLeaf && !p.IsLasting && (p.IsSoldOn(display.Install, _flowering.IsSouthern) || Lots(p).Any()) && display.Items.All(i => i.PlantId != p.Id), first, last).Take(MostSwaps))
         {
             int count = Math.Max(1, Math.Min(Enough(plant, Plenty), least.Count * 3));
             Buy(
@@ -263,7 +263,7 @@ public sealed class GapMoves
     // So many that what shows reaches so many times the threshold as they go in; never more than cover the surface.
     private int Enough(Plant plant, double times)
     {
-        double wide = plant.Bulb is null ? Math.Max(plant.SpreadAtPurchaseCm, 0.7 * plant.MatureSpreadCm) : plant.MatureSpreadCm;
+        double wide = plant.GoesOutInLeaf ? Math.Max(plant.SpreadAtPurchaseCm, 0.7 * plant.MatureSpreadCm) : plant.MatureSpreadCm;
         double each = Math.PI / 4 * wide * wide / _planter.Form.SurfaceCm2;
         double shows = each * plant.Windows.Select(w => w.Share * w.Weight).DefaultIfEmpty(0.1).Max();
         return Math.Clamp((int)Math.Ceiling(times * _plan.Site.CoverThreshold / shows), 1, Math.Max(1, (int)Math.Ceiling(1.1 / each)));

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using NodaTime;
+using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Planting;
 
@@ -109,6 +110,9 @@ public sealed record Display(
 
     /// <summary>Longest a display may stand, years.</summary>
     public const int LongestYears = 60;
+
+    /// <summary>True where a plant can belong to a layer: bulbs and tubers to the bulb layer, and what goes out in leaf to the others.</summary>
+    public static bool CanHold(DisplayLayer layer, Plant plant) => layer == DisplayLayer.Bulbs ? plant.Bulb is not null : plant.GoesOutInLeaf;
 
     /// <summary>True when it stands on a day.</summary>
     public bool StandsOn(LocalDate day) => Install <= day && day < Lift;

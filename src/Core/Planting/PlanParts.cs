@@ -178,8 +178,8 @@ public sealed partial record PlanParts(
             string id = items[k].PlantId;
             if (!plants.TryGetValue(id ?? string.Empty, out Plant? plant))
                 faults.Add($"{where}.items[{k}].plantId", NoPlant(id));
-            else if ((plant.Bulb is not null) != (layer == DisplayLayer.Bulbs))
-                faults.Add($"{where}.items[{k}].plantId", $"\"{id}\" is {(plant.Bulb is null ? "no bulb and cannot" : "a bulb and must")} stand in the bulb layer");
+            else if (!Display.CanHold(layer, plant))
+                faults.Add($"{where}.items[{k}].plantId", $"\"{id}\" is {(plant.Bulb is null ? "no bulb and cannot" : "a hardy bulb and must")} stand in the bulb layer");
         }
     }
 

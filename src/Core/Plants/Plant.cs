@@ -208,6 +208,9 @@ public sealed record Plant
     /// <summary>True for what goes out at the frost all-clear: tender annuals, and whatever a light frost spoils (tops damaged above −1 °C).</summary>
     public bool IsTender => LifeForm == LifeForm.TenderAnnual || TopDamageC > -1;
 
+    /// <summary>True for what is set out as a growing plant: all but hardy bulbs. Tender tubers are started under cover and go out like bedding.</summary>
+    public bool GoesOutInLeaf => Bulb is null || IsTender;
+
     /// <summary>True for what a killing frost ends for good rather than for the season.</summary>
     public bool DiesWithFrost => LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial || (LifeForm == LifeForm.Bulb && IsTender);
 

@@ -167,7 +167,7 @@ public sealed class TurnWindow
                             lost += (double)item.Count / years.Years.Length;
                         }
                     }
-                    if (item.Plant.MatureSpreadCm > item.Plant.SpreadAtPurchaseCm && item.Plant.Bulb is null)
+                    if (item.Plant.MatureSpreadCm > item.Plant.SpreadAtPurchaseCm && item.Display.Layer != DisplayLayer.Bulbs)
                     {
                         full += Grown(years, Period.DaysBetween(start, fullBy) - years.From);
                         fulls++;

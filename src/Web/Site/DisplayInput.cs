@@ -141,7 +141,7 @@ public sealed class DisplayInput
                 _ => string.Empty,
             }, fault.Message);
         }
-        foreach (DisplayItem item in items.Where(i => (plan.Plant(i.PlantId).Bulb is not null) != (into == DisplayLayer.Bulbs)))
+        foreach (DisplayItem item in items.Where(i => !Display.CanHold(into, plan.Plant(i.PlantId))))
             faults.Add(string.Empty, $"{plan.Plant(item.PlantId).CommonName} cannot stand in the {Words.Of(into)} layer");
         Display? other = plan.DisplaysOf(planterId).FirstOrDefault(d => d.Id != id && d.Layer == into && d.Install < lift && install < d.Lift);
         if (faults.IsEmpty && other is not null)

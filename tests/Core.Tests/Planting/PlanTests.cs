@@ -45,7 +45,7 @@ public sealed class PlanTests
     }
 
     [Fact]
-    public void Bulbs_stand_only_in_the_bulb_layer_and_nothing_else_does()
+    public void Hardy_bulbs_stand_only_in_the_bulb_layer_and_nothing_without_a_bulb_does()
     {
         Assert.Throws<InvalidInputException>(() => A.Plan([A.Tulip()], A.Show("one", A.Day(2026, 9, 1), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("tulip", 7))));
         Assert.Throws<InvalidInputException>(() => A.Plan([A.Annual()], A.Show("one", A.Day(2026, 9, 1), A.Day(2027, 5, 1), DisplayLayer.Bulbs, new DisplayItem("annual", 7))));

@@ -104,6 +104,25 @@ public sealed class SeasonOfPlantsTests
         Assert.Equal(stated, lost, 0.08);
     }
 
+    [Theory]
+    [InlineData("dahlia-crimson")]
+    [InlineData("canna-bronze")]
+    [InlineData("caladium-white")]
+    [InlineData("elephant-ear-dark")]
+    [InlineData("tuberous-begonia-rose")]
+    public void Tubers_started_under_cover_stand_in_a_seasonal_display_like_any_bedding(string id)
+    {
+        var item = new DisplayItem(id, 5);
+        Display display = A.Show("summer", A.Day(2027, 6, 1), A.Day(2027, 10, 20), DisplayLayer.Seasonal, item);
+        Plan plan = A.Plan([A.Shipped(id)], display);
+        var kernel = new SeasonKernel(NewYork, Start);
+        PlanterSeason season = kernel.Of(plan).Planters.Single();
+        Assert.True(season.ShareInColour[Period.DaysBetween(Start, A.Day(2027, 8, 15))] > 0.9);
+        Assert.True(season.ShareInColour[Period.DaysBetween(Start, A.Day(2027, 6, 2))] < 0.1);
+        // As a dormant tuber it belongs to the bulb layer as before.
+        Assert.Single(A.Plan([A.Shipped(id)], display with { Layer = DisplayLayer.Bulbs }).Displays);
+    }
+
     [Fact]
     public void Fall_chrysanthemums_bought_in_bud_hold_four_to_six_weeks_and_keep_their_size()
     {

@@ -140,7 +140,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
     {
         if (Input.Lines.Count == 0)
             Input.Lines.Add(new DisplayLine());
-        IReadOnlyList<DisplayItem> items = [.. Input.Readable(Now.Plan, Units).Where(i => Now.Plan.Plant(i.PlantId).Bulb is null)];
+        IReadOnlyList<DisplayItem> items = [.. Input.Readable(Now.Plan, Units).Where(i => Now.Plan.Plant(i.PlantId).GoesOutInLeaf)];
         if (items.Count == 0 || Words.ReadDay(Input.Install) is not { } install || Words.ReadDay(Input.Lift) is not { } lift || lift <= install)
             return;
         var layer = Input.Layer == nameof(DisplayLayer.Standing) ? DisplayLayer.Standing : DisplayLayer.Seasonal;
