@@ -13,7 +13,7 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web;
 
 /// <summary>A station in the file of everything.</summary>
-internal sealed record KeptStation(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, string? Days = null, MonthlyNormals? Normals = null);
+internal sealed record KeptStation(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, string? Days = null, MonthlyNormals? Normals = null, bool Removed = false);
 
 /// <summary>The site's stations in the file of everything, and which of them it computes with.</summary>
 internal sealed record KeptStations(bool Chosen, IReadOnlyList<KeptStation> Stations, string? InUse = null);
@@ -51,13 +51,14 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
                 await entry.WriteAsync(piece);
         }
         var stations = new List<KeptStation>();
-        foreach (StationSummary s in (await weather.Stations()).OrderBy(s => s.Id, StringComparer.Ordinal))
+        IReadOnlyList<StationSummary> removed = await weather.RemovedStations();
+        foreach (StationSummary s in (await weather.Stations()).Concat(removed).OrderBy(s => s.Id, StringComparer.Ordinal))
         {
             MonthlyNormals? normals = await weather.Normals(s.Id);
             string? file = normals is null ? $"weather/{stations.Count + 1}.csv" : null;
             if (file is not null)
                 await Put(zip, file, StationSheet.Write(await weather.Days(s.Id)));
-            stations.Add(new KeptStation(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM, file, normals));
+            stations.Add(new KeptStation(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM, file, normals, removed.Contains(s)));
         }
         await Put(zip, "weather/stations.json", Json(new KeptStations(await weather.IsChosen(), stations, now.Mark.StationId)));
         var pictures = new List<KeptPhotograph>();
@@ -116,6 +117,8 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
                     await weather.Merge(station, days, now);
             }
             await plans.Replace(plan);
+            foreach (KeptStation s in stations.Stations.Where(s => s.Removed))
+                await weather.Remove(s.Id, now);
             if (stations.InUse is { } inUse)
                 await weather.Choose(inUse, stations.Chosen);
             await log.Record(seen);

@@ -50,7 +50,7 @@ const FAMILIES = {
   Iridaceae: { harm: { people: 'irritant', animals: 'irritant' }, resistance: { rabbits: 'often' } },
 };
 const GENUS_FAMILY = {
-  Galanthus: 'Amaryllidaceae', Leucojum: 'Amaryllidaceae', Narcissus: 'Amaryllidaceae', Allium: 'Amaryllidaceae', Ipheion: 'Amaryllidaceae',
+  Galanthus: 'Amaryllidaceae', Leucojum: 'Amaryllidaceae', Narcissus: 'Amaryllidaceae', Allium: 'Amaryllidaceae', Nerine: 'Amaryllidaceae', Ranunculus: 'Ranunculaceae', Ipheion: 'Amaryllidaceae',
   Eranthis: 'Ranunculaceae', Anemone: 'Ranunculaceae', Anemonoides: 'Ranunculaceae', Crocus: 'Iridaceae', Iris: 'Iridaceae', Gladiolus: 'Iridaceae', Crocosmia: 'Iridaceae',
   Scilla: 'Asparagaceae', Muscari: 'Asparagaceae', Hyacinthus: 'Asparagaceae', Puschkinia: 'Asparagaceae', Hyacinthoides: 'Asparagaceae', Camassia: 'Asparagaceae', Ornithogalum: 'Asparagaceae',
   Tulipa: 'Liliaceae', Fritillaria: 'Liliaceae', Lilium: 'Liliaceae', Erythronium: 'Liliaceae', Colchicum: 'Colchicaceae', Canna: 'Cannaceae', Dahlia: 'Asteraceae',

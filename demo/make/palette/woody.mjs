@@ -8,13 +8,18 @@ const ACID = { medium: 'acid', ph: [4.5, 6] };
 const heath = (id, name, common, colours, rule, share, roots, tops, m = {}) => W(id, name, common, 'mounding', [22, 16, 34, 0.0008], [PART, FULL, 'medium', tops, E], [flower(colours, share, rule)], pot('1-quart pot', 6.8), { family: 'Ericaceae', roots, texture: 'fine', bees: 'high', cut: 'Shear the spent flowers, never into bare wood.', ...ACID, ...m });
 
 const heaths = [
-  heath('winter-heath-pink', 'Erica carnea', 'Winter heath, pink', ['#cf6a9a'], inMildSpells(227, 85), 0.6, -14, -25, { medium: 'any', ph: [5, 7.5] }),
-  heath('winter-heath-white', 'Erica carnea', 'Winter heath, white', ['#f3f1ee'], inMildSpells(235, 80), 0.6, -14, -25, { medium: 'any', ph: [5, 7.5] }),
+  heath('winter-heath-pink', 'Erica carnea', 'Winter heath, pink', ['#cf6a9a'], inMildSpells(227, 85), 0.6, -14, -29, { medium: 'any', ph: [5, 7.5] }),
+  heath('winter-heath-white', 'Erica carnea', 'Winter heath, white', ['#f3f1ee'], inMildSpells(235, 80), 0.6, -14, -29, { medium: 'any', ph: [5, 7.5] }),
   heath('darley-heath-rose', 'Erica × darleyensis', 'Darley heath, rose', ['#c25a86'], inMildSpells(215, 95), 0.6, -11, -20, { medium: 'any', ph: [5, 7.5] }),
   heath('ling-purple', 'Calluna vulgaris', 'Ling, purple', ['#9a5a9e'], shortDays(24, 46, 26, 36, 45), 0.65, -14, -25),
   heath('bud-ling-white', 'Calluna vulgaris, bud-flowering group', 'Bud ling, white', ['#f1f0ec'], shortDays(14.2, 2, 18, 26, 110, -9), 0.65, -12, -22),
   heath('bud-ling-red', 'Calluna vulgaris, bud-flowering group', 'Bud ling, red', ['#b03358'], shortDays(14.2, 2, 18, 26, 110, -9), 0.65, -12, -22),
   heath('tender-heath-pink', 'Erica gracilis', 'Tender heath, pink', ['#c2477f'], shortDays(14.2, 4, 18, 26, 90), 0.7, -1.5, -4, { cut: 'Kept over at 5–10 °C, bright, never dry, never soaked.' }),
+  heath('bell-heather-purple', 'Erica cinerea', 'Bell heather, purple', ['#9a3f8a'], inSummer(820, 80), 0.6, -10, -18),
+  heath('cross-leaved-heath-pink', 'Erica tetralix', 'Cross-leaved heath, pink', ['#e0a3bb'], inSummer(860, 90), 0.55, -12, -22, { medium: 'acid' }),
+  heath('cornish-heath-white', 'Erica vagans', 'Cornish heath, white', ['#f3f1ec'], shortDays(24, 40, 26, 36, 70), 0.55, -10, -17),
+  heath('ling-white', 'Calluna vulgaris', 'Ling, white', ['#f2f1ee'], shortDays(24, 46, 26, 36, 45), 0.65, -14, -25),
+  heath('ling-gold-leaf', 'Calluna vulgaris, golden-leaved form', 'Ling, gold leaf', ['#b98ac0'], shortDays(24, 46, 26, 36, 40), 0.4, -14, -25, {}),
 ];
 
 const winter = [
@@ -55,6 +60,13 @@ const green = [
   W('rosemary-blue', 'Salvia rosmarinus', 'Rosemary, blue', 'upright', [70, 22, 55, 0.0008], [FULL, FULL, 'low', -9, E], [flower(['#8f9fd6'], 0.35, inSpring(156, 60))], gal(1, 11), { family: 'Lamiaceae', roots: -5, texture: 'fine', medium: 'gritty', bees: 'high', resistance: { deer: 'seldom', salt: 'high', wind: 'high' } }),
   W('sage-purple', 'Salvia officinalis, purple form', 'Sage, purple leaf', 'mounding', [45, 20, 50, 0.0008], [FULL, FULL, 'low', -16, E], [shown('leaf', ['#6f5a72', '#8fa08a'], 0.8, always)], gal(1, 10), { family: 'Lamiaceae', roots: -9, medium: 'gritty', bees: 'high', resistance: { deer: 'seldom' } }),
   W('yucca-gold', 'Yucca filamentosa', 'Adam’s needle, gold-striped', 'upright', [60, 35, 60, 0.0004], [FULL, FULL, 'low', -28, E], [shown('leaf', ['#e0d470', '#6f8f58'], 0.85, always)], gal(2, 26), { family: 'Asparagaceae', roots: -14, texture: 'bold', medium: 'gritty', harm: { animals: 'irritant' }, resistance: { deer: 'seldom', salt: 'high', wind: 'high' } }),
+  ...inColours((e, w, c) => W(`hebe-${e}`, 'Hebe, hybrid group', `Hebe, ${w}`, 'mounding', [45, 22, 50, 0.0008], [PART, FULL, 'medium', -8, E], [flower(c, 0.4, inSummer(930, 75))], gal(1, 13), { family: 'Plantaginaceae', roots: -6, bees: 'high', resistance: { salt: 'high', wind: 'high' }, cut: 'Take off spent spikes.' }), [['violet', 'violet', ['#7a5fb4']], ['white', 'white', ['#f2f1f2']]]),
+  W('hebe-silver', 'Hebe pinguifolia', 'Hebe, silver leaf', 'mounding', [25, 18, 45, 0.0008], [FULL, FULL, 'low', -11, E], [shown('leaf', ['#aab8b4'], 0.85, always), flower(['#f2f2f0'], 0.35, inSpring(760, 28))], pot('1-quart pot', 6.8), { family: 'Plantaginaceae', roots: -7, bees: 'high', resistance: { salt: 'high', wind: 'high' } }),
+  W('fatsia', 'Fatsia japonica', 'Fatsia, green', 'upright', [110, 40, 100, 0.0008], [SHADE, PART, 'medium', -11, E], [flower(['#ece9d2'], 0.2, shortDays(11.8, 12, 16, 25, 45))], gal(2, 26), { family: 'Araliaceae', roots: -6, texture: 'bold', bees: 'high', resistance: { salt: 'medium' } }),
+  W('photinia-red', 'Photinia × fraseri', 'Photinia, red young leaf', 'upright', [140, 35, 80, 0.0006], [PART, FULL, 'medium', -14, E], [shown('leaf', ['#b8342e'], 0.6, inSpring(300, 50)), flower(['#f1efe6'], 0.2, inSpring(640, 18))], gal(3, 30), { family: 'Rosaceae', roots: -8, harm: { animals: 'poisonous' }, cautions: toxic('Photinia'), cut: 'Shear after the red fades for a second flush.', resistance: { pests: 'leaf spot' } }),
+  W('box-honeysuckle-green', 'Lonicera ligustrina', 'Box honeysuckle, green', 'mounding', [50, 25, 60, 0.001], [SHADE, FULL, 'low', -18, E], [], gal(1, 11), { family: 'Caprifoliaceae', roots: -10, texture: 'fine', harm: IRRITANT, resistance: { deer: 'seldom', wind: 'high' } }),
+  W('box-honeysuckle-gold', 'Lonicera ligustrina, golden form', 'Box honeysuckle, gold', 'mounding', [50, 25, 60, 0.001], [PART, FULL, 'low', -17, E], [shown('leaf', ['#cfcf52'], 0.85, always)], gal(1, 12), { family: 'Caprifoliaceae', roots: -10, texture: 'fine', harm: IRRITANT, resistance: { deer: 'seldom', wind: 'high' } }),
+  W('large-periwinkle-variegated', 'Vinca major, variegated form', 'Large periwinkle, cream-edged', 'trailing', [25, 16, 80, 0.001], [SHADE, FULL, 'medium', -14, E], [shown('leaf', ['#dfe0b8', '#6f9a5c'], 0.8, always), flower(['#7a84d0'], 0.2, inSpring(260, 45))], pot('1-quart pot', 5.6), { family: 'Apocynaceae', roots: -8, vigour: 'vigorous', harm: POISONOUS, cautions: toxic('Large periwinkle'), status: 'Listed as invasive in places: ask the local list.' }),
 ];
 
 const flowering = [
@@ -91,6 +103,7 @@ const trees = [
   tree('birch-white', 'Betula utilis', 'Himalayan birch, white bark', 'upright', [300, 70, 130, 0.0002], [FULL, FULL, 'medium', -30, S], [shown('stem', ['#efe9de'], 0.25, stem(5, 150, 12)), shown('leaf', ['#e6bf3f'], 0.7, leaf(5, 150, 12, 18))], gal(7, 120), { family: 'Betulaceae', roots: -16, texture: 'fine' }),
   tree('crabapple-pink', 'Malus, flowering crab group', 'Crab apple, pink', 'upright', [240, 80, 140, 0.0002], [FULL, FULL, 'medium', -32, S], [flower(['#e58fab', '#f5e8ea'], 0.75, inSpring(384, 14)), shown('berry', ['#c5423a'], 0.25, fruit(1150, 12.65, 95, -12))], gal(7, 115), { family: 'Rosaceae', roots: -18, bees: 'high', resistance: { deer: 'often', pests: 'scab, fireblight' } }),
   tree('magnolia-star-white', 'Magnolia stellata', 'Star magnolia, white', 'upright', [180, 70, 130, 0.0003], [FULL, FULL, 'medium', -29, S], [flower(['#f6f2ee'], 0.65, inSpring(168, 18))], gal(5, 85), { family: 'Magnoliaceae', roots: -5, resistance: { deer: 'seldom' } }),
+  tree('magnolia-evergreen', 'Magnolia grandiflora, compact form', 'Evergreen magnolia, white', 'upright', [260, 70, 140, 0.0002], [PART, FULL, 'medium', -18, E], [flower(['#f3efe2'], 0.12, inSummer(930, 60))], gal(7, 130), { family: 'Magnoliaceae', roots: -7, texture: 'bold', resistance: { deer: 'seldom' } }),
 ];
 
 export const woody = [...heaths, ...winter, ...green, ...flowering, ...conifers, ...trees];

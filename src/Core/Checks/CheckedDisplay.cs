@@ -2,6 +2,7 @@ using NodaTime;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -15,16 +16,22 @@ internal sealed class CheckedDisplay
     // A plant that differs by more than this in colour, height and width together is no substitute.
     private const double FarthestSubstitute = 55;
 
+    private readonly Func<LocalDate, IReadOnlyList<GrowingSeason>> _stay;
+    private readonly Lazy<RootSurvival> _roots;
+    private readonly Lazy<IReadOnlyList<PlantedItem>> _standing;
     private readonly Lazy<Arrangement> _arrangement;
     private readonly Lazy<IReadOnlyList<(Display Display, Plant Plant, DisplayItem Item)>> _together;
 
-    public CheckedDisplay(Plan plan, Display display, Planter planter, WeatherRecord? record, SiteFlowering flowering)
+    public CheckedDisplay(Plan plan, Display display, Planter planter, WeatherRecord? record, SiteFlowering flowering, Func<LocalDate, IReadOnlyList<GrowingSeason>> stay)
     {
         Plan = plan;
         Display = display;
         Planter = planter;
         Record = record;
         Flowering = flowering;
+        _stay = stay;
+        _roots = new(() => RootSurvival.From(record!.ForOdds.Ground.Of(ThermalClass.Of(planter)), record.ForOdds));
+        _standing = new(() => PlantedItem.Of(plan, planter, [display], display.Install, display.Lift));
         Area = plan.AreaOf(planter);
         Rules = plan.Site.RulesFor(planter);
         Kinds = [.. display.Items.Select(i => (plan.Plant(i.PlantId), i))];
@@ -65,6 +72,12 @@ internal sealed class CheckedDisplay
 
     /// <summary>Width of one of its kinds by day of the plan year, cm.</summary>
     public float[] Spread(Plant plant) => Flowering.Spread(plant, Display.Install, Display.Lift, PocketC);
+
+    /// <summary>What weather takes of one of its kinds during its whole stay; there must be weather.</summary>
+    public StayLosses Losses(Plant plant) => StayLosses.Of(plant, _standing.Value.First(i => i.Plant.Id == plant.Id).Standing, _stay(Display.Install));
+
+    /// <summary>Odds that a kind sold as an annual returns after a winter in this planter; null for what never does.</summary>
+    public double? ReturnOdds(Plant plant) => StayLosses.MayReturn(plant) ? StayLosses.ReturnOdds(plant, _roots.Value) : null;
 
     /// <summary>The index of a day in the plan year, held within it.</summary>
     public int IndexOf(LocalDate day) => Math.Clamp(Period.DaysBetween(Flowering.Start, day), 0, Period.DaysBetween(Flowering.Start, Flowering.Start.PlusMonths(12)) - 1);

@@ -13,64 +13,99 @@ internal static class ColdChecks
     /// <summary>Roots that live through fewer winters than this are worth a remark.</summary>
     public const double LeastRootOdds = 0.8;
 
-    public static IEnumerable<Remark> Frost(CheckedDisplay at, Plant plant, FrostOdds? spring)
+    // A loss so many days before it would come out anyway is worth a word.
+    private const int WorthDays = 21;
+
+    /// <summary>What frost takes of flower and leaf during the whole stay, in spring and in fall, and what winter takes of tops that should outlast it.</summary>
+    public static IEnumerable<Remark> Tops(CheckedDisplay at, Plant plant)
     {
-        if (!plant.IsTender || spring is null || at.IsBulbs)
+        if (at.IsBulbs || at.Record is not { YearsUsed.Count: > 0 } || !(plant.DiesWithFrost || plant.HasLastingTops))
             yield break;
+        StayLosses losses = at.Losses(plant);
+        if (!plant.DiesWithFrost)
+        {
+            if (Wintered(at, plant, losses) is { } remark)
+                yield return remark;
+            yield break;
+        }
+        string returns = StayLosses.Say(at.ReturnOdds(plant));
+        if (BeforeAllClear(at, plant) is { } early)
+            yield return early;
+        if (Soft(at, plant, losses) is { } soft)
+            yield return soft;
+        if (losses.LaterLoss is not { } lost || Period.DaysBetween(lost, at.Display.Lift) is not (>= WorthDays and var left))
+            yield break;
+        yield return at.Say(
+            Gravity.Loses,
+            $"{plant.CommonName} is spoiled by frost while it should stand",
+            $"Frost spoils its flower and leaf; in the middle year that is by {CheckedDisplay.Day(lost)}, {left} days before it comes out.{(returns.Length > 0 ? $" From its roots it {returns}." : string.Empty)}",
+            $"Lift it by {CheckedDisplay.Day(lost)}, cover it on frost nights, or choose what stands frost.",
+            Follow(at, plant, losses, CheckedDisplay.Day(lost)),
+            [at.Days($"Lift it on {CheckedDisplay.Day(lost)}", lift: lost), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
+    }
+
+    // By the fitted odds of a night as cold as spoils this plant here; what hardens may go out early.
+    private static Remark? BeforeAllClear(CheckedDisplay at, Plant plant)
+    {
+        if (Hardening.Hardens(plant) || !TowardsSummer(at, at.Display.Install))
+            return null;
+        FrostOdds spring = FrostOdds.From(at.Record!, FrostEnd.LastSpring, plant.TopDamageC + at.PocketC);
         OddsDate clear = spring.DateAt(0.1);
         double after = spring.OddsOn(at.Display.Install);
-        if (after <= 0.1 || !TowardsSummer(at, at.Display.Install) || clear.Date is not { } date)
-            yield break;
+        if (after <= 0.1 || clear.Date is not { } date)
+            return null;
         LocalDate allClear = InYearOf(date, at.Display.Install);
         // The date is rounded to a day; the remedy must truly end the remark.
         while (spring.OddsOn(allClear) > 0.1 && allClear < InYearOf(date, at.Display.Install).PlusDays(7))
             allClear = allClear.PlusDays(1);
-        yield return at.Say(
+        return at.Say(
             Gravity.Loses,
             $"{plant.CommonName} goes out before the frost all-clear",
-            $"Planted out on {CheckedDisplay.Day(at.Display.Install)}, a freeze follows in {after * 10:0} of 10 years; its tops are spoiled at {plant.TopDamageC:0.#} °C.",
+            $"Planted out on {CheckedDisplay.Day(at.Display.Install)}, a night that spoils it follows in {after * 10:0} of 10 years: {spring.ThresholdC:0.#} °C at the station{(at.PocketC > 0 ? $", {at.PocketC:0.#} K less here" : string.Empty)}.",
             $"Install on {CheckedDisplay.Day(allClear)} or later, or hold it under cover until then.",
             spring.Explain(0.1),
-            [at.Days($"Install it on {CheckedDisplay.Day(allClear)}", install: allClear), at.Swap(plant, p => !p.IsTender)]);
+            [at.Days($"Install it on {CheckedDisplay.Day(allClear)}", install: allClear), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
     }
 
-    // What still stands when frost comes: only worth saying when it is lost well before it would come out.
-    public static IEnumerable<Remark> Tops(CheckedDisplay at, Plant plant)
+    private static Remark? Soft(CheckedDisplay at, Plant plant, StayLosses losses)
     {
-        if (at.IsBulbs || at.Flowering.Years == 0 || !(plant.DiesWithFrost || plant.HasLastingTops))
-            yield break;
-        float[] spread = at.Spread(plant);
-        LocalDate last = at.Display.Lift.PlusDays(-1);
-        LocalDate end = at.Flowering.Start.PlusMonths(12).PlusDays(-1);
-        last = last < end ? last : end;
-        int stands = Array.FindLastIndex(spread, s => s > 0);
-        LocalDate lost = at.Flowering.Start.PlusDays(stands + 1);
-        if (plant.DiesWithFrost)
-        {
-            int left = Period.DaysBetween(lost, last);
-            if (stands < 0 || left < 21 || TowardsSummer(at, at.Display.Install) && lost < at.Display.Install.PlusDays(14))
-                yield break;
-            yield return at.Say(
-                Gravity.Loses,
-                $"{plant.CommonName} is killed by frost while it should stand",
-                $"At {plant.TopDamageC:0.#} °C its tops are spoiled; in the middle year that is by {CheckedDisplay.Day(lost)}, {left} days before it comes out.",
-                $"Lift it by {CheckedDisplay.Day(lost)}, cover it on frost nights, or choose what stands frost.",
-                new Working("Frost on its tops", CheckedDisplay.Day(lost), [new("spoiled at", $"{plant.TopDamageC:0.#} °C"), new("leaves colder than the station", $"{at.PocketC:0.#} °C"), new("weather years", $"{at.Flowering.Years}")], "The first day on which most weather years have had a night as cold as that", "Station record; plant figures " + plant.Source, []),
-                [at.Days($"Lift it on {CheckedDisplay.Day(lost)}", lift: lost), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
-            yield break;
-        }
-        (double[] lowest, double[] _) = at.Flowering.Extremes(at.Display.Install < at.Flowering.Start ? at.Flowering.Start : at.Display.Install, last);
-        double live = (double)lowest.Count(c => c - at.PocketC > plant.TopDamageC) / lowest.Length;
-        if (live >= 0.8)
-            yield break;
-        yield return at.Say(
+        LocalDate week = at.Display.Install.PlusDays(Hardening.SoftDays);
+        if (!losses.Standing.FromWarmHouse || losses.OddsBy(week) <= 0.1)
+            return null;
+        return at.Say(
+            Gravity.Loses,
+            $"{plant.CommonName} comes soft from a warm house",
+            $"In its first week outdoors it stands {Hardening.SoftK:0.#} K less cold: frost takes it then in {losses.OddsBy(week) * 10:0} of 10 years.",
+            $"Harden it off for {Hardening.SoftDays} days: out by day, in on cold nights. The house rule can say that it comes so.",
+            Follow(at, plant, losses, $"{losses.OddsBy(week):P0} in the first week"),
+            [at.Days($"Install it on {CheckedDisplay.Day(week)}, hardened off until then", install: week)]);
+    }
+
+    private static Remark? Wintered(CheckedDisplay at, Plant plant, StayLosses losses)
+    {
+        double live = 1 - ((double)losses.Years.Count(y => y.Kind == LossKind.Tops) / losses.Years.Count);
+        return live >= 0.8 ? null : at.Say(
             Gravity.Loses,
             $"{plant.CommonName} may be cut back by winter",
-            $"Its tops are spoiled at {plant.TopDamageC:0.#} °C; they come through {live * 10:0.#} of 10 winters here.",
+            $"Its tops, hardened, are spoiled at {plant.TopDamageC:0.#} °C; they come through {live * 10:0.#} of 10 winters here.",
             "Cover it, move it in, or choose what stands more.",
-            new Working("Winter on its tops", $"{live:P0}", [new("spoiled at", $"{plant.TopDamageC:0.#} °C"), new("coldest night, middle year", $"{lowest[lowest.Length / 2]:0.0} °C"), new("leaves colder than the station", $"{at.PocketC:0.#} °C")], "Share of weather years whose coldest night stays above what its tops stand", "Station record; plant figures " + plant.Source, []),
+            Follow(at, plant, losses, $"{live:P0} come through"),
             [at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
     }
+
+    private static Working Follow(CheckedDisplay at, Plant plant, StayLosses losses, string value) => new(
+        "Frost on its tops",
+        value,
+        [
+            new("flower and leaf spoiled at", $"{plant.TopDamageC:0.#} °C fully hardened, {Hardening.SpoiledAtC(plant, 0):0.#} °C not hardened"),
+            new("growth stops below", $"{plant.GrowthBaseC:0.#} °C"),
+            new("leaves colder than the station", $"{at.PocketC:0.#} K"),
+            new("stands", $"{CheckedDisplay.Day(at.Display.Install)} to {CheckedDisplay.Day(at.Display.Lift)}"),
+            new("weather years", $"{losses.Years.Count}; {losses.Years.Count(y => y.On is not null)} take something"),
+        ],
+        $"The first night of each year's stay as cold as what the tops then stand; hardiness follows the mean of the past fortnight, from none at {Hardening.NoneAtC:0} °C to all at {Hardening.FullAtC:0} °C, with a lag of {Hardening.GainDays:0} days up and {Hardening.LossDays:0} down",
+        "Station record; form of Repo, Mäkelä & Hänninen 1990 and Leinonen 1996, figures from memory; plant figures " + plant.Source,
+        []);
 
     // Only what stands through a winter in a container, and is meant to live on.
     public static IEnumerable<Remark> Roots(CheckedDisplay at, Plant plant)

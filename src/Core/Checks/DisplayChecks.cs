@@ -12,9 +12,9 @@ public sealed class DisplayChecks
 {
     private readonly Plan _plan;
     private readonly WeatherRecord? _record;
-    private readonly FrostOdds? _spring;
     private readonly Func<LocalDate, SiteFlowering> _flowering;
     private readonly Dictionary<LocalDate, IReadOnlyList<GrowingSeason>> _seasons = [];
+    private readonly Dictionary<LocalDate, IReadOnlyList<GrowingSeason>> _stays = [];
     private readonly Dictionary<LocalDate, SiteFlowering> _own = [];
 
     /// <summary>Prepares the checks of a plan. Not safe for use by several threads at once.</summary>
@@ -26,8 +26,6 @@ public sealed class DisplayChecks
         _plan = plan;
         _record = record;
         _flowering = flowering ?? Own;
-        if (record is { YearsUsed.Count: > 0 })
-            _spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
     }
 
     /// <summary>
@@ -61,16 +59,15 @@ public sealed class DisplayChecks
         Planter? planter = _plan.FindPlanter(display.PlanterId);
         if (planter is null || display.Items.Any(i => _plan.FindPlant(i.PlantId) is null))
             return [];
-        var at = new CheckedDisplay(_plan, display, planter, _record, _flowering(SiteYear.UsualStart(display.Install, _record?.Station.IsSouthern ?? false)));
+        var at = new CheckedDisplay(_plan, display, planter, _record, _flowering(SiteYear.UsualStart(display.Install, _record?.Station.IsSouthern ?? false)), Stay);
         IEnumerable<Remark> remarks = at.IsBulbs ? OfBulbs(at) : OfPlants(at);
         if (thorough && !at.IsBulbs)
             remarks = remarks.Concat(Thorough(at));
         return [.. remarks.DistinctBy(r => r.What).OrderBy(r => r.Gravity)];
     }
 
-    private IEnumerable<Remark> OfPlants(CheckedDisplay at) =>
+    private static IEnumerable<Remark> OfPlants(CheckedDisplay at) =>
     [
-        .. at.Kinds.SelectMany(k => ColdChecks.Frost(at, k.Plant, _spring)),
         .. at.Kinds.SelectMany(k => ColdChecks.Tops(at, k.Plant)),
         .. at.Kinds.SelectMany(k => ColdChecks.Roots(at, k.Plant)),
         .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),
@@ -136,6 +133,14 @@ public sealed class DisplayChecks
         LocalDate year = StackBloom.BulbYearStart(install, _record.Station.IsSouthern);
         if (!_seasons.TryGetValue(year, out IReadOnlyList<GrowingSeason>? seasons))
             _seasons[year] = seasons = StackBloom.Seasons(_record, install);
+        return seasons;
+    }
+
+    private IReadOnlyList<GrowingSeason> Stay(LocalDate install)
+    {
+        var month = new LocalDate(install.Year, install.Month, 1);
+        if (!_stays.TryGetValue(month, out IReadOnlyList<GrowingSeason>? seasons))
+            _stays[month] = seasons = StayLosses.Seasons(_record!, month);
         return seasons;
     }
 

@@ -114,7 +114,7 @@ internal static class GrowingChecks
             yield break;
         LocalDate last = at.Display.Lift.PlusDays(-1);
         LocalDate end = at.Flowering.Start.PlusMonths(12).PlusDays(-1);
-        (double[] _, double[] hottest) = at.Flowering.Extremes(at.Display.Install, last < end ? last : end);
+        double[] hottest = at.Flowering.HottestWeeks(at.Display.Install, last < end ? last : end);
         double warm = at.Planter.Survey.MasonryHeatC;
         double hot = (double)hottest.Count(c => c + warm > ceiling) / hottest.Length;
         if (hot <= 0.5)

@@ -214,8 +214,8 @@ public sealed class GapMoves
                 Buy(kind, plant, count, $"Plant {count} {plant.CommonName} on {Text(install)}, until {Text(until)}", [], [New(kind == GapMoveKind.Fill ? "fill" : "stems", DisplayLayer.Seasonal, install, until, new DisplayItem(plant.Id, count))]);
             }
         }
-        Take(GapMoveKind.Fill, p => !p.IsLasting, MostFills);
-        Take(GapMoveKind.StemsAndEvergreens, p => p.IsLasting, MostEvergreens);
+        Take(GapMoveKind.Fill, p => !p.IsLasting && p.LifeForm != LifeForm.CutStems, MostFills);
+        Take(GapMoveKind.StemsAndEvergreens, p => p.IsLasting || p.LifeForm == LifeForm.CutStems, MostEvergreens);
     }
 
     // Only what has not gone in yet can be swapped: the kind that shows least in the spell makes way.

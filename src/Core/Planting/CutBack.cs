@@ -11,11 +11,24 @@ public sealed record CutBack(string PlantId, LocalDate Day, double? HeightCm = n
     /// <summary>Panicle hydrangeas and their like flower about two feet above the cut, cm (common practice).</summary>
     public const double FlowersAboveCutCm = 61;
 
-    /// <summary>Days by which a cut in leaf, before the flowers, holds back what flowers once a year (common practice: weeks).</summary>
-    public const int SpringDelayDays = 21;
+    // What flowers once a year is held back by three weeks when it is cut to half in leaf, by five at the most (common practice).
+    private const double DelayAtGroundDays = 42;
+    private const double MostDelayDays = 35;
 
-    /// <summary>Share of its width that is left after a cut (common practice: by half).</summary>
-    public const double WidthLeft = 0.6;
+    // Of its width a fifth is left after a cut at the ground, three fifths at half its height (common practice).
+    private const double WidthAtGround = 0.2;
+
+    /// <summary>The height of the cut as a share of the plant's, 0 to 1.</summary>
+    /// <param name="plant">The plant.</param>
+    public double HeightShare(Plants.Plant plant) => HeightCm is { } height ? Math.Clamp(height / plant.HeightCm, 0, 1) : 0.5;
+
+    /// <summary>Days by which a cut in leaf, before the flowers, holds back what flowers once a year: the more the lower.</summary>
+    /// <param name="plant">The plant.</param>
+    public int DelayDays(Plants.Plant plant) => (int)Math.Round(Math.Min(MostDelayDays, DelayAtGroundDays * (1 - HeightShare(plant))));
+
+    /// <summary>Share of its width that is left: what is shorn covers little until it has grown again.</summary>
+    /// <param name="plant">The plant.</param>
+    public double WidthLeft(Plants.Plant plant) => WidthAtGround + ((1 - WidthAtGround) * HeightShare(plant));
 
     /// <summary>How high a shrub that was cut flowers, cm: about two feet above the cut, and no higher than it grows.</summary>
     /// <param name="plant">The plant.</param>
@@ -26,10 +39,20 @@ public sealed record CutBack(string PlantId, LocalDate Day, double? HeightCm = n
     /// at the ground (common practice).
     /// </summary>
     /// <param name="plant">The plant.</param>
-    public double HeadSize(Plants.Plant plant) => 1 + (0.5 * Math.Clamp(1 - ((HeightCm ?? (plant.HeightCm / 2)) / plant.HeightCm), 0, 1));
+    public double HeadSize(Plants.Plant plant) => 1 + (0.5 * (1 - HeightShare(plant)));
 
     /// <summary>Share of the plants that is cut, 0 to 1; half of them keep flowering while the other half grows again.</summary>
     public double Share { get; init; } = 1;
+
+    /// <summary>
+    /// Which plants each cut falls on, with their share of the kind: cuts of shares that together make no more than all fall on
+    /// different plants; otherwise they fall on the same, as many as the largest.
+    /// </summary>
+    /// <param name="cuts">Cuts of one kind.</param>
+    public static IReadOnlyList<(double Share, IReadOnlyList<CutBack> Cuts)> Groups(IReadOnlyList<CutBack> cuts) =>
+        cuts.Count == 0 ? []
+        : cuts.Count > 1 && cuts.Sum(c => c.Share) <= 1.0001 ? [.. cuts.Select(c => (c.Share, (IReadOnlyList<CutBack>)[c]))]
+        : [(cuts.Max(c => c.Share), cuts)];
 
     /// <summary>Every fault of the cut on its own.</summary>
     public IReadOnlyList<Fault> Faults()

@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Globalization;
 using NetTopologySuite.Geometries;
 
 namespace UnrulyMeadow.Core.Planting;
@@ -10,9 +12,10 @@ public readonly record struct PlanePoint(double XCm, double YCm)
 }
 
 /// <summary>
-/// How many equal discs lie in an outline without overlap. Up to 13 in a circle the count follows the best-known
-/// packings; beyond, and in other outlines, the best of lattices and rings takes in further discs that are pushed into
-/// its gaps as long as all can be laid out, so it never claims more than fits, but may claim fewer than the best known.
+/// How many equal discs lie in an outline without overlap. In a circle the densest packings that a long search found are
+/// kept in a table, up to a hundred discs; beyond, and in other outlines, the best of lattices and rings takes in further
+/// discs that are pushed into its gaps as long as all can be laid out. It never claims more than fits, but may claim fewer
+/// than the best known, and what lies in a circle, a rectangle or an ellipse lies in a larger one too.
 /// </summary>
 public static class DiscPacking
 {
@@ -24,14 +27,34 @@ public static class DiscPacking
 
     private const int MostFresh = 70;
     private const double Tolerance = 1e-9;
+
+    // Figures of the table are rounded; discs that overlap by so little of a radius touch.
+    private const double Touching = 2e-6;
+
+    // Even patterns are given up for a denser one only where a disc more or less is a large share.
+    private const int MostEven = 13;
     private const int StepBudget = 120_000;
 
-    // Enclosing radius for n unit discs, rounded up: Graham, Lubachevsky, Nurmela & Östergård (1998) and later tables.
-    private static readonly double[] EnclosingRadius =
-        [0, 1, 2.0000, 2.1548, 2.4143, 2.7014, 3.0000, 3.0000, 3.3048, 3.6132, 3.8131, 3.9239, 4.0297, 4.2361];
+    // Filled layouts are laid out for sizes a per cent apart, and serve every size between.
+    private const double SizeStep = 1.01;
+    private const int MostKept = 3000;
 
-    /// <summary>Enclosing radius for n unit discs, n from 1 to 13.</summary>
-    public static double BestKnownEnclosingRadius(int discs) => EnclosingRadius[discs];
+    private static readonly Lazy<IReadOnlyList<PlanePoint[]>> Densest = new(ReadDensest);
+    private static readonly Lazy<double[]> EnclosingRadius = new(() => [.. Densest.Value.Select(p => p.Length == 0 ? 0 : 1 + p.Max(q => q.DistanceTo(default)))]);
+    private static readonly ConcurrentDictionary<(Shape Shape, int Length, int Width), IReadOnlyList<PlanePoint>> Kept = new();
+
+    private enum Shape
+    {
+        Circle,
+        Rectangle,
+        Ellipse,
+    }
+
+    /// <summary>Most discs of which the densest packing in a circle is kept.</summary>
+    public static int MostTabled => Densest.Value.Count - 1;
+
+    /// <summary>Radius of the smallest circle known here to hold n unit discs, n from 1 to <see cref="MostTabled"/>.</summary>
+    public static double BestKnownEnclosingRadius(int discs) => EnclosingRadius.Value[discs];
 
     /// <summary>How many discs of one radius lie in a circle of another.</summary>
     public static int CountInCircle(double outlineRadiusCm, double discRadiusCm) => InCircle(outlineRadiusCm, discRadiusCm).Count;
@@ -43,10 +66,11 @@ public static class DiscPacking
     public static IReadOnlyList<PlanePoint> InCircle(double outlineRadiusCm, double discRadiusCm, bool fill = true)
     {
         List<PlanePoint> laid = LaidInCircle(outlineRadiusCm, discRadiusCm);
-        int known = KnownCount(outlineRadiusCm / discRadiusCm);
-        if (laid.Count < known)
-            return Relaxed(known, outlineRadiusCm - discRadiusCm, discRadiusCm);
-        return known < 13 || !fill ? laid : Filled(laid, DiscRoom.Circle(outlineRadiusCm - discRadiusCm), discRadiusCm);
+        if (laid.Count == 0)
+            return laid;
+        int known = KnownCount(outlineRadiusCm / discRadiusCm, fill ? MostTabled : MostEven);
+        IReadOnlyList<PlanePoint> best = laid.Count >= known ? laid : Tabled(known, outlineRadiusCm - discRadiusCm);
+        return fill && known == MostTabled ? Steady(Shape.Circle, 2 * outlineRadiusCm, 2 * outlineRadiusCm, discRadiusCm, best) : best;
     }
 
     /// <summary>Places for discs in a rectangle: the best of a square and two staggered lattices, filled up.</summary>
@@ -60,7 +84,7 @@ public static class DiscPacking
         List<PlanePoint> along = Rows(lengthCm, widthCm, discRadiusCm, staggered: true);
         List<PlanePoint> across = [.. Rows(widthCm, lengthCm, discRadiusCm, staggered: true).Select(p => new PlanePoint(p.YCm, p.XCm))];
         List<PlanePoint> best = new[] { square, along, across }.MaxBy(p => p.Count)!;
-        return best.Count == 0 || !fill ? best : Filled(best, DiscRoom.Rectangle(lengthCm - (2 * discRadiusCm), widthCm - (2 * discRadiusCm)), discRadiusCm);
+        return best.Count == 0 || !fill ? best : Steady(Shape.Rectangle, lengthCm, widthCm, discRadiusCm, best);
     }
 
     /// <summary>Places for discs in an ellipse: the best offset of a staggered lattice, each disc checked against the edge, filled up.</summary>
@@ -74,9 +98,8 @@ public static class DiscPacking
         double b = widthCm / 2;
         if (Math.Abs(a - b) < 1e-6)
             return InCircle(a, discRadiusCm, fill);
-        // Corners on the ellipse: its straight sides lie inside it, by a thousandth of its width at most.
-        Coordinate[] edge = [.. Enumerable.Range(0, 97).Select(i => new Coordinate(a * Math.Cos(i % 96 * Math.PI / 48), b * Math.Sin(i % 96 * Math.PI / 48)))];
-        return InOutline(new Polygon(new LinearRing(edge)), discRadiusCm, discRadiusCm, fill);
+        IReadOnlyList<PlanePoint> even = InOutline(Edge(a, b), discRadiusCm, discRadiusCm, fill: false);
+        return even.Count == 0 || !fill ? even : Steady(Shape.Ellipse, lengthCm, widthCm, discRadiusCm, even);
     }
 
     /// <summary>Places for discs in any outline: the best offset and turn of a staggered lattice, filled up.</summary>
@@ -213,6 +236,10 @@ public static class DiscPacking
         }
     }
 
+    // Corners on an ellipse: its straight sides lie inside it, by a thousandth of its width at most.
+    private static Polygon Edge(double a, double b) =>
+        new(new LinearRing([.. Enumerable.Range(0, 97).Select(i => new Coordinate(a * Math.Cos(i % 96 * Math.PI / 48), b * Math.Sin(i % 96 * Math.PI / 48)))]));
+
     private static IEnumerable<double> Turns(Geometry outline)
     {
         Coordinate[] ring = outline.Coordinates;
@@ -227,12 +254,71 @@ public static class DiscPacking
         return [along, along + (Math.PI / 6), 0];
     }
 
-    private static int KnownCount(double ratio)
+    private static int KnownCount(double ratio, int most)
     {
         int n = 0;
-        while (n < 13 && EnclosingRadius[n + 1] <= ratio + Tolerance)
+        while (n < most && EnclosingRadius.Value[n + 1] <= ratio + Touching)
             n++;
         return n;
+    }
+
+    private static IReadOnlyList<PlanePoint> Tabled(int count, double reach)
+    {
+        double scale = count == 1 ? 0 : reach / (EnclosingRadius.Value[count] - 1);
+        return [.. Densest.Value[count].Select(p => Scaled(p, scale))];
+    }
+
+    // What was filled for this size, rounded down, and for its smaller neighbours: a larger outline never holds less than they do.
+    private static IReadOnlyList<PlanePoint> Steady(Shape shape, double length, double width, double discRadius, IReadOnlyList<PlanePoint> even)
+    {
+        if (even.Count >= MostFilled)
+            return even;
+        if (Kept.Count > MostKept)
+            Kept.Clear();
+        (int l, int w) = (Step(length / discRadius), Step(width / discRadius));
+        IReadOnlyList<PlanePoint> best = even;
+        foreach ((int shorter, int narrower) in new[] { (0, 0), (1, 0), (0, 1), (1, 1), (2, 2) })
+        {
+            IReadOnlyList<PlanePoint> filled = Kept.GetOrAdd((shape, l - shorter, w - narrower), size => FilledOf(size.Shape, Size(size.Length), Size(size.Width)));
+            if (filled.Count > best.Count)
+                best = [.. filled.Select(p => Scaled(p, discRadius))];
+        }
+        return best;
+    }
+
+    private static int Step(double size) => (int)Math.Floor((Math.Log(size) / Math.Log(SizeStep)) + Tolerance);
+
+    private static double Size(int step) => Math.Pow(SizeStep, step);
+
+    // Unit discs.
+    private static IReadOnlyList<PlanePoint> FilledOf(Shape shape, double length, double width)
+    {
+        if (shape == Shape.Ellipse)
+            return InOutline(Edge(length / 2, width / 2), 1, 1);
+        if (Math.Min(length, width) < 2)
+            return [];
+        return shape == Shape.Circle
+            ? Filled(LaidInCircle(length / 2, 1), DiscRoom.Circle((length / 2) - 1), 1)
+            : Filled([.. InRectangle(length, width, 1, fill: false)], DiscRoom.Rectangle(length - 2, width - 2), 1);
+    }
+
+    private static PlanePoint Scaled(PlanePoint p, double by) => new(p.XCm * by, p.YCm * by);
+
+    // One line for each count: the count, then x and y of each disc in millionths of a radius.
+    private static IReadOnlyList<PlanePoint[]> ReadDensest()
+    {
+        using Stream stream = typeof(DiscPacking).Assembly.GetManifestResourceStream("packings.txt")!;
+        using var reader = new StreamReader(stream);
+        var table = new List<PlanePoint[]> { Array.Empty<PlanePoint>() };
+        while (reader.ReadLine() is { } line)
+        {
+            double[] figures = [.. line.Split(' ').Skip(1).Select(f => double.Parse(f, CultureInfo.InvariantCulture) / 1e6)];
+            PlanePoint[] places = [.. figures.Chunk(2).Select(c => new PlanePoint(c[0], c[1]))];
+            // The nearest two just touch, whatever rounding did.
+            double nearest = places.SelectMany((p, i) => places.Skip(i + 1).Select(p.DistanceTo)).DefaultIfEmpty(2).Min();
+            table.Add([.. places.Select(p => Scaled(p, 2 / nearest))]);
+        }
+        return table;
     }
 
     private static List<PlanePoint> LaidInCircle(double outlineRadius, double discRadius)
@@ -320,66 +406,5 @@ public static class DiscPacking
     {
         if (discs > MostDiscs)
             throw new InvalidInputException("diameter", $"more than {MostDiscs:#,0} bulbs would fit; the outline or the bulb is given in the wrong unit");
-    }
-
-    // Pushes overlapping discs apart from seeded starts until none overlaps by more than a thousandth of its radius.
-    private static List<PlanePoint> Relaxed(int count, double reach, double discRadius)
-    {
-        var random = new Random(count);
-        double[] best = [];
-        double bestOverlap = double.PositiveInfinity;
-        for (int start = 0; start < 60 && bestOverlap > 0.001 * discRadius; start++)
-        {
-            var p = new double[2 * count];
-            for (int i = 0; i < count; i++)
-            {
-                double radius = reach * Math.Sqrt(random.NextDouble());
-                double angle = 2 * Math.PI * random.NextDouble();
-                p[2 * i] = radius * Math.Cos(angle);
-                p[(2 * i) + 1] = radius * Math.Sin(angle);
-            }
-            double overlap = double.PositiveInfinity;
-            for (int step = 0; step < 3000 && overlap > 0.001 * discRadius; step++)
-                overlap = Push(p, reach, 2 * discRadius);
-            if (overlap < bestOverlap)
-            {
-                bestOverlap = overlap;
-                best = p;
-            }
-        }
-        return [.. Enumerable.Range(0, count).Select(i => new PlanePoint(best[2 * i], best[(2 * i) + 1]))];
-    }
-
-    private static double Push(double[] p, double reach, double apart)
-    {
-        double worst = 0;
-        for (int i = 0; i < p.Length; i += 2)
-        {
-            for (int k = i + 2; k < p.Length; k += 2)
-            {
-                double dx = p[k] - p[i];
-                double dy = p[k + 1] - p[i + 1];
-                double d = Math.Max(1e-9, Math.Sqrt((dx * dx) + (dy * dy)));
-                double overlap = apart - d;
-                if (overlap <= 0)
-                    continue;
-                worst = Math.Max(worst, overlap);
-                double push = 0.5 * overlap / d;
-                p[i] -= dx * push;
-                p[i + 1] -= dy * push;
-                p[k] += dx * push;
-                p[k + 1] += dy * push;
-            }
-        }
-        for (int i = 0; i < p.Length; i += 2)
-        {
-            double d = Math.Sqrt((p[i] * p[i]) + (p[i + 1] * p[i + 1]));
-            if (d <= reach)
-                continue;
-            worst = Math.Max(worst, d - reach);
-            p[i] *= reach / d;
-            p[i + 1] *= reach / d;
-        }
-        return worst;
     }
 }

@@ -158,6 +158,16 @@ public enum ChrysanthemumSchool
     Overwinter,
 }
 
+/// <summary>How stock raised under glass comes to the planter.</summary>
+public enum HardenOffSchool
+{
+    /// <summary>Hardened off: a week out by day, or in a house with open sides.</summary>
+    HardenedOff,
+
+    /// <summary>Straight from a warm house.</summary>
+    FromWarmHouse,
+}
+
 /// <summary>What is done about pests.</summary>
 public enum PestSchool
 {
@@ -215,6 +225,9 @@ public sealed record HouseRules
 
     /// <summary>Fall chrysanthemums.</summary>
     public ChrysanthemumSchool Chrysanthemums { get; init; }
+
+    /// <summary>Hardening off.</summary>
+    public HardenOffSchool HardenOff { get; init; }
 
     /// <summary>Pests.</summary>
     public PestSchool Pests { get; init; }
@@ -293,6 +306,9 @@ public sealed record PlanterRules
     /// <summary>Fall chrysanthemums.</summary>
     public ChrysanthemumSchool? Chrysanthemums { get; init; }
 
+    /// <summary>Hardening off; null to follow the site.</summary>
+    public HardenOffSchool? HardenOff { get; init; }
+
     /// <summary>Pests.</summary>
     public PestSchool? Pests { get; init; }
 
@@ -313,6 +329,7 @@ public sealed record PlanterRules
         Pots = Pots ?? site.Pots,
         Fabric = Fabric ?? site.Fabric,
         Chrysanthemums = Chrysanthemums ?? site.Chrysanthemums,
+        HardenOff = HardenOff ?? site.HardenOff,
         Pests = Pests ?? site.Pests,
     };
 }

@@ -50,10 +50,10 @@ public abstract record ColourRule
     protected static int HeldBack(Growing growing, int from, int opens)
     {
         int held = opens;
-        foreach (int cut in growing.CutIndices)
+        foreach ((int at, Planting.CutBack cut) in growing.Cuts)
         {
-            if (cut > Math.Max(0, from) && cut < opens && growing.Season.UsualLeaf[cut])
-                held = Math.Max(held, Math.Max(opens + Planting.CutBack.SpringDelayDays, cut + (int)(growing.Plant.Tending.FlushAfterDays ?? 0)));
+            if (at > Math.Max(0, from) && at < opens && growing.Season.UsualLeaf[at])
+                held = Math.Max(held, Math.Max(opens + cut.DelayDays(growing.Plant), at + (int)(growing.Plant.Tending.FlushAfterDays ?? 0)));
         }
         return held;
     }

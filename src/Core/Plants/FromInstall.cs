@@ -1,6 +1,6 @@
 namespace UnrulyMeadow.Core.Plants;
 
-/// <summary>Bought-in annuals: in flower from install until killed by frost, stalled by heat, or spent.</summary>
+/// <summary>Bought-in annuals: in flower from install until spoiled by frost, stalled by heat, or spent.</summary>
 /// <param name="BudDays">Days from install to open colour.</param>
 /// <param name="ShowDays">Days until spent, or until it begins to thin where a cut brings it back; null for as long as it lives.</param>
 /// <param name="HeatCeilingC">A week's mean air above this stalls it until a cooler week, °C; null for none.</param>

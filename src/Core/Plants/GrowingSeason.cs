@@ -27,6 +27,7 @@ public sealed class GrowingSeason
     private readonly Lazy<double[]> _fortnightMean;
     private readonly Lazy<double[]> _dayLength;
     private readonly Lazy<double[]> _chill;
+    private readonly Lazy<float[]> _hardened;
     private readonly Lazy<int[]> _lateSummers;
     private readonly Lazy<int[]> _autumnEquinoxes;
     private readonly Lazy<int[]> _longestDays;
@@ -43,6 +44,7 @@ public sealed class GrowingSeason
         _fortnightMean = new Lazy<double[]>(() => MeansOver(14));
         _dayLength = new Lazy<double[]>(() => [.. _days.Select(d => SolarGeometry.DaylightHours(Run.LatitudeDeg, d.DayOfYear))]);
         _chill = new Lazy<double[]>(ChillSums);
+        _hardened = new Lazy<float[]>(() => Hardening.Of(FortnightMeanC));
         _autumnEquinoxes = new Lazy<int[]>(() => Days(AutumnEquinox, SpringEquinox));
         _longestDays = new Lazy<int[]>(() => Days(June, December));
         _lateSummers = new Lazy<int[]>(() => [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)]);
@@ -71,6 +73,9 @@ public sealed class GrowingSeason
 
     /// <summary>Mean air temperature of the fourteen days up to each day, °C.</summary>
     public double[] FortnightMeanC => _fortnightMean.Value;
+
+    /// <summary>Share of full hardiness that tops have by day, 0 to 1.</summary>
+    public float[] Hardened => _hardened.Value;
 
     /// <summary>Day length, hours (FAO-56 eq. 34).</summary>
     public double[] DayLengthH => _dayLength.Value;
@@ -246,8 +251,8 @@ public sealed class Growing
     /// <summary>True for what is bought in full colour: it shows at once, and is over sooner.</summary>
     public bool InColour { get; }
 
-    /// <summary>Indices of the days on which it is cut; what flowers once a year is held back by a cut in leaf.</summary>
-    public IReadOnlyList<int> CutIndices { get; init; } = [];
+    /// <summary>The days on which it is cut, and the cuts; what flowers once a year is held back by a cut in leaf.</summary>
+    public IReadOnlyList<(int Index, Planting.CutBack Cut)> Cuts { get; init; } = [];
 
     /// <summary>Index of the day it goes in; negative when that was before the run.</summary>
     public int InstallIndex { get; }
@@ -267,6 +272,13 @@ public sealed class Growing
     /// <summary>Frost before this index takes nothing: what stands as a plan year begins is known to have lived.</summary>
     public int SafeUntilIndex { get; init; }
 
+    /// <summary>True for stock that comes straight from a warm house.</summary>
+    public bool FromWarmHouse { get; init; }
+
+    /// <summary>True when a day is cold enough to spoil its tops, as hardened as it then is.</summary>
+    public bool IsSpoiledOn(int index) =>
+        Season.Run.MinC[index] - FrostPocketC <= Hardening.SpoiledAtC(Plant, Season.Hardened[index]) + (FromWarmHouse ? Hardening.SoftnessK(index - InstallIndex) : 0);
+
     /// <summary>Index of the first day whose frost spoils its tops, or the run's length.</summary>
     public int KilledIndex
     {
@@ -275,7 +287,7 @@ public sealed class Growing
             if (_killedIndex is { } known)
                 return known;
             int i = Math.Max(SafeUntilIndex, InstallIndex);
-            while (i < Season.Length && Season.Run.MinC[i] - FrostPocketC > Plant.TopDamageC)
+            while (i < Season.Length && !IsSpoiledOn(i))
                 i++;
             _killedIndex = i;
             return i;

@@ -26,6 +26,9 @@ public enum LifeForm
 
     /// <summary>A tree.</summary>
     Tree,
+
+    /// <summary>Cut stems, boughs or seed heads, stood in a pot without roots.</summary>
+    CutStems,
 }
 
 /// <summary>The way a plant stands.</summary>
@@ -210,6 +213,9 @@ public sealed record Plant
 
     /// <summary>True for what is set out as a growing plant: all but hardy bulbs. Tender tubers are started under cover and go out like bedding.</summary>
     public bool GoesOutInLeaf => Bulb is null || IsTender;
+
+    /// <summary>True for what is raised under glass and sold in leaf.</summary>
+    public bool IsRaisedWarm => GoesOutInLeaf && LifeForm is LifeForm.TenderAnnual or LifeForm.CoolSeasonAnnual or LifeForm.Bulb;
 
     /// <summary>True for what a killing frost ends for good rather than for the season.</summary>
     public bool DiesWithFrost => LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial || (LifeForm == LifeForm.Bulb && IsTender);

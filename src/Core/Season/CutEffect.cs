@@ -14,14 +14,11 @@ internal static class CutEffect
     /// </summary>
     /// <param name="share">Share of its best by day, as it would be uncut.</param>
     /// <param name="growing">The plant.</param>
-    /// <param name="cuts">Days of the cuts.</param>
-    /// <param name="of">Share of the plants that is cut; the others go on as they are.</param>
-    public static void Apply(Span<double> share, Growing growing, IReadOnlyList<int> cuts, double of)
+    public static void Apply(Span<double> share, Growing growing)
     {
-        double[] uncut = of < 1 ? share.ToArray() : [];
         double after = growing.Plant.Tending.FlushAfterDays ?? 0;
         double lasts = growing.Plant.Tending.FlushDays ?? 0;
-        foreach (int cut in cuts)
+        foreach ((int cut, CutBack _) in growing.Cuts)
         {
             int at = Math.Clamp(cut, 0, share.Length);
             // Only a plant that has flowered lately has heads to lose; a cut before the flowers holds them back by its own rule.
@@ -41,20 +38,21 @@ internal static class CutEffect
             }
         }
         growing.ClearAfterFrost(share);
-        for (int i = 0; i < uncut.Length; i++)
-            share[i] = (of * share[i]) + ((1 - of) * uncut[i]);
     }
 
     /// <summary>Share of its width on a day: what a cut leaves, growing back until the next flowers.</summary>
-    public static double WidthLeft(Growing growing, IReadOnlyList<int> cuts, double of, int day)
+    public static double WidthLeft(Growing growing, int day)
     {
         double back = Math.Max(14, growing.Plant.Tending.FlushAfterDays ?? 28);
         double left = 1;
-        foreach (int cut in cuts)
+        foreach ((int at, CutBack cut) in growing.Cuts)
         {
-            if (day >= cut)
-                left = Math.Min(1, CutBack.WidthLeft + ((1 - CutBack.WidthLeft) * (day - cut) / back));
+            double now = cut.WidthLeft(growing.Plant);
+            // What is cut lower takes longer: the days of its next flowers from half its height, twice as many from the ground.
+            double days = back * 2 * (1 - cut.HeightShare(growing.Plant));
+            if (day >= at)
+                left = days <= 0 ? 1 : Math.Min(1, now + ((1 - now) * (day - at) / days));
         }
-        return 1 - (of * (1 - left));
+        return left;
     }
 }

@@ -98,14 +98,14 @@ public sealed class FitQuestion
     /// <summary>Every plant, the best first: those that fit, then doubtful ones, then those that fail; retired ones are left out.</summary>
     public IReadOnlyList<PlantFit> Ask(IEnumerable<Plant> palette)
     {
-        var extremes = new Dictionary<LocalDate, (double[] LowestC, double[] HottestWeekC)>();
-        return [.. palette.Where(p => !p.IsRetired).Select(p => Of(p, extremes)).OrderBy(f => f.Verdict).ThenByDescending(f => f.Score).ThenBy(f => f.Plant.CommonName, StringComparer.Ordinal)];
+        var hottest = new Dictionary<LocalDate, double[]>();
+        return [.. palette.Where(p => !p.IsRetired).Select(p => Of(p, hottest)).OrderBy(f => f.Verdict).ThenByDescending(f => f.Score).ThenBy(f => f.Plant.CommonName, StringComparer.Ordinal)];
     }
 
     /// <summary>One plant.</summary>
     public PlantFit Of(Plant plant) => Of(plant, []);
 
-    private PlantFit Of(Plant plant, Dictionary<LocalDate, (double[] LowestC, double[] HottestWeekC)> extremes)
+    private PlantFit Of(Plant plant, Dictionary<LocalDate, double[]> hottest)
     {
         LocalDate install = _site.UsualInstall(plant, First);
         BulbPlace? place = plant.Bulb is { } bulb ? new BulbPlace(_class, Math.Round(BulbStack.DepthByRule(bulb, _rules.RulesFor(Planter).BulbDepth))) : null;
@@ -120,11 +120,11 @@ public sealed class FitQuestion
         {
             // Weather counts from the day it goes in, for what lasts from the fall before.
             LocalDate from = install < _site.Start ? _site.Start : install;
-            if (!extremes.TryGetValue(from, out var weather))
-                extremes[from] = weather = _site.Extremes(from, Last < from ? from : Last);
-            Tops(plant, weather.LowestC, reasons);
+            if (!hottest.TryGetValue(from, out double[]? weeks))
+                hottest[from] = weeks = _site.HottestWeeks(from, Last < from ? from : Last);
+            Tops(plant, from, reasons);
             Roots(plant, install, reasons);
-            Heat(plant, weather.HottestWeekC, reasons);
+            Heat(plant, weeks, reasons);
         }
         Surroundings(plant, reasons);
         if (Planter.Survey.RestsFrom(plant, install < First.PlusYears(-1) ? First : install))
@@ -218,13 +218,13 @@ public sealed class FitQuestion
             reasons.Add(new("height", FitVerdict.Doubtful, $"At {plant.HeightCm:0} cm it is tall for this planter ({_height.ProportionCm:0} cm looks right)."));
     }
 
-    private void Tops(Plant plant, double[] lowest, List<FitReason> reasons)
+    private void Tops(Plant plant, LocalDate from, List<FitReason> reasons)
     {
         // Herbs that rest below ground lose only what is dead anyway.
         bool counts = plant.DiesWithFrost || plant.HasLastingTops;
-        if (!counts || lowest.Length == 0)
+        if (!counts)
             return;
-        double live = (double)lowest.Count(c => c - _pocketC > plant.TopDamageC) / lowest.Length;
+        double live = _site.ComesThrough(plant, from, Last < from ? from : Last, _pocketC);
         if (live < 0.8)
             reasons.Add(new("cold", live < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Its tops are spoiled at {plant.TopDamageC:0.#} °C; they come through until then in {live * 10:0.#} of 10 years."));
     }

@@ -11,7 +11,7 @@ public enum LossKind
     /// <summary>Nothing.</summary>
     None,
 
-    /// <summary>Frost killed it.</summary>
+    /// <summary>Frost spoiled its flower and leaf, and ended its show.</summary>
     Frost,
 
     /// <summary>Winter killed its roots in the container.</summary>
@@ -24,7 +24,7 @@ public enum LossKind
 /// <summary>One plant in one weather year of a plan year; days count from the plan year's first, −1 for never.</summary>
 /// <param name="WeatherYear">The year whose weather it was.</param>
 /// <param name="First">First day on which it shows a third of its best.</param>
-/// <param name="Peak">Middle of the days on which it is at its best.</param>
+/// <param name="Peak">The day of most colour: the share that shows times the room that the plant takes.</param>
 /// <param name="Last">Last day on which it shows a third of its best.</param>
 /// <param name="DaysShown">Days on which it shows a third of its best.</param>
 /// <param name="DaysStalled">Days on which heat holds its flowers back.</param>
@@ -130,51 +130,85 @@ public sealed class PlantYears
     private void Follow(int year, Standing standing, GrowingSeason season, LocalDate start, Span<double> share)
     {
         int zero = season.Run.IndexOf(start);
-        int[] cuts = standing.Cuts.Count == 0 ? [] : [.. standing.Cuts.Select(c => season.Run.IndexOf(c.Day))];
-        var growing = new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour) { CutIndices = cuts, SafeUntilIndex = zero };
-        (LossKind loss, int lost) = Lost(growing, zero, Math.Max(zero, season.Run.IndexOf(standing.From)));
+        var uncut = new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour) { SafeUntilIndex = zero, FromWarmHouse = standing.FromWarmHouse };
+        (double Share, Growing Growing)[] groups = standing.Cuts.Count == 0 ? [] :
+        [
+            .. CutBack.Groups(standing.Cuts).Select(g => (g.Share, new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
+            {
+                SafeUntilIndex = zero, FromWarmHouse = standing.FromWarmHouse, Cuts = [.. g.Cuts.Select(c => (season.Run.IndexOf(c.Day), c))],
+            })),
+        ];
+        (LossKind loss, int lost) = FirstLoss(uncut, Math.Max(zero, season.Run.IndexOf(standing.From)));
         int dead = loss is LossKind.Frost or LossKind.Roots ? lost : int.MaxValue;
         int spoiledTo = loss == LossKind.Tops ? Regrown(season, lost) : -1;
         Span<float> best = stackalloc float[Stride];
+        Span<float> most = stackalloc float[Stride];
+        double[] mixed = groups.Length == 0 ? [] : new double[share.Length];
         for (int w = 0; w < _shares.Length; w++)
         {
-            share.Clear();
             ColourWindow window = Plant.Windows[w];
             // Bulbs forced beforehand are set in as their buds colour, and last their usual days.
             ColourRule rule = standing.Forced && window.Rule is BulbForcing bulb ? new FromInstall(ForcedBudDays, bulb.ShowDays) : window.Rule;
-            rule.Fill(share, growing);
-            if (cuts.Length > 0 && window.Part == ColourPart.Flower)
-                CutEffect.Apply(share, growing, cuts, standing.Cuts.Max(c => c.Share));
+            Mix(share, mixed, rule, window, uncut, groups);
+            float light = LightShortage.ColourShare(standing.LightSteps);
+            float weight = (float)(window.Share * window.Weight);
             Span<float> row = _shares[w].AsSpan(year * Stride, Length);
             for (int d = 0; d < row.Length; d++)
             {
                 int at = zero + From + d;
-                row[d] = at >= dead || (at >= lost && at < spoiledTo) ? 0 : (float)share[at];
+                row[d] = at >= dead || (at >= lost && at < spoiledTo) ? 0 : light * (float)share[at];
                 best[d] = Math.Max(best[d], row[d]);
+                most[d] += weight * row[d];
             }
         }
-        Grow(_area.AsSpan(year * Stride, Length), growing, zero + From, Math.Min(dead, zero + From + Length), best, cuts, standing);
-        Years[year] = Sum(season, growing, zero, best[..Length], loss, lost);
+        Span<float> area = _area.AsSpan(year * Stride, Length);
+        Grow(area, uncut, groups, zero + From, Math.Min(dead, zero + From + Length), best, LightShortage.WidthShare(standing.LightSteps));
+        for (int d = 0; d < Length; d++)
+            most[d] *= area[d];
+        Years[year] = Sum(season, uncut, zero, best[..Length], most[..Length], loss, lost);
+    }
+
+    // A rule's shares, as of the plants that are cut and of those that are not, each in proportion.
+    private static void Mix(Span<double> share, double[] mixed, ColourRule rule, ColourWindow window, Growing uncut, (double Share, Growing Growing)[] groups)
+    {
+        double rest = 1 - groups.Sum(g => g.Share);
+        Array.Clear(mixed);
+        foreach ((double of, Growing growing) in groups)
+        {
+            share.Clear();
+            rule.Fill(share, growing);
+            if (window.Part == ColourPart.Flower)
+                CutEffect.Apply(share, growing);
+            for (int i = 0; i < mixed.Length; i++)
+                mixed[i] += of * share[i];
+        }
+        share.Clear();
+        if (rest > 1e-6)
+            rule.Fill(share, uncut);
+        for (int i = 0; i < mixed.Length; i++)
+            share[i] = mixed[i] + (rest > 1e-6 ? rest * share[i] : 0);
     }
 
     // The surface under its width; a bulb takes room only while it shows, and others close over it before and after.
-    private void Grow(Span<float> area, Growing growing, int first, int end, ReadOnlySpan<float> best, int[] cuts, Standing standing)
+    private void Grow(Span<float> area, Growing growing, (double Share, Growing Growing)[] groups, int first, int end, ReadOnlySpan<float> best, double widthShare)
     {
         double[] heat = growing.Season.Heat(Plant.GrowthBaseC);
         double before = growing.HeatBeforeCd;
         bool grows = Plant.GrowthPerDegreeDay > 0 && Plant.MatureSpreadCm > Plant.SpreadAtPurchaseCm;
-        double spread = Plant.SpreadCm(0);
+        double spread = widthShare * Plant.SpreadCm(0);
         double last = double.NaN;
         for (int d = 0; first + d < end; d++)
         {
             double now = Math.Max(0, heat[first + d] + before);
             if (grows && now != last)
             {
-                spread = Plant.SpreadCm(now);
+                spread = widthShare * Plant.SpreadCm(now);
                 last = now;
             }
-            double cut = cuts.Length == 0 ? 1 : CutEffect.WidthLeft(growing, cuts, standing.Cuts.Max(c => c.Share), first + d);
-            area[d] = (float)(Math.PI / 4 * spread * spread * cut * cut);
+            double left = 1;
+            foreach ((double of, Growing cut) in groups)
+                left -= of * (1 - (CutEffect.WidthLeft(cut, first + d) is var width ? width * width : 1));
+            area[d] = (float)(Math.PI / 4 * spread * spread * left);
         }
         if (Plant.Green != GreenLeaf.AroundFlower)
             return;
@@ -190,7 +224,7 @@ public sealed class PlantYears
     }
 
     // The first thing that winter takes. What stands for years is taken to have lived until the plan year begins.
-    private static (LossKind Kind, int Index) Lost(Growing growing, int zero, int from)
+    internal static (LossKind Kind, int Index) FirstLoss(Growing growing, int from)
     {
         Plant plant = growing.Plant;
         int end = growing.LiftIndex;
@@ -209,7 +243,7 @@ public sealed class PlantYears
         if (plant.HasLastingTops)
         {
             tops = from;
-            while (tops < end && growing.Season.Run.MinC[tops] - growing.FrostPocketC > plant.TopDamageC)
+            while (tops < end && !growing.IsSpoiledOn(tops))
                 tops++;
         }
         int first = Math.Min(roots, tops);
@@ -225,31 +259,21 @@ public sealed class PlantYears
         return i;
     }
 
-    private PlantYear Sum(GrowingSeason season, Growing growing, int zero, ReadOnlySpan<float> best, LossKind loss, int lost)
+    private PlantYear Sum(GrowingSeason season, Growing growing, int zero, ReadOnlySpan<float> best, ReadOnlySpan<float> flower, LossKind loss, int lost)
     {
         int first = -1;
         int last = -1;
+        int peak = -1;
         int shown = 0;
-        float most = 0;
         for (int d = 0; d < best.Length; d++)
         {
-            most = Math.Max(most, best[d]);
             if (best[d] < Shows)
                 continue;
             first = first < 0 ? d : first;
             last = d;
             shown++;
-        }
-        int peak = -1;
-        if (shown > 0)
-        {
-            int from = 0;
-            while (best[from] < 0.95f * most)
-                from++;
-            int to = from;
-            while (to + 1 < best.Length && best[to + 1] >= 0.95f * most)
-                to++;
-            peak = (from + to) / 2;
+            if (peak < 0 || flower[d] > flower[peak])
+                peak = d;
         }
         int stalled = 0;
         if (Plant.Windows.Select(w => w.Rule).OfType<FromInstall>().FirstOrDefault() is { HeatCeilingC: { } ceiling })

@@ -24,7 +24,8 @@ internal sealed record PlantedItem(Display Display, Plant Plant, int Count, Stan
     /// <summary>What would stand there with other displays than the plan's.</summary>
     public static IReadOnlyList<PlantedItem> Of(Plan plan, Planter planter, IEnumerable<Display> displays, LocalDate start, LocalDate end)
     {
-        bool inColour = plan.Site.RulesFor(planter).Stage == StageSchool.InColour;
+        HouseRules rules = plan.Site.RulesFor(planter);
+        bool inColour = rules.Stage == StageSchool.InColour;
         double pocket = plan.AreaOf(planter).FrostPocketC + planter.Survey.FrostPocketC;
         BulbPlace roots = planter.PlaceAt(0);
         var found = new List<PlantedItem>();
@@ -45,7 +46,7 @@ internal sealed record PlantedItem(Display Display, Plant Plant, int Count, Stan
                 // Only what lives on in a container has roots to lose; all else shares one place, and so one computation.
                 BulbPlace place = plant.IsLasting && !planter.Form.IsBed ? roots : BulbPlace.UsualBed;
                 IReadOnlyList<CutBack> cuts = display.Cuts.Count == 0 ? [] : [.. display.Cuts.Where(c => c.PlantId == plant.Id).OrderBy(c => c.Day)];
-                found.Add(new(display, plant, item.Count, new Standing(item.Since ?? display.Install, Latest(display.Install, item.Since), display.Lift, place, pocket, inColour, cuts)));
+                found.Add(new(display, plant, item.Count, new Standing(item.Since ?? display.Install, Latest(display.Install, item.Since), display.Lift, place, pocket, inColour, cuts) { FromWarmHouse = rules.HardenOff == HardenOffSchool.FromWarmHouse && plant.IsRaisedWarm, LightSteps = LightShortage.Steps(plant, planter.Exposure) }));
             }
         }
         return found;
@@ -67,10 +68,16 @@ public sealed record Standing(LocalDate Planted, LocalDate From, LocalDate Lift,
     /// <summary>True for bulbs forced beforehand: they flower from the day they are plugged in.</summary>
     public bool Forced { get; init; }
 
-    /// <inheritdoc />
-    public bool Equals(Standing? other) =>
-        other is not null && Planted == other.Planted && From == other.From && Lift == other.Lift && Place == other.Place && PocketC == other.PocketC && InColour == other.InColour && Forced == other.Forced && Cuts.SequenceEqual(other.Cuts);
+    /// <summary>True for stock that comes straight from a warm house, and stands less in its first week.</summary>
+    public bool FromWarmHouse { get; init; }
+
+    /// <summary>Steps of direct sun that it lacks; 0 where it has enough.</summary>
+    public int LightSteps { get; init; }
 
     /// <inheritdoc />
-    public override int GetHashCode() => HashCode.Combine(Planted, From, Lift, Place.DepthCm, PocketC, InColour || Forced, Cuts.Count);
+    public bool Equals(Standing? other) =>
+        other is not null && Planted == other.Planted && From == other.From && Lift == other.Lift && Place == other.Place && PocketC == other.PocketC && InColour == other.InColour && Forced == other.Forced && FromWarmHouse == other.FromWarmHouse && LightSteps == other.LightSteps && Cuts.SequenceEqual(other.Cuts);
+
+    /// <inheritdoc />
+    public override int GetHashCode() => HashCode.Combine(Planted, From, Lift, Place.DepthCm, PocketC, InColour || Forced, Cuts.Count, LightSteps);
 }

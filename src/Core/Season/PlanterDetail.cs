@@ -21,7 +21,7 @@ public sealed record PlantOutlook(string DisplayId, Plant Plant, int Count, Loca
     /// <summary>First colour at a share of the ranks, 0.1 for an early and 0.9 for a late year; null when fewer than half the years show any.</summary>
     public LocalDate? First(double rank) => AtRank(y => y.First, rank);
 
-    /// <summary>The middle of its best days, likewise.</summary>
+    /// <summary>The day of most colour, likewise.</summary>
     public LocalDate? Peak(double rank) => AtRank(y => y.Peak, rank);
 
     /// <summary>Last colour, likewise.</summary>
@@ -45,7 +45,7 @@ public sealed record PlantOutlook(string DisplayId, Plant Plant, int Count, Loca
             new("early year, middle, late year: first colour", $"{Text(First(0.1))}, {Text(First(0.5))}, {Text(First(0.9))}"),
             new("last colour", $"{Text(Last(0.1))}, {Text(Last(0.5))}, {Text(Last(0.9))}"),
             new("years that show it", $"{YearsShown} of {Years.Count}"),
-            new("killed by frost, by root cold; tops spoiled", $"{YearsLost(LossKind.Frost)}, {YearsLost(LossKind.Roots)}; {YearsLost(LossKind.Tops)} years"),
+            new("spoiled by frost; roots lost; tops spoiled for a time", $"{YearsLost(LossKind.Frost)}, {YearsLost(LossKind.Roots)}; {YearsLost(LossKind.Tops)} years"),
         ],
         "Followed day by day through every weather year; it shows from a third of its best on",
         Plant.Source,

@@ -81,6 +81,8 @@ public sealed class SiteFlowering
                 return IsFrozenSeason(cool, shift) ? fall : cool;
             case LifeForm.Biennial:
                 return fall;
+            case LifeForm.CutStems:
+                return Ahead(plant, first);
             default:
                 return Start.PlusYears(-2);
         }
@@ -171,10 +173,30 @@ public sealed class SiteFlowering
         return (double)hit / _seasons.Count;
     }
 
-    /// <summary>The lowest air between two days, one per weather year, sorted; and the highest week's mean, sorted.</summary>
-    public (double[] LowestC, double[] HottestWeekC) Extremes(LocalDate first, LocalDate last)
+    /// <summary>Share of the years in which no night between two days spoils a plant's tops, as hardened as they then are.</summary>
+    /// <param name="plant">The plant.</param>
+    /// <param name="first">First day.</param>
+    /// <param name="last">Last day.</param>
+    /// <param name="pocketC">How much colder than the station its leaves are, °C.</param>
+    public double ComesThrough(Plant plant, LocalDate first, LocalDate last, double pocketC)
     {
-        var low = new double[_seasons.Count];
+        int lives = 0;
+        double safe = Hardening.SpoiledAtC(plant, 0) + pocketC;
+        foreach (GrowingSeason season in _seasons)
+        {
+            int i = Math.Max(0, season.Run.IndexOf(first));
+            int end = Math.Min(season.Length - 1, season.Run.IndexOf(last));
+            double[] low = season.Run.MinC;
+            while (i <= end && (low[i] > safe || low[i] - pocketC > Hardening.SpoiledAtC(plant, season.Hardened[i])))
+                i++;
+            lives += i > end ? 1 : 0;
+        }
+        return _seasons.Count == 0 ? 1 : (double)lives / _seasons.Count;
+    }
+
+    /// <summary>The highest week's mean between two days, one per weather year, sorted, °C.</summary>
+    public double[] HottestWeeks(LocalDate first, LocalDate last)
+    {
         var hot = new double[_seasons.Count];
         lock (_lock)
         {
@@ -183,18 +205,13 @@ public sealed class SiteFlowering
                 GrowingSeason season = _seasons[y];
                 int from = Math.Max(0, season.Run.IndexOf(first));
                 int to = Math.Min(season.Length - 1, season.Run.IndexOf(last));
-                low[y] = double.PositiveInfinity;
                 hot[y] = double.NegativeInfinity;
                 for (int d = from; d <= to; d++)
-                {
-                    low[y] = Math.Min(low[y], season.Run.MinC[d]);
                     hot[y] = Math.Max(hot[y], season.WeekMeanC[d]);
-                }
             }
         }
-        Array.Sort(low);
         Array.Sort(hot);
-        return (low, hot);
+        return hot;
     }
 
     private static LocalDate Ahead(Plant plant, LocalDate first)

@@ -35,6 +35,8 @@ internal static class RuleSteps
         }
         if (seasonal && installed.SelectMany(d => d.Items).Any(i => plan.Plant(i.PlantId).Windows.Any(w => w.Rule is FromInstall)))
             yield return rules.Stage == StageSchool.InBud ? "Take plants in bud; send back what is past its first flowers." : "Take plants in full colour; pick off what is over.";
+        if (rules.HardenOff == HardenOffSchool.HardenedOff && installed.Any(d => d.Items.Any(i => plan.Plant(i.PlantId) is { IsRaisedWarm: true, IsTender: true })))
+            yield return "Only stock that has been hardened off for a week: out by day, in on frost nights.";
         if (planter.Survey.WeedFabric && installed.Count > 0)
             yield return rules.Fabric == FabricSchool.Cross ? "Slit the fabric in a cross, fold the corners under, fold them back after planting." : "Slit the fabric in a T, lay the two flaps aside, close them after planting.";
         if (Holds(installed, "Chrysanthemum") && rules.Chrysanthemums == ChrysanthemumSchool.Overwinter)

@@ -72,7 +72,7 @@ public sealed class DisplayInput
             Count = i.Count.ToString(CultureInfo.InvariantCulture),
             Depth = i.DepthCm is { } depth ? units.LengthNumber(depth) : null,
             Clump = i.Clump?.ToString(CultureInfo.InvariantCulture),
-            Cuts = string.Join(", ", d.Cuts.Where(c => c.PlantId == i.PlantId).Select(c => Words.Iso(c.Day))),
+            Cuts = string.Join(", ", d.Cuts.Where(c => c.PlantId == i.PlantId).Select(c => CutText(c, units))),
             Fate = i.Fate?.ToString(),
         })],
         Pairs = [.. d.Pairs.Select(p => $"{p.Wish}:{p.FirstPlantId}:{p.SecondPlantId}")],
@@ -118,7 +118,7 @@ public sealed class DisplayInput
             if (Lines[i].IsBlank || Item(plan, i, faults, units) is not { } item)
                 continue;
             items.Add(item);
-            cuts.AddRange(Cuts(i, install, lift, faults));
+            cuts.AddRange(Cuts(i, install, lift, faults, units));
         }
         if (items.Count == 0 && faults.IsEmpty)
             faults.Add("Input.Lines[0].PlantId", "choose at least one plant");
@@ -130,7 +130,7 @@ public sealed class DisplayInput
         var display = new Display(id, planterId, into, install, lift, [.. items.Select(i => Kept(i, before))])
         {
             Pairs = ReadPairs(items),
-            Cuts = [.. cuts.Select(c => before?.Cuts.FirstOrDefault(b => b.PlantId == c.PlantId && b.Day == c.Day) ?? c)],
+            Cuts = cuts,
         };
         foreach (Fault fault in display.Faults().Where(_ => faults.IsEmpty))
         {
@@ -174,19 +174,54 @@ public sealed class DisplayInput
             ? item with { Since = was.Since, Forced = was.Forced, Places = was.Count == item.Count ? was.Places : null }
             : item;
 
-    private List<CutBack> Cuts(int i, NodaTime.LocalDate install, NodaTime.LocalDate lift, FaultList faults)
+    private List<CutBack> Cuts(int i, NodaTime.LocalDate install, NodaTime.LocalDate lift, FaultList faults, UnitsText units)
     {
         var cuts = new List<CutBack>();
         foreach (string text in (Lines[i].Cuts ?? string.Empty).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
-            if (Words.ReadDay(text) is not { } day)
-                faults.Add($"Input.Lines[{i}].Cuts", $"\"{text}\" is no date; write 2027-07-19, several parted by commas");
-            else if (day <= install || day >= lift)
+            if (ReadCut(text, Lines[i].PlantId ?? string.Empty, units) is not { } cut)
+                faults.Add($"Input.Lines[{i}].Cuts", $"\"{text}\" is no cut; write 2027-07-19, or 2027-07-19 at {units.LengthNumber(20)} of 50% for a height in {(units.IsUs ? "inches" : "cm")} and a share of the plants; several parted by commas");
+            else if (cut.Day <= install || cut.Day >= lift)
                 faults.Add($"Input.Lines[{i}].Cuts", $"must lie while it stands, between {Words.DayYear(install)} and {Words.DayYear(lift)}");
             else
-                cuts.Add(new CutBack(Lines[i].PlantId!, day));
+                cuts.Add(cut);
         }
         return cuts;
+    }
+
+    /// <summary>The cuts that can be read.</summary>
+    public IReadOnlyList<CutBack> ReadCuts(UnitsText units) =>
+    [
+        .. Lines.SelectMany(l => (l.Cuts ?? string.Empty).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(t => ReadCut(t, l.PlantId ?? string.Empty, units))).OfType<CutBack>(),
+    ];
+
+    private static string CutText(CutBack cut, UnitsText units) => Words.Iso(cut.Day)
+        + (cut.HeightCm is { } height ? $" at {units.LengthNumber(height)}" : string.Empty)
+        + (cut.Share < 1 ? FormattableString.Invariant($" of {cut.Share * 100:0.#}%") : string.Empty);
+
+    // "2027-07-19", "2027-07-19 at 20", "2027-07-19 at 20 of 50%".
+    private static CutBack? ReadCut(string text, string plantId, UnitsText units)
+    {
+        string[] words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        if (Words.ReadDay(words[0]) is not { } day || words.Length % 2 == 0)
+            return null;
+        var cut = new CutBack(plantId, day);
+        for (int w = 1; w < words.Length; w += 2)
+        {
+            string figure = words[w + 1];
+            switch (words[w])
+            {
+                case "at" when cut.HeightCm is null && units.ReadLength(figure) is >= 1 and <= 1000 and var height:
+                    cut = cut with { HeightCm = Math.Round(height, 1) };
+                    break;
+                case "of" when double.TryParse(figure.TrimEnd('%'), NumberStyles.Float, CultureInfo.InvariantCulture, out double share) && share is >= 5 and <= 100:
+                    cut = cut with { Share = share / 100 };
+                    break;
+                default:
+                    return null;
+            }
+        }
+        return cut;
     }
 
     private DisplayItem? Item(Plan plan, int i, FaultList faults, UnitsText units)

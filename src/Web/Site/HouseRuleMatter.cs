@@ -79,6 +79,11 @@ public sealed record HouseRuleMatter(string Key, string Name, IReadOnlyList<Hous
             new("Annual", "annual", "Out when they are over."),
             new("Overwinter", "planted early to overwinter", "In the ground, five weeks before it freezes."),
         ]),
+        new(nameof(HouseRules.HardenOff), "stock raised under glass",
+        [
+            new("HardenedOff", "hardened off for a week", "Out by day, or with open sides, for a week before: the sheet asks for it, and it stands what it should."),
+            new("FromWarmHouse", "straight from a warm house", "In its first week outdoors frost takes it sooner; early plantings are named."),
+        ]),
         new(nameof(HouseRules.Medium), "medium at a turn",
         [
             new("Recharge", "recharge", "The top is filled new, with starter feed."),

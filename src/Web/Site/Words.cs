@@ -64,7 +64,7 @@ public static class Words
     /// <summary>What weather took from a plant.</summary>
     public static string Of(Core.Season.LossKind kind) => kind switch
     {
-        Core.Season.LossKind.Frost => "killed by frost",
+        Core.Season.LossKind.Frost => "spoiled by frost",
         Core.Season.LossKind.Roots => "roots lost in winter",
         Core.Season.LossKind.Tops => "tops spoiled, back by midsummer",
         _ => "nothing lost",
@@ -173,6 +173,7 @@ public static class Words
     {
         LifeForm.CoolSeasonAnnual => "cool-season annual",
         LifeForm.TenderAnnual => "tender annual",
+        LifeForm.CutStems => "cut stems",
         _ => form.ToString().ToLowerInvariant(),
     };
 

@@ -104,6 +104,61 @@ public sealed class SeasonOfPlantsTests
         Assert.Equal(stated, lost, 0.08);
     }
 
+    [Fact]
+    public void Petunias_in_full_shade_do_not_keep_their_days_of_colour_and_in_enough_sun_they_do()
+    {
+        int Days(Exposure exposure)
+        {
+            Planter pot = A.Pot() with { Exposure = exposure };
+            Plan plan = A.Plan([pot], [A.Shipped("petunia-magenta")], [A.Show("summer", A.Day(2027, 5, 25), A.Day(2027, 9, 30), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 9))]);
+            return new SeasonKernel(NewYork, Start).Of(plan).Planters.Single().DaysInColour;
+        }
+        Assert.True(Days(Exposure.FullSun) > 80);
+        Assert.InRange(Days(Exposure.Shade), 0, Days(Exposure.FullSun) / 4);
+        // What is content with part sun loses nothing there.
+        Assert.Equal(0, LightShortage.Steps(A.Shipped("impatiens-white"), Exposure.Shade));
+        Assert.True(LightShortage.ColourShare(1) < 1 && LightShortage.WidthShare(2) < LightShortage.WidthShare(1));
+    }
+
+    [Fact]
+    public void The_peak_is_the_day_of_most_flower_and_not_the_middle_of_a_span()
+    {
+        // Growing all the while, it shows most at the end of its even flowering.
+        PlantYears petunia = Follow(Mild, "zinnia-orange", A.Day(2027, 5, 20), A.Day(2027, 9, 1), 2027);
+        PlantYear year = petunia.Years[0];
+        Assert.True(year.Peak > (year.First + year.Last) / 2 + 20);
+        float Flower(int day) => petunia.Share(0, 0)[day - petunia.From] * petunia.AreaCm2(0)[day - petunia.From];
+        for (int day = year.First; day <= year.Last; day++)
+            Assert.True(Flower(day) <= Flower(year.Peak));
+    }
+
+    [Fact]
+    public void Two_halves_of_a_bed_cut_at_different_times_never_stand_bare_together()
+    {
+        LocalDate[] days = [A.Day(2027, 7, 1), A.Day(2027, 8, 1)];
+        Standing standing = Stands(A.Day(2027, 5, 20), A.Day(2027, 10, 1)) with { Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8) { Share = 0.5 })] };
+        PlantYears halves = PlantYears.Of(A.Shipped("petunia-magenta"), standing, Seasons(Mild), A.Day(2027, 3, 1));
+        Assert.Equal(0.5, On(halves, A.Day(2027, 7, 10), A.Day(2027, 3, 1)), 0.15);
+        Assert.True(On(halves, A.Day(2027, 8, 10), A.Day(2027, 3, 1)) > 0.4);
+        PlantYears both = PlantYears.Of(A.Shipped("petunia-magenta"), standing with { Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8))] }, Seasons(Mild), A.Day(2027, 3, 1));
+        Assert.Equal(0, On(both, A.Day(2027, 8, 10), A.Day(2027, 3, 1)));
+    }
+
+    [Theory]
+    [InlineData(6, 0.2)]
+    [InlineData(15, 0.45)]
+    public void A_shorn_planter_loses_its_cover_and_regains_it_and_the_lower_the_longer(double heightCm, double least)
+    {
+        PlantYears Cut(params CutBack[] cuts) => PlantYears.Of(A.Shipped("petunia-magenta"), Stands(A.Day(2027, 5, 20), A.Day(2027, 11, 1)) with { Cuts = cuts }, Seasons(Mild), A.Day(2027, 3, 1));
+        PlantYears uncut = Cut();
+        PlantYears cut = Cut(new CutBack("petunia-magenta", A.Day(2027, 7, 20), heightCm));
+        double Cover(LocalDate day) => cut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)] / uncut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)];
+        Assert.InRange(Cover(A.Day(2027, 7, 21)), 0.5 * least, least + 0.2);
+        Assert.True(Cover(A.Day(2027, 7, 30)) > Cover(A.Day(2027, 7, 21)));
+        Assert.Equal(1, Cover(A.Day(2027, 9, 20)), 0.001);
+        Assert.True(new CutBack("x", A.Day(2027, 4, 20), 6).DelayDays(A.Shipped("panicle-hydrangea")) > new CutBack("x", A.Day(2027, 4, 20), 90).DelayDays(A.Shipped("panicle-hydrangea")));
+    }
+
     [Theory]
     [InlineData("dahlia-crimson")]
     [InlineData("canna-bronze")]
@@ -236,6 +291,8 @@ public sealed class SeasonOfPlantsTests
         return PlantYears.Of(
             A.Shipped(id), Stands(install, lift) with { Cuts = [.. cuts.Select(c => new CutBack(id, c))] }, [.. WeatherRun.For(record, start).Select(r => new GrowingSeason(r, false))], start);
     }
+
+    private static GrowingSeason[] Seasons(WeatherRecord record) => [.. WeatherRun.For(record, A.Day(2027, 3, 1)).Select(r => new GrowingSeason(r, false))];
 
     private static Standing Stands(LocalDate install, LocalDate lift) => new(install, install, lift, BulbPlace.UsualBed, 0, false, []);
 

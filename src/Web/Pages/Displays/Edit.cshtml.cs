@@ -5,6 +5,7 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
@@ -136,6 +137,21 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         return true;
     }
 
+    /// <summary>The cuts planned, as far as they can be read.</summary>
+    public IReadOnlyList<CutBack> Cuts { get; private set; } = [];
+
+    /// <summary>What a cut does, in words.</summary>
+    public string Does(CutBack cut)
+    {
+        Plant plant = Now.Plan.Plant(cut.PlantId);
+        bool once = plant.Windows.Any(w => w.Part == ColourPart.Flower && !w.Rule.FollowsTheCrew);
+        string what = $"{plant.CommonName}, {(cut.Share < 1 ? $"{cut.Share:P0} of them " : string.Empty)}cut to {Units.Length(cut.HeightShare(plant) * plant.HeightCm)} on {Words.Day(cut.Day)}: flowers stand about {Units.Length(cut.FlowersAtCm(plant))} high";
+        string heads = once && cut.HeadSize(plant) > 1.05 ? $", fewer heads, {cut.HeadSize(plant):0.0} times as wide" : string.Empty;
+        string held = once && cut.DelayDays(plant) > 3 ? $"; cut in leaf, before its flowers, it opens {cut.DelayDays(plant)} days later" : string.Empty;
+        string again = plant.Tending.FlushAfterDays is { } after ? $"; in flower again after about {after:0} days" : string.Empty;
+        return what + heads + held + again + ".";
+    }
+
     private async Task Look()
     {
         if (Input.Lines.Count == 0)
@@ -144,6 +160,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         if (items.Count == 0 || Words.ReadDay(Input.Install) is not { } install || Words.ReadDay(Input.Lift) is not { } lift || lift <= install)
             return;
         var layer = Input.Layer == nameof(DisplayLayer.Standing) ? DisplayLayer.Standing : DisplayLayer.Seasonal;
+        Cuts = [.. Input.ReadCuts(Units).Where(c => Now.Plan.FindPlant(c.PlantId) is not null && items.Any(i => i.PlantId == c.PlantId)).OrderBy(c => c.Day)];
         var display = new Display(Input.DisplayId is { Length: > 0 } known ? known : "preview", Planter.Id, layer, install, lift, items);
         Remarks = (await frame.State.Checks()).For(display);
         GrownCover = items.Sum(i =>

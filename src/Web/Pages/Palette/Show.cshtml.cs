@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Review;
@@ -27,6 +29,9 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
     public IReadOnlyList<Observation> Seen { get; private set; } = [];
 
     public IReadOnlyList<string> Doubts { get; private set; } = [];
+
+    /// <summary>Whether what is sold as an annual may return after a winter here, in a bed and in a pot; null where that is no question.</summary>
+    public (string Bed, string Pot)? Returns { get; private set; }
 
     /// <summary>How often it was said to do well, and poorly.</summary>
     public (int Well, int Poorly) Rated => (Seen.Count(o => o.Kind is ObservationKind.DidWell), Seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
@@ -72,6 +77,11 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
         Strip = (await frame.State.Flowering(SiteYear.UsualStart(frame.Today, Now.IsSouthern))).Usual(plant);
         Displays = [.. Now.Plan.Displays.Where(d => d.Items.Any(i => i.PlantId == Id)).OrderByDescending(d => d.Install)];
         Seen = await log.OfPlant(Id, 200);
+        if (StayLosses.MayReturn(plant) && Now.Record is { YearsUsed.Count: > 0 } record)
+        {
+            string In(ThermalClass place) => StayLosses.Say(StayLosses.ReturnOdds(plant, RootSurvival.From(record.ForOdds.Ground.Of(place), record.ForOdds)));
+            Returns = (In(BulbPlace.UsualBed.Class), In(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)));
+        }
         Doubts = [.. PaletteCheck.Of([plant]).Select(r => r.Message)];
         return true;
     }
