@@ -143,7 +143,7 @@ for (const id of ['band-pot-left', 'band-pot-right']) {
   seasonal(id, 'summer-2027', day(SUMMER, 7), NEXTFALL, ['zonal-geranium-red', 0.6], ['alyssum-white', 0.3]);
 }
 standing('tea-trough', '2025-04-14', b('winterberry-red', 1), b('stonecrop-pink', 3), b('bronze-sedge', 4));
-seasonal('tea-trough', 'spring', SPRING, day(SUMMER, 8), ['marguerite-white', 0.35]);
+seasonal('tea-trough', 'spring', SPRING, day(SUMMER, 8), ['snapdragon-yellow', 0.45]);
 seasonal('tea-trough', 'winter', WINTER, SPRING, ['winter-heath-pink', 0.35]);
 stack('tea-trough', day(BULBS, 3), day(SUMMER, 8), b('snowdrop', 60), b('muscari-blue', 50, 13), b('hyacinth-blue', 20, 20));
 seasonal('tea-trough', 'summer-2026', SUMMER26, WINTER, ['calibrachoa-violet', 0.4]);

@@ -9,7 +9,7 @@ export const stems = [
   cut('stems-dogwood-yellow', 'Cornus sericea, yellow-stemmed form', 'Cut dogwood, yellow stems', 'upright', [90, 25], 'stem', ['#d3b63a'], 0.5, 150, 9),
   cut('stems-willow-scarlet', 'Salix alba', 'Cut willow, scarlet stems', 'upright', [130, 25], 'stem', ['#c9542e'], 0.45, 140, 8),
   cut('stems-willow-twisted', 'Salix babylonica, twisted form', 'Cut willow, twisted stems', 'upright', [130, 35], 'stem', ['#a58a4a'], 0.35, 140, 9),
-  cut('stems-birch-white', 'Betula utilis', 'Cut birch, white poles', 'upright', [140, 20], 'stem', ['#efe9de'], 0.45, 240, 14),
+  cut('stems-birch-white', 'Betula utilis', 'Cut birch, white poles', 'upright', [140, 26], 'stem', ['#efe9de'], 0.45, 240, 14),
   cut('stems-winterberry-red', 'Ilex verticillata', 'Cut winterberry, red berries', 'upright', [80, 30], 'berry', ['#cc2a2a'], 0.55, 55, 16, { harm: IRRITANT }),
   cut('boughs-pine', 'Pinus strobus', 'Cut pine, blue-green boughs', 'mounding', [45, 45], 'leaf', ['#6f8f7c'], 0.75, 100, 8),
   cut('boughs-fir', 'Abies concolor', 'Cut fir, silver boughs', 'mounding', [40, 45], 'leaf', ['#93a9a0'], 0.8, 110, 9),

@@ -14,6 +14,7 @@ public sealed class DisplayChecks
     private readonly WeatherRecord? _record;
     private readonly Func<LocalDate, SiteFlowering> _flowering;
     private readonly Dictionary<LocalDate, IReadOnlyList<GrowingSeason>> _seasons = [];
+    private readonly Func<LocalDate, IReadOnlyList<GrowingSeason>> _stay;
     private readonly Dictionary<LocalDate, IReadOnlyList<GrowingSeason>> _stays = [];
     private readonly Dictionary<LocalDate, SiteFlowering> _own = [];
 
@@ -21,11 +22,13 @@ public sealed class DisplayChecks
     /// <param name="plan">The plan.</param>
     /// <param name="record">The weather, or null: then nothing is said of frost and cold.</param>
     /// <param name="flowering">The site's flowering in a plan year, where it is kept; null to compute it.</param>
-    public DisplayChecks(Plan plan, WeatherRecord? record, Func<LocalDate, SiteFlowering>? flowering = null)
+    /// <param name="stay">Weather laid over stays that begin in a month, where it is kept; null to lay it.</param>
+    public DisplayChecks(Plan plan, WeatherRecord? record, Func<LocalDate, SiteFlowering>? flowering = null, Func<LocalDate, IReadOnlyList<GrowingSeason>>? stay = null)
     {
         _plan = plan;
         _record = record;
         _flowering = flowering ?? Own;
+        _stay = stay ?? (month => StayLosses.Seasons(record!, month));
     }
 
     /// <summary>
@@ -140,7 +143,7 @@ public sealed class DisplayChecks
     {
         var month = new LocalDate(install.Year, install.Month, 1);
         if (!_stays.TryGetValue(month, out IReadOnlyList<GrowingSeason>? seasons))
-            _stays[month] = seasons = StayLosses.Seasons(_record!, month);
+            _stays[month] = seasons = _stay(month);
         return seasons;
     }
 

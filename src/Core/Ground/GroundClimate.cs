@@ -23,7 +23,8 @@ public readonly record struct BulbPlace(ThermalClass Class, double DepthCm)
 /// <param name="record">The weather.</param>
 public sealed class GroundClimate(WeatherRecord record)
 {
-    private const int MostKept = 300;
+    private const int MostKept = 160;
+    private const int MostPlaces = 1_200;
 
     private readonly Lazy<GroundForcing> _forcing = new(() => GroundForcing.From(record));
     private readonly ConcurrentDictionary<ThermalClass, Lazy<GroundTemperatures>> _classes = new();
@@ -37,7 +38,7 @@ public sealed class GroundClimate(WeatherRecord record)
     public GroundTemperatures Of(ThermalClass what)
     {
         // Pots tried by hand must not fill the memory; what is needed again is computed again.
-        if (_classes.Count > MostKept)
+        if (_classes.Count > MostKept || _places.Count > MostPlaces)
         {
             _classes.Clear();
             _places.Clear();

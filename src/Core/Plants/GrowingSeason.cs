@@ -27,6 +27,8 @@ public sealed class GrowingSeason
     private readonly Lazy<double[]> _fortnightMean;
     private readonly Lazy<double[]> _dayLength;
     private readonly Lazy<double[]> _chill;
+    private const int MostKept = 80;
+
     private readonly Lazy<float[]> _hardened;
     private readonly Lazy<int[]> _lateSummers;
     private readonly Lazy<int[]> _autumnEquinoxes;
@@ -87,7 +89,7 @@ public sealed class GrowingSeason
     /// Share of a day's heat that counts by day length: 0 at so many hours and 1 at twelve; 0 from the autumn
     /// equinox to the shortest day. Without hours every day counts wholly.
     /// </summary>
-    public double[] SpringLight(double? fromH) => _springLight.GetOrAdd(fromH ?? double.NaN, _ => SpringLights(fromH));
+    public double[] SpringLight(double? fromH) => Kept(_springLight, fromH ?? double.NaN, h => SpringLights(double.IsNaN(h) ? null : h));
 
     /// <summary>Share of heat that counts at a day length: 0 at so many hours, 1 at twelve; 1 where no hours are given.</summary>
     public static double LightShare(double dayLengthH, double? fromH) => fromH is { } from ? Math.Clamp((dayLengthH - from) / (12 - from), 0, 1) : 1;
@@ -106,16 +108,16 @@ public sealed class GrowingSeason
     }
 
     /// <summary>Heat above a base since the shortest day, °C·d by single sine.</summary>
-    public double[] YearHeat(double baseC) => _yearHeat.GetOrAdd(baseC, b => HeatSums(b, fromShortestDay: true));
+    public double[] YearHeat(double baseC) => Kept(_yearHeat, baseC, b => HeatSums(b, fromShortestDay: true));
 
     /// <summary>Heat above a base since the run's first day, °C·d by single sine.</summary>
-    public double[] Heat(double baseC) => _heat.GetOrAdd(baseC, b => HeatSums(b, fromShortestDay: false));
+    public double[] Heat(double baseC) => Kept(_heat, baseC, b => HeatSums(b, fromShortestDay: false));
 
     /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
     public double[] SoilC(BulbPlace place) => Run.SoilC(place);
 
     /// <summary>The day's lowest where roots are coldest in a planter, °C.</summary>
-    public float[] RootsC(ThermalClass what) => _roots.GetOrAdd(what, Run.RootsC);
+    public float[] RootsC(ThermalClass what) => Kept(_roots, what, Run.RootsC);
 
     /// <summary>True on the first day of the second half of the growing year: 1 July, or 1 January in the south.</summary>
     public bool IsMidsummer(int index) => _days[index].Day == 1 && _days[index].Month == (_southern ? 1 : 7);
@@ -131,7 +133,7 @@ public sealed class GrowingSeason
     /// midsummer. The nights are common practice.
     /// </summary>
     public bool[] LeafSeason(double baseC, double leafOutCd, int dropNights) =>
-        _leaf.GetOrAdd((baseC, leafOutCd, dropNights), k => InLeaf(k.BaseC, k.LeafOutCd, k.Nights));
+        Kept(_leaf, (BaseC: baseC, LeafOutCd: leafOutCd, Nights: dropNights), k => InLeaf(k.BaseC, k.LeafOutCd, k.Nights));
 
     private bool[] InLeaf(double baseC, double leafOutCd, int dropNights)
     {
@@ -148,6 +150,17 @@ public sealed class GrowingSeason
             leaf[i] = heat[i] >= leafOutCd && (!secondHalf || nights < dropNights);
         }
         return leaf;
+    }
+
+    // Figures and pots tried by hand must not fill the memory; what is needed again is computed again.
+    private static TValue Kept<TKey, TValue>(ConcurrentDictionary<TKey, TValue> kept, TKey key, Func<TKey, TValue> make)
+        where TKey : notnull
+    {
+        if (kept.TryGetValue(key, out TValue? known))
+            return known;
+        if (kept.Count > MostKept)
+            kept.Clear();
+        return kept.GetOrAdd(key, make);
     }
 
     private double[] HeatSums(double baseC, bool fromShortestDay)

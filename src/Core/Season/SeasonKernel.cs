@@ -17,7 +17,11 @@ namespace UnrulyMeadow.Core.Season;
 public sealed class SeasonKernel
 {
     // Followed plants are dropped and followed anew beyond this.
+    // Followed plants kept: a megabyte for each planter, within bounds.
+    private const long LeastBytes = 32L << 20;
     private const long MostBytes = 128L << 20;
+
+    private long _budget = LeastBytes;
 
     private readonly ConcurrentDictionary<(Plant Plant, Standing Standing), Lazy<PlantYears>> _followed = new(new ByPlant());
     private readonly ConcurrentDictionary<string, (IReadOnlyList<PlantedItem> Items, PlanterSeason Season)> _planters = new(StringComparer.Ordinal);
@@ -80,6 +84,7 @@ public sealed class SeasonKernel
     public SiteYear Of(Plan plan, IProgress<int>? done = null, CancellationToken cancel = default)
     {
         List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
+        Interlocked.Exchange(ref _budget, Math.Clamp((long)inUse.Count << 20, LeastBytes, MostBytes));
         PrepareGround(plan, inUse);
         var seasons = new PlanterSeason[inUse.Count];
         int count = 0;
@@ -123,6 +128,7 @@ public sealed class SeasonKernel
     {
         int year = IndexOf(weatherYear);
         List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
+        Interlocked.Exchange(ref _budget, Math.Clamp((long)inUse.Count << 20, LeastBytes, MostBytes));
         PrepareGround(plan, inUse);
         var seasons = new PlanterSeason[inUse.Count];
         Parallel.For(0, inUse.Count, i => seasons[i] = Compute(plan, inUse[i], PlantedItem.Of(plan, inUse[i], Start, Start.PlusMonths(12)), year));
@@ -143,7 +149,7 @@ public sealed class SeasonKernel
             return years;
         }));
         PlantYears result = followed.Value;
-        if (Interlocked.Read(ref _bytes) > MostBytes)
+        if (Interlocked.Read(ref _bytes) > Interlocked.Read(ref _budget))
         {
             Interlocked.Exchange(ref _bytes, 0);
             _followed.Clear();

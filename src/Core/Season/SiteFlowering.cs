@@ -16,6 +16,7 @@ public sealed class SiteFlowering
     private const double SafeOdds = 0.1;
 
     private const int MostSpreads = 4_000;
+    private const int MostStrips = 12_000;
 
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(new ByReference());
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC), float[]> _spreads = new(new SpreadByReference());
@@ -98,6 +99,8 @@ public sealed class SiteFlowering
         var key = (plant, install, plant.Bulb is null ? BulbPlace.UsualBed : place ?? BulbPlace.UsualBed, pocketC);
         if (_strips.TryGetValue(key, out FloweringStrip? known))
             return known;
+        if (_strips.Count > MostStrips)
+            _strips.Clear();
         return _strips.GetOrAdd(key, k => FloweringStrip.From(k.Plant, _seasons, Start, k.Install, k.Place, k.PocketC));
     }
 

@@ -51,6 +51,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 {
     private const int SpareLooked = 500;
     private const int MostBulbYears = 12;
+    private const int MostStays = 16;
 
     private readonly SemaphoreSlim _loading = new(1, 1);
     private readonly SemaphoreSlim _remarks = new(1, 1);
@@ -67,7 +68,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<SiteYear> Year(LocalDate start, int? weatherYear)
     {
         Kept kept = await Fresh();
-        if (kept.Years.Count > 60)
+        if (kept.Years.Count > 24)
             kept.Years.Clear();
         return kept.Years.GetOrAdd((start, weatherYear), _ => new Lazy<SiteYear>(() =>
         {
@@ -263,19 +264,26 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 
     private static SiteFlowering Flowering(Kept kept, LocalDate start)
     {
-        if (kept.Flowering.Count > 6)
+        if (kept.Flowering.Count > 4)
             kept.Flowering.Clear();
         return kept.Flowering.GetOrAdd(start, _ => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, start))).Value;
     }
 
     private static SeasonKernel Kernel(Kept kept, LocalDate start)
     {
-        if (kept.Kernels.Count > 4)
+        if (kept.Kernels.Count > 3)
             kept.Kernels.Clear();
         return kept.Kernels.GetOrAdd(start, _ => new Lazy<SeasonKernel>(() => new SeasonKernel(kept.Now.Record, start))).Value;
     }
 
-    private static DisplayChecks Checks(Kept kept) => new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start));
+    private static DisplayChecks Checks(Kept kept) => new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
+
+    private static IReadOnlyList<GrowingSeason> Stay(Kept kept, LocalDate month)
+    {
+        if (kept.Stays.Count > MostStays)
+            kept.Stays.Clear();
+        return kept.Stays.GetOrAdd(month, m => new Lazy<IReadOnlyList<GrowingSeason>>(() => StayLosses.Seasons(kept.Now.Record!, m))).Value;
+    }
 
     private async Task<Kept> Fresh()
     {
@@ -298,7 +306,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
             var fresh = new Kept(new SiteNow(plan, here), record);
             // Flowering and followed plants rest on the weather alone; plants that did not change are the same objects as before.
             if (_kept is not null && ReferenceEquals(_kept.Now.Record, here))
-                (fresh.Flowering, fresh.Kernels, fresh.BulbYears, fresh.Notable) = (_kept.Flowering, _kept.Kernels, _kept.BulbYears, _kept.Notable);
+                (fresh.Flowering, fresh.Kernels, fresh.BulbYears, fresh.Stays, fresh.Notable) = (_kept.Flowering, _kept.Kernels, _kept.BulbYears, _kept.Stays, _kept.Notable);
             // Features that did not change are the same objects: most edits leave the map as it was.
             if (_kept is not null && _kept.Map.SequenceEqual(plan.Plan.Map, ReferenceEqualityComparer.Instance))
                 fresh.Map = _kept.Map;
@@ -335,6 +343,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         public ConcurrentDictionary<(LocalDate Start, int? WeatherYear), Lazy<SiteYear>> Years { get; } = new();
 
         public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> BulbYears { get; set; } = new();
+
+        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> Stays { get; set; } = new();
 
         public ConcurrentDictionary<LocalDate, Lazy<SiteFlowering>> Flowering { get; set; } = new();
 
