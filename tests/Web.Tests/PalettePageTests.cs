@@ -29,7 +29,7 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Words_kinds_and_weeks_narrow_the_list()
     {
         Assert.All((await _browser.Open("/palette?q=tulip+late")).QuerySelectorAll("tbody th"), t => Assert.Contains("late", t.TextContent, StringComparison.Ordinal));
-        Assert.Equal("7 plants in the palette", (await _browser.Open("/palette?kind=Tree")).QuerySelector("h1")!.TextContent);
+        Assert.Equal("8 plants in the palette", (await _browser.Open("/palette?kind=Tree")).QuerySelector("h1")!.TextContent);
         Assert.Contains("None.", (await _browser.Open("/palette?q=nothing-like-it")).Words(), StringComparison.Ordinal);
         Assert.Contains("must end after they begin", (await _browser.Open("/palette?from=2027-03-01&to=2027-02-01")).Words(), StringComparison.Ordinal);
         Assert.True((await _browser.Open("/palette?from=2027-07-01")).QuerySelectorAll("tbody tr").Length > 20);
