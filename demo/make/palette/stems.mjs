@@ -1,4 +1,4 @@
-import { plant, installed, shown, pot, IRRITANT, POISONOUS, toxic } from './terms.mjs';
+import { plant, installed, shown, pot, IRRITANT, toxic } from './terms.mjs';
 
 // Cut stems, boughs and seed heads: stood in the medium of a pot, without roots, for as many weeks as they keep their colour.
 const cut = (id, name, common, habit, [height, wide], part, colours, share, days, price, m = {}) =>
