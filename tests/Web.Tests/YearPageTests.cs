@@ -187,10 +187,13 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         using HttpResponseMessage wrong = await _browser.Send("/displays/band-pot-left-summer-2027", null, ("Input.Lines[0].Cuts", "2029-01-01"));
         Assert.Contains("must lie while it stands", (await Pages.Parse(wrong)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage saved = await _browser.Send("/displays/band-pot-left-summer-2027", null, ("Input.Lines[0].Cuts", "2027-07-12, 2027-08-20"), ("Input.Lines[0].Fate", "SeedSaved"));
+        using HttpResponseMessage saved = await _browser.Send("/displays/band-pot-left-summer-2027", null, ("Input.Lines[0].Cuts", "2027-07-12 at 15 of 50%, 2027-08-20"), ("Input.Lines[0].Fate", "SeedSaved"));
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
         IDocument page = await _browser.Open("/displays/band-pot-left-summer-2027");
-        Assert.Equal("2027-07-12, 2027-08-20", page.QuerySelector<IHtmlInputElement>("#Input_Lines_0__Cuts")!.Value);
+        Assert.Equal("2027-07-12 at 15 of 50%, 2027-08-20", page.QuerySelector<IHtmlInputElement>("#Input_Lines_0__Cuts")!.Value);
+        Assert.Matches("50.?% of them cut to 15 cm on [A-Za-z]* ?12 Jul[^:]*: flowers stand about 40 cm high", page.Words());
+        using HttpResponseMessage unclear = await _browser.Send("/displays/band-pot-left-summer-2027", null, ("Input.Lines[0].Cuts", "2027-07-12 at half"));
+        Assert.Contains("\"2027-07-12 at half\" is no cut; write 2027-07-19, or 2027-07-19 at 20 of 50%", (await Pages.Parse(unclear)).Words(), StringComparison.Ordinal);
         Assert.Equal("SeedSaved", page.QuerySelector<IHtmlSelectElement>("#Input_Lines_0__Fate")!.Value);
     }
 
