@@ -23,7 +23,7 @@ public readonly record struct BulbPlace(ThermalClass Class, double DepthCm)
 /// <param name="record">The weather.</param>
 public sealed class GroundClimate(WeatherRecord record)
 {
-    private const int MostKept = 160;
+    private const int MostKept = 240;
     private const int MostPlaces = 1_200;
 
     private readonly Lazy<GroundForcing> _forcing = new(() => GroundForcing.From(record));
@@ -38,7 +38,7 @@ public sealed class GroundClimate(WeatherRecord record)
     public GroundTemperatures Of(ThermalClass what)
     {
         // Pots tried by hand must not fill the memory; what is needed again is computed again.
-        if (_classes.Count > MostKept || _places.Count > MostPlaces)
+        if (_classes.Count > MostKept)
         {
             _classes.Clear();
             _places.Clear();
@@ -82,6 +82,9 @@ public sealed class GroundClimate(WeatherRecord record)
     private (float[] Days, float[] Usual) Kept(BulbPlace place)
     {
         var rounded = place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 };
+        // Depths are read off their class at little cost.
+        if (_places.Count > MostPlaces)
+            _places.Clear();
         return _places.GetOrAdd(rounded, p => new Lazy<(float[], float[])>(() =>
         {
             float[] days = Of(p.Class).AtDepth(p.DepthCm);
