@@ -1,8 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.Weather;
 
 namespace UnrulyMeadow.Core.Tests;
@@ -115,6 +117,8 @@ internal static class A
 
     public static Display Show(string id, LocalDate install, LocalDate lift, DisplayLayer layer, params DisplayItem[] items) =>
         new(id, "pot", layer, install, lift, items);
+
+    public static Standing Stands(LocalDate install, LocalDate lift) => new(install, install, lift, BulbPlace.UsualBed, 0, false, []);
 
     public static Plan Plan(IReadOnlyList<Plant> palette, params Display[] displays) => Plan([Pot()], palette, displays);
 

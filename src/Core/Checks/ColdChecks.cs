@@ -83,6 +83,9 @@ internal static class ColdChecks
 
     private static Remark? Wintered(CheckedDisplay at, Plant plant, StayLosses losses)
     {
+        // One complete year of weather holds no whole stay.
+        if (losses.Years.Count == 0)
+            return null;
         double live = 1 - ((double)losses.Years.Count(y => y.Kind == LossKind.Tops) / losses.Years.Count);
         return live >= 0.8 ? null : at.Say(
             Gravity.Loses,

@@ -84,7 +84,6 @@ public sealed class SeasonKernel
     public SiteYear Of(Plan plan, IProgress<int>? done = null, CancellationToken cancel = default)
     {
         List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
-        Interlocked.Exchange(ref _budget, Math.Clamp((long)inUse.Count << 20, LeastBytes, MostBytes));
         PrepareGround(plan, inUse);
         var seasons = new PlanterSeason[inUse.Count];
         int count = 0;
@@ -128,7 +127,6 @@ public sealed class SeasonKernel
     {
         int year = IndexOf(weatherYear);
         List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
-        Interlocked.Exchange(ref _budget, Math.Clamp((long)inUse.Count << 20, LeastBytes, MostBytes));
         PrepareGround(plan, inUse);
         var seasons = new PlanterSeason[inUse.Count];
         Parallel.For(0, inUse.Count, i => seasons[i] = Compute(plan, inUse[i], PlantedItem.Of(plan, inUse[i], Start, Start.PlusMonths(12)), year));
@@ -184,8 +182,9 @@ public sealed class SeasonKernel
         return true;
     }
 
-    private void PrepareGround(Plan plan, IEnumerable<Planter> planters)
+    private void PrepareGround(Plan plan, List<Planter> planters)
     {
+        Interlocked.Exchange(ref _budget, Math.Clamp((long)planters.Count << 20, LeastBytes, MostBytes));
         if (Seasons.Count == 0)
             return;
         var feltBelow = plan.Displays.Where(d => d.Layer != DisplayLayer.Seasonal).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);

@@ -98,7 +98,7 @@ public sealed class SeasonOfPlantsTests
         WeatherRecord record = WeatherGenerator.Generate(normals, 1, 1921, 90);
         LocalDate install = A.Day(2027, month, day);
         Plant lantana = A.Shipped("lantana-gold");
-        PlantYears years = PlantYears.Of(lantana, Stands(install, A.Day(2027, 8, 1)), [.. WeatherRun.For(record, Start).Select(r => new GrowingSeason(r, false))], Start);
+        PlantYears years = PlantYears.Of(lantana, A.Stands(install, A.Day(2027, 8, 1)), [.. WeatherRun.For(record, Start).Select(r => new GrowingSeason(r, false))], Start);
         double lost = years.Years.Count(y => y.Loss == LossKind.Frost) / (double)years.Years.Length;
         double stated = FrostOdds.From(record, FrostEnd.LastSpring, lantana.TopDamageC).OddsOn(install);
         Assert.Equal(stated, lost, 0.08);
@@ -136,7 +136,7 @@ public sealed class SeasonOfPlantsTests
     public void Two_halves_of_a_bed_cut_at_different_times_never_stand_bare_together()
     {
         LocalDate[] days = [A.Day(2027, 7, 1), A.Day(2027, 8, 1)];
-        Standing standing = Stands(A.Day(2027, 5, 20), A.Day(2027, 10, 1)) with { Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8) { Share = 0.5 })] };
+        Standing standing = A.Stands(A.Day(2027, 5, 20), A.Day(2027, 10, 1)) with { Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8) { Share = 0.5 })] };
         PlantYears halves = PlantYears.Of(A.Shipped("petunia-magenta"), standing, Seasons(Mild), A.Day(2027, 3, 1));
         Assert.Equal(0.5, On(halves, A.Day(2027, 7, 10), A.Day(2027, 3, 1)), 0.15);
         Assert.True(On(halves, A.Day(2027, 8, 10), A.Day(2027, 3, 1)) > 0.4);
@@ -149,7 +149,7 @@ public sealed class SeasonOfPlantsTests
     [InlineData(15, 0.45)]
     public void A_shorn_planter_loses_its_cover_and_regains_it_and_the_lower_the_longer(double heightCm, double least)
     {
-        PlantYears Cut(params CutBack[] cuts) => PlantYears.Of(A.Shipped("petunia-magenta"), Stands(A.Day(2027, 5, 20), A.Day(2027, 11, 1)) with { Cuts = cuts }, Seasons(Mild), A.Day(2027, 3, 1));
+        PlantYears Cut(params CutBack[] cuts) => PlantYears.Of(A.Shipped("petunia-magenta"), A.Stands(A.Day(2027, 5, 20), A.Day(2027, 11, 1)) with { Cuts = cuts }, Seasons(Mild), A.Day(2027, 3, 1));
         PlantYears uncut = Cut();
         PlantYears cut = Cut(new CutBack("petunia-magenta", A.Day(2027, 7, 20), heightCm));
         double Cover(LocalDate day) => cut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)] / uncut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)];
@@ -243,7 +243,7 @@ public sealed class SeasonOfPlantsTests
         WeatherRecord hard = A.Record(2001, 4, d => d.Month == 1 ? (-18, -10) : A.Mild(d));
         Plant shrub = A.Annual("shrub", -30) with { LifeForm = LifeForm.Shrub, Green = GreenLeaf.Evergreen, RootKillingC = -7, Windows = [new ColourWindow(ColourPart.Leaf, ["#6f2f44"], 0.6, new AllYear())] };
         PlantYears In(Planter planter) => PlantYears.Of(
-            shrub, Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)) with { Place = planter.PlaceAt(0) }, [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))], Start);
+            shrub, A.Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)) with { Place = planter.PlaceAt(0) }, [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))], Start);
         Assert.All(In(A.Pot(40, 30, 35)).Years, y => Assert.Equal(LossKind.Roots, y.Loss));
         Assert.All(In(A.Bed()).Years, y => Assert.Equal(LossKind.None, y.Loss));
     }
@@ -253,7 +253,7 @@ public sealed class SeasonOfPlantsTests
     {
         WeatherRecord hard = A.Record(2001, 4, d => d is { Month: 1, Day: 10 } ? (-16, -4) : A.Mild(d));
         Plant shrub = A.Annual("shrub", -12) with { LifeForm = LifeForm.Shrub, Green = GreenLeaf.Evergreen, RootKillingC = -12, Windows = [new ColourWindow(ColourPart.Leaf, ["#6f2f44"], 0.6, new AllYear())] };
-        PlantYears years = PlantYears.Of(shrub, Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)), [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))], Start);
+        PlantYears years = PlantYears.Of(shrub, A.Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)), [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))], Start);
         Assert.Equal((LossKind.Tops, Period.DaysBetween(Start, A.Day(2027, 1, 10))), (years.Years[0].Loss, years.Years[0].LostOn));
         Assert.Equal(0, years.Share(0, 0)[Period.DaysBetween(Start, A.Day(2027, 6, 30))]);
         Assert.Equal(1, years.Share(0, 0)[Period.DaysBetween(Start, A.Day(2027, 7, 1))]);
@@ -289,12 +289,10 @@ public sealed class SeasonOfPlantsTests
     {
         LocalDate start = year == 2026 ? Start : A.Day(year, 3, 1);
         return PlantYears.Of(
-            A.Shipped(id), Stands(install, lift) with { Cuts = [.. cuts.Select(c => new CutBack(id, c))] }, [.. WeatherRun.For(record, start).Select(r => new GrowingSeason(r, false))], start);
+            A.Shipped(id), A.Stands(install, lift) with { Cuts = [.. cuts.Select(c => new CutBack(id, c))] }, [.. WeatherRun.For(record, start).Select(r => new GrowingSeason(r, false))], start);
     }
 
     private static GrowingSeason[] Seasons(WeatherRecord record) => [.. WeatherRun.For(record, A.Day(2027, 3, 1)).Select(r => new GrowingSeason(r, false))];
-
-    private static Standing Stands(LocalDate install, LocalDate lift) => new(install, install, lift, BulbPlace.UsualBed, 0, false, []);
 
     private static float On(PlantYears years, LocalDate day, LocalDate start) => years.Share(0, 0)[Period.DaysBetween(start, day) - years.From];
 }

@@ -46,7 +46,7 @@ public sealed class StayLossesTests
         Plant angelonia = A.Shipped("angelonia-blue");
         Assert.True(angelonia.GrowthBaseC >= 8 && angelonia.TopDamageC < 0);
         WeatherRecord chilly = A.Record(2001, 6, _ => (3, 9));
-        StayLosses losses = StayLosses.Of(angelonia, Stands(A.Day(2027, 5, 1), A.Day(2027, 9, 1)), StayLosses.Seasons(chilly, A.Day(2027, 5, 1)));
+        StayLosses losses = StayLosses.Of(angelonia, A.Stands(A.Day(2027, 5, 1), A.Day(2027, 9, 1)), StayLosses.Seasons(chilly, A.Day(2027, 5, 1)));
         Assert.Equal(0, losses.Odds);
     }
 
@@ -63,7 +63,7 @@ public sealed class StayLossesTests
                     mean = 13;
                 return (d.Month, d.Day) == (month, day) ? (-9, mean + 4) : (mean - 3, mean + 3);
             });
-            StayLosses losses = StayLosses.Of(A.Shipped("pansy-blue"), Stands(A.Day(2026, 9, 20), A.Day(2027, 5, 1)), StayLosses.Seasons(record, A.Day(2026, 9, 20)));
+            StayLosses losses = StayLosses.Of(A.Shipped("pansy-blue"), A.Stands(A.Day(2026, 9, 20), A.Day(2027, 5, 1)), StayLosses.Seasons(record, A.Day(2026, 9, 20)));
             return losses.Years[1].Kind;
         }
         Assert.Equal(LossKind.Frost, After(10, 5, mild: false));
@@ -112,7 +112,12 @@ public sealed class StayLossesTests
         Assert.Empty(StayLosses.Say(0.01));
     }
 
-    private static Standing Stands(LocalDate from, LocalDate to) => new(from, from, to, BulbPlace.UsualBed, 0, false, []);
+    [Fact]
+    public void With_a_single_year_of_weather_nothing_is_said_of_stays_that_it_cannot_hold()
+    {
+        Plan plan = A.Plan([A.Shipped("rosemary-blue")], A.Show("one", A.Day(2027, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("rosemary-blue", 3)));
+        Assert.DoesNotContain(new DisplayChecks(plan, A.Record(2001, 1, _ => (-20, -10))).All(A.Day(2027, 1, 1)), r => r.What.Contains("cut back by winter", StringComparison.Ordinal));
+    }
 
     private static Plan Plan(string id, LocalDate install, LocalDate lift, double pocketC = 0, HouseRules? rules = null) => new(
         Site.Default with { Rules = rules ?? HouseRules.Default },
