@@ -142,12 +142,17 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         await new PhotoStore(app.Database).Add(new PlanterPhoto(Guid.NewGuid(), "great-pot", new LocalDate(2026, 11, 1), "Café, “dry”", 8, 6), Picture(), [1]);
         await new VariantStore(app.Database, PlanFile.Write, PlanFile.Read).Keep("kept, 1", await new PlanStore(app.Database, PlanFile.Options).Load());
+        // A station taken out is kept with the rest, and comes along as one that was taken out.
+        var weather = new WeatherStore(app.Database);
+        await weather.Merge(new Core.Climate.Station("SPARE", "Spare", 43, -66, 5), [new Core.Climate.WeatherDay(new LocalDate(2020, 1, 1), -1, 4, null)], Instant.FromUtc(2026, 11, 23, 8, 0));
+        await weather.Remove("SPARE", Instant.FromUtc(2026, 11, 23, 9, 0));
         using var first = new MemoryStream();
         await Of(app.Database).Write(first);
         await using var empty = new Store.Tests.TestDatabase();
         await empty.InitializeAsync();
         first.Position = 0;
         Assert.Contains("1 photographs", await Of(empty.Database).Bring(first, Instant.FromUtc(2026, 11, 24, 8, 0)), StringComparison.Ordinal);
+        Assert.Equal("SPARE", Assert.Single(await new WeatherStore(empty.Database).RemovedStations()).Id);
         using var second = new MemoryStream();
         await Of(empty.Database).Write(second);
         Assert.Equal(first.ToArray(), second.ToArray());
