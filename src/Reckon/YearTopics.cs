@@ -84,8 +84,11 @@ public sealed record RehearseInput(string PlanFile, WeatherInput Weather, LocalD
 /// <summary>Plants lost in a rehearsal.</summary>
 public sealed record LossOutput(string PlanterId, string PlantId, int Count, LossKind To, LocalDate On, bool SavedByCover);
 
+/// <summary>What heat does to a planter.</summary>
+public sealed record HeatOutput(string PlanterId, double HottestRootC, int RootDays, IReadOnlyList<string> ScorchedPlantIds);
+
 /// <summary>Output of <c>rehearse</c>.</summary>
-public sealed record RehearseOutput(string Said, int DaysLost, int DaysSavedByCovers, IReadOnlyList<LossOutput> Losses, IReadOnlyDictionary<string, int> Reserve);
+public sealed record RehearseOutput(string Said, int DaysLost, int DaysSavedByCovers, IReadOnlyList<LossOutput> Losses, IReadOnlyDictionary<string, int> Reserve, IReadOnlyList<HeatOutput> Heat);
 
 /// <summary>Topics of a plan's year.</summary>
 internal static class YearTopics
@@ -170,7 +173,8 @@ internal static class YearTopics
                     result.DaysLost,
                     result.Covered,
                     [.. result.Losses.Select(l => new LossOutput(l.Planter.Id, l.Plant.Id, l.Count, l.Kind, l.On, result.SavedByCover.Contains(l)))],
-                    result.Reserve.ToDictionary(r => r.Plant.Id, r => r.Count, StringComparer.Ordinal)),
+                    result.Reserve.ToDictionary(r => r.Plant.Id, r => r.Count, StringComparer.Ordinal),
+                    [.. result.Heat.Select(h => new HeatOutput(h.Planter.Id, Math.Round(h.HottestRootC, 1), h.RootDays, [.. h.Scorched.Select(p => p.Id)]))]),
                 [result.Explain(plan.Site.Money)]);
         });
 

@@ -157,24 +157,49 @@ public sealed class WeatherRecord
         double shift = LapseCPerKm * (Station.ElevationM - elevationM) / 1000;
         if (Math.Abs(shift) < 0.005)
             return this;
-        var moved = new WeatherRecord(Station with { ElevationM = elevationM }, FirstDay, MinC.Length);
+        WeatherRecord moved = Copy(Station with { ElevationM = elevationM });
         for (int i = 0; i < MinC.Length; i++)
         {
-            moved.MinC[i] = MinC[i] + shift;
-            moved.MaxC[i] = MaxC[i] + shift;
+            moved.MinC[i] += shift;
+            moved.MaxC[i] += shift;
         }
-        PrecipitationMm.CopyTo(moved.PrecipitationMm, 0);
-        SnowDepthMm.CopyTo(moved.SnowDepthMm, 0);
-        WindMs.CopyTo(moved.WindMs, 0);
-        HumidityPct.CopyTo(moved.HumidityPct, 0);
-        SunMJ.CopyTo(moved.SunMJ, 0);
-        foreach ((int year, int index) in _firstIndexOfYear)
-            moved._firstIndexOfYear[year] = index;
-        moved.YearsUsed = YearsUsed;
-        moved.YearsLeftOut = YearsLeftOut;
-        moved.InterpolatedDays = InterpolatedDays;
-        moved.GeneratedFrom = GeneratedFrom;
         return moved;
+    }
+
+    /// <summary>The record with a spell of heat in every year, to ask what if: the ground is heated with the air.</summary>
+    /// <param name="first">First of the days; its place in the year counts.</param>
+    /// <param name="days">How many.</param>
+    /// <param name="minC">Their lowest, °C; a night that was warmer stays so.</param>
+    /// <param name="maxC">Their highest, °C; likewise.</param>
+    public WeatherRecord WithHeat(LocalDate first, int days, double minC, double maxC)
+    {
+        WeatherRecord hot = Copy(Station);
+        for (int year = FirstDay.Year - 1; year <= LastDay.Year; year++)
+        {
+            int from = IndexOf(first.PlusYears(year - first.Year));
+            for (int i = Math.Max(0, from); i < Math.Min(MinC.Length, from + days); i++)
+                (hot.MinC[i], hot.MaxC[i]) = (Math.Max(MinC[i], minC), Math.Max(MaxC[i], maxC));
+        }
+        return hot;
+    }
+
+    private WeatherRecord Copy(Station station)
+    {
+        var copy = new WeatherRecord(station, FirstDay, MinC.Length);
+        MinC.CopyTo(copy.MinC, 0);
+        MaxC.CopyTo(copy.MaxC, 0);
+        PrecipitationMm.CopyTo(copy.PrecipitationMm, 0);
+        SnowDepthMm.CopyTo(copy.SnowDepthMm, 0);
+        WindMs.CopyTo(copy.WindMs, 0);
+        HumidityPct.CopyTo(copy.HumidityPct, 0);
+        SunMJ.CopyTo(copy.SunMJ, 0);
+        foreach ((int year, int index) in _firstIndexOfYear)
+            copy._firstIndexOfYear[year] = index;
+        copy.YearsUsed = YearsUsed;
+        copy.YearsLeftOut = YearsLeftOut;
+        copy.InterpolatedDays = InterpolatedDays;
+        copy.GeneratedFrom = GeneratedFrom;
+        return copy;
     }
 
     /// <summary>The same record, marked as generated.</summary>

@@ -45,20 +45,6 @@ public sealed class WeatherRun
     /// <summary>Lowest temperature of the day where roots are coldest in a planter, by plan day, °C.</summary>
     public float[] RootsC(Ground.ThermalClass what) => _record.Ground.RootsOver(what, _recordDays);
 
-    /// <summary>The same run with some days of other air, to ask what if; the ground keeps its own temperatures.</summary>
-    /// <param name="first">First of the days.</param>
-    /// <param name="days">How many.</param>
-    /// <param name="minC">Their lowest, °C; a day that was warmer stays so.</param>
-    /// <param name="maxC">Their highest, °C; likewise.</param>
-    public WeatherRun With(LocalDate first, int days, double minC, double maxC)
-    {
-        double[] min = [.. MinC];
-        double[] max = [.. MaxC];
-        for (int i = Math.Max(0, IndexOf(first)); i < Math.Min(min.Length, IndexOf(first) + days); i++)
-            (min[i], max[i]) = (Math.Max(min[i], minC), Math.Max(max[i], maxC));
-        return new WeatherRun(_record, Year, FirstDay, _recordDays, min, max);
-    }
-
     /// <summary>The index of a plan day; may lie outside the arrays.</summary>
     public int IndexOf(LocalDate day) => Period.DaysBetween(FirstDay, day);
 

@@ -50,6 +50,9 @@ public sealed record RehearsalLoss(Planter Planter, Display Display, Plant Plant
 public sealed record RehearsalResult(
     RehearsalKind Kind, string Said, SiteYear Planned, SiteYear Under, IReadOnlyList<RehearsalLoss> Losses, int Covered, IReadOnlyList<RehearsalLoss> SavedByCover, IReadOnlyList<(Plant Plant, int Count)> Reserve)
 {
+    /// <summary>Planters whose roots or leaves heat harms, the worst first; empty for other mishaps.</summary>
+    public IReadOnlyList<HeatStress> Heat { get; init; } = [];
+
     /// <summary>Planter-days in colour lost.</summary>
     public int DaysLost => Planned.Planters.Sum(p => p.DaysInColour) - Under.Planters.Sum(p => p.DaysInColour);
 
@@ -132,8 +135,10 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
         int zero = kernel.Seasons[0].Run.IndexOf(_start);
         int hottest = Enumerable.Range(0, kernel.Days - HotDays).MaxBy(d => kernel.Seasons.Sum(s => Enumerable.Range(zero + d, HotDays).Sum(i => s.Run.MaxC[i])));
         LocalDate first = _start.PlusDays(hottest);
-        var hot = new SeasonKernel(record, _start, [.. kernel.Seasons.Select(s => s.Run.With(first, HotDays, HotNightC, HotC))]);
-        return Result(RehearsalKind.Heatwave, $"A fortnight at {HotC:0} °C from {first.ToString("d MMM", null)} in every year", kernel.Of(plan, cancel: cancel), hot, plan, hot);
+        WeatherRecord heated = record.WithHeat(first, HotDays, HotNightC, HotC);
+        var hot = new SeasonKernel(heated, _start);
+        RehearsalResult result = Result(RehearsalKind.Heatwave, $"A fortnight at {HotC:0} °C from {first.ToString("d MMM", null)} in every year", kernel.Of(plan, cancel: cancel), hot, plan, hot);
+        return result with { Heat = [.. plan.Planters.Where(p => !p.IsRetired).Select(p => HeatStress.Of(plan, p, heated, first, HotDays)).OfType<HeatStress>().OrderByDescending(h => h.RootDays).ThenByDescending(h => h.HottestRootC)] };
     }
 
     private RehearsalResult Shifted(RehearsalKind kind, string said, Func<Turn, Display, int> late)

@@ -1,5 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Rehearsing;
@@ -67,6 +69,37 @@ public sealed class RehearsalTests
         RehearsalResult result = Of(RehearsalKind.Heatwave);
         Assert.InRange(result.DaysLost, 7, 25);
         Assert.Empty(result.Losses);
+    }
+
+    [Fact, CommonPractice]
+    public void A_fortnight_of_heat_cooks_roots_in_a_small_dark_metal_pot_and_scorches_shade_plants_in_the_sun()
+    {
+        Planter dark = A.Pot(26, 20, 24, "dark") with { Wall = WallMaterial.Metal, WallColour = "#1c1c1c" };
+        Planter pale = A.Pot(90, 80, 80, "pale") with { Wall = WallMaterial.Timber, WallColour = "#e8e2d4" };
+        Plant hosta = A.Annual("hosta") with { LightLow = Exposure.Shade, LightHigh = Exposure.PartSun };
+        Display In(string planter, string plant) => new($"{planter}-summer", planter, DisplayLayer.Seasonal, A.Day(2027, 5, 15), A.Day(2027, 9, 30), [new DisplayItem(plant, 3)]);
+        Plan plan = A.Plan([dark, pale, A.Bed()], [A.Annual("zinnia"), hosta], [In("dark", "zinnia"), In("pale", "zinnia"), In("bed", "hosta")]);
+        RehearsalResult result = new Rehearsal(plan, Kernel, Weather, Today).Of(RehearsalKind.Heatwave);
+        HeatStress worst = result.Heat[0];
+        Assert.Equal("dark", worst.Planter.Id);
+        Assert.True(worst.RootDays >= HeatStress.HarmfulDays && worst.HottestRootC > GroundRemark.RootHeatC);
+        Assert.Equal("zinnia", Assert.Single(worst.Scorched).Id);
+        Assert.DoesNotContain(result.Heat, h => h.Planter.Id == "pale" && h.Scorched.Count > 0);
+        Assert.Equal("hosta", Assert.Single(Assert.Single(result.Heat, h => h.Planter.Id == "bed").Scorched).Id);
+        Assert.Empty(Of(RehearsalKind.LateSpring).Heat);
+    }
+
+    [Fact]
+    public void The_ground_is_heated_with_the_air_and_only_in_the_spell()
+    {
+        LocalDate first = A.Day(2027, 7, 10);
+        WeatherRecord hot = Weather.WithHeat(first, 14, 22, 35);
+        float[] before = Weather.Ground.Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)).RootMax;
+        float[] after = hot.Ground.Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)).RootMax;
+        int spell = hot.IndexOf(A.Day(2005, 7, 20));
+        Assert.True(after[spell] > before[spell] + 4);
+        Assert.Equal(before[spell - 60], after[spell - 60], 0.05);
+        Assert.Equal(Weather.MaxC[spell - 60], hot.MaxC[spell - 60]);
     }
 
     [Fact]
