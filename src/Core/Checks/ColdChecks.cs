@@ -110,10 +110,10 @@ internal static class ColdChecks
         "Station record; form of Repo, Mäkelä & Hänninen 1990 and Leinonen 1996, figures from memory; plant figures " + plant.Source,
         []);
 
-    // Only what stands through a winter in a container, and is meant to live on.
+    // Only what stands through a winter in a container, and is meant to live on or to flower after it.
     public static IEnumerable<Remark> Roots(CheckedDisplay at, Plant plant)
     {
-        if (at.Record is not { YearsUsed.Count: > 0 } record || at.Planter.Form.IsBed || !plant.IsLasting)
+        if (at.Record is not { YearsUsed.Count: > 0 } record || at.Planter.Form.IsBed || !(plant.IsLasting || plant is { Bulb: not null, IsTender: false }))
             yield break;
         int midwinter = record.Station.IsSouthern ? 7 : 1;
         LocalDate install = at.Display.Install;

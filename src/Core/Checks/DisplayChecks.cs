@@ -107,6 +107,7 @@ public sealed class DisplayChecks
         [
             .. StackChecks.Fit(at, stack),
             .. StackChecks.Clusters(at),
+            .. at.Kinds.SelectMany(k => ColdChecks.Roots(at, k.Plant)),
             .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),
             .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
             .. GrowingChecks.MediumAndPh(at),

@@ -14,7 +14,8 @@ internal static class CutEffect
     /// </summary>
     /// <param name="share">Share of its best by day, as it would be uncut.</param>
     /// <param name="growing">The plant.</param>
-    public static void Apply(Span<double> share, Growing growing)
+    /// <param name="rule">The rule behind it: what flowers by warmth has no flush in the cold, cut or uncut.</param>
+    public static void Apply(Span<double> share, Growing growing, ColourRule rule)
     {
         double after = growing.Plant.Tending.FlushAfterDays ?? 0;
         double lasts = growing.Plant.Tending.FlushDays ?? 0;
@@ -27,7 +28,7 @@ internal static class CutEffect
             if (!flowered)
                 continue;
             share[at..again].Clear();
-            if (lasts <= 0)
+            if (lasts <= 0 || rule is WarmthFlowering)
                 continue;
             int end = Math.Min(Math.Min(share.Length, growing.LiftIndex), again + (int)lasts);
             for (int i = again; i < end; i++)

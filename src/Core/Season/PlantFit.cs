@@ -57,6 +57,9 @@ public sealed class FitQuestion
 
     private readonly SiteFlowering _site;
     private readonly Planting.Site _rules;
+    /// <summary>What a reason is called that speaks of roots in winter.</summary>
+    public const string WinterRoots = "roots in winter";
+
     private readonly RootSurvival? _roots;
     private readonly double _pocketC;
     private readonly GreatestHeight _height;
@@ -237,7 +240,7 @@ public sealed class FitQuestion
         (double kill, bool estimated) = plant.RootKilling;
         double odds = _roots.Odds(kill);
         if (odds < 0.8)
-            reasons.Add(new("roots in winter", odds < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Roots die at {(estimated ? "about " : string.Empty)}{kill:0.#} °C; in this planter they live through {odds * 10:0.#} of 10 winters."));
+            reasons.Add(new(WinterRoots, odds < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Roots die at {(estimated ? "about " : string.Empty)}{kill:0.#} °C; in this planter they live through {odds * 10:0.#} of 10 winters."));
     }
 
     private bool CrossesWinter(LocalDate install)

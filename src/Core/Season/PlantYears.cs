@@ -178,7 +178,7 @@ public sealed class PlantYears
             share.Clear();
             rule.Fill(share, growing);
             if (window.Part == ColourPart.Flower)
-                CutEffect.Apply(share, growing);
+                CutEffect.Apply(share, growing, rule);
             for (int i = 0; i < mixed.Length; i++)
                 mixed[i] += of * share[i];
         }
@@ -231,7 +231,7 @@ public sealed class PlantYears
         if (plant.DiesWithFrost)
             return growing.KilledIndex < end ? (LossKind.Frost, growing.KilledIndex) : (LossKind.None, -1);
         int roots = int.MaxValue;
-        if (plant.IsLasting && !growing.Place.Class.IsBed)
+        if ((plant.IsLasting || plant.Bulb is not null) && !growing.Place.Class.IsBed)
         {
             float[] felt = growing.Season.RootsC(growing.Place.Class);
             double kills = plant.RootKilling.Celsius;

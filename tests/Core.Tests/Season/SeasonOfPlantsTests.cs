@@ -144,6 +144,33 @@ public sealed class SeasonOfPlantsTests
         Assert.Equal(0, On(both, A.Day(2027, 8, 10), A.Day(2027, 3, 1)));
     }
 
+    [Fact]
+    public void Pansies_cut_back_in_December_do_not_flower_sooner_for_it()
+    {
+        PlantYears Pansy(params CutBack[] cuts) => PlantYears.Of(A.Shipped("pansy-yellow"), A.Stands(A.Day(2026, 9, 28), A.Day(2027, 5, 20)) with { Cuts = cuts }, [.. WeatherRun.For(Seattle, Start).Select(r => new GrowingSeason(r, false))], Start);
+        PlantYears cut = Pansy(new CutBack("pansy-yellow", A.Day(2026, 12, 15)));
+        PlantYears uncut = Pansy();
+        for (int y = 0; y < cut.Years.Length; y++)
+        {
+            for (int d = 0; d < cut.Length; d++)
+                Assert.True(cut.Share(0, y)[d] <= uncut.Share(0, y)[d] + 1e-6f);
+        }
+    }
+
+    [Fact]
+    public void A_bulb_whose_roots_a_pot_cannot_keep_is_lost_before_it_flowers_and_is_said_to_be()
+    {
+        WeatherRecord hard = A.Record(2001, 6, d => d.Month is 1 or 2 ? (-22, -12) : A.Mild(d));
+        var item = new DisplayItem("tulip-mid-red", 9);
+        Display bulbs = A.Show("bulbs", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, item);
+        Plan plan = A.Plan([A.Pot(30, 24, 30)], [A.Shipped("tulip-mid-red")], [bulbs]);
+        PlanterDetail detail = new SeasonKernel(hard, Start).Detail(plan, plan.Planters[0]);
+        Assert.Equal(detail.Plants[0].Years.Count, detail.Plants[0].YearsLost(LossKind.Roots));
+        Assert.Contains(new Core.Checks.DisplayChecks(plan, hard).All(Start), r => r.What.EndsWith("may lose its roots in winter", StringComparison.Ordinal));
+        Plan bed = A.Plan([A.Bed()], [A.Shipped("tulip-mid-red")], [bulbs with { PlanterId = "bed" }]);
+        Assert.Equal(0, new SeasonKernel(hard, Start).Detail(bed, bed.Planters[0]).Plants[0].YearsLost(LossKind.Roots));
+    }
+
     [Theory]
     [InlineData(6, 0.2)]
     [InlineData(15, 0.45)]
