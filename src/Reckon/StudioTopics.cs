@@ -133,7 +133,7 @@ internal static class StudioTopics
             }
             return (
                 new DiscsOutput(places.Count, room?.Bound(pitch), [.. places.Select(p => new[] { Math.Round(p.XCm, 2) + 0.0, Math.Round(p.YCm, 2) + 0.0 })]),
-                [new Working("Discs that fit", $"{places.Count}", [new("centre to centre", $"{pitch:0.##} cm"), new("centres from the edge", $"{inset:0.##} cm")], "Staggered and square lattices at their best offset, then discs pushed together until no more go in; in a circle of up to 13 the best known", "Graham, Lubachevsky, Nurmela & Östergård 1998 up to 13; Oler 1961 for the bound", [])]);
+                [new Working("Discs that fit", $"{places.Count}", [new("centre to centre", $"{pitch:0.##} cm"), new("centres from the edge", $"{inset:0.##} cm")], "Staggered and square lattices at their best offset, then discs pushed together until no more go in; in a circle of up to a hundred the densest that a search found", "To 13 as Graham, Lubachevsky, Nurmela & Östergård 1998; Oler 1961 for the bound", [])]);
         });
 
     public static Topic Arrange { get; } = new Topic<ArrangeInput, ArrangeOutput>(

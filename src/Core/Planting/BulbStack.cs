@@ -306,7 +306,7 @@ public sealed class BulbStack
                 new(bed ? "centre to centre" : "between bulbs", bed ? $"{pitch:0.#} cm" : $"{gap:0.#} cm"),
             ],
             "Depth to the base at 3 × height; centres within R − w − d/2, g apart",
-            "Common practice for depth and gaps; best-known packings of discs in a circle up to 13 (Graham, Lubachevsky, Nurmela & Östergård 1998)",
+            "Common practice for depth and gaps; densest packings of discs in a circle up to a hundred, found by search; to 13 those of Graham, Lubachevsky, Nurmela & Östergård 1998",
             steps);
     }
 

@@ -126,17 +126,8 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
     }
 
     // The tightest round clump of some bulbs.
-    private static IReadOnlyList<PlanePoint> Inside(int size, double pitch)
-    {
-        double radius = pitch / 2 * (size <= 13 ? DiscPacking.BestKnownEnclosingRadius(size) : Math.Sqrt(size / 0.75));
-        IReadOnlyList<PlanePoint> places = DiscPacking.InCircle(radius + 1e-6, pitch / 2);
-        while (places.Count < size)
-        {
-            radius *= 1.02;
-            places = DiscPacking.InCircle(radius, pitch / 2);
-        }
-        return [.. places.Take(size)];
-    }
+    private static IReadOnlyList<PlanePoint> Inside(int size, double pitch) =>
+        [.. DiscPacking.InCircle((pitch / 2 * DiscPacking.BestKnownEnclosingRadius(size)) + 1e-6, pitch / 2).Take(size)];
 
     private IReadOnlyList<FixedDisc> Still(BulbFigures bulb, double coverCm) =>
         [.. roots.Where(r => r.DepthCm > coverCm - 0.5 && !form.IsBed).Select(r => new FixedDisc(r.At, r.RadiusCm + (bulb.DiameterCm / 2)))];
