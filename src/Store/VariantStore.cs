@@ -36,6 +36,13 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
         return (found.Name, read(stream));
     }
 
+    /// <summary>One of them as the document that is kept; null when it is gone.</summary>
+    public async Task<byte[]?> Document(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.QuerySingleOrDefaultAsync<string>("select plan::text from plan_variant where id = @id", new { id }) is { } plan ? System.Text.Encoding.UTF8.GetBytes(plan) : null;
+    }
+
     /// <summary>Keeps a plan under a name.</summary>
     /// <exception cref="InvalidInputException">The name is empty, too long or taken, or there are too many.</exception>
     public async Task Keep(string name, Plan plan)

@@ -73,10 +73,10 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
         var kept = new List<KeptPlan>();
         foreach (PlanVariant v in (await variants.All()).OrderBy(v => v.Name, StringComparer.Ordinal))
         {
-            if (await variants.Load(v.Id) is not { } plan)
+            if (await variants.Document(v.Id) is not { } plan)
                 continue;
             string file = $"kept-plans/{kept.Count + 1}.plan.json";
-            await Put(zip, file, PlanFile.Write(plan.Plan));
+            await Put(zip, file, plan);
             kept.Add(new KeptPlan(v.Name, file));
         }
         await Put(zip, "kept-plans/list.json", Json(kept));
