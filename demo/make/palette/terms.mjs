@@ -6,11 +6,11 @@ const POISON = 'Bulbs are poisonous if eaten: keep from dogs and children.';
 
 export const installed = (budDays, heatCeilingC, showDays) => ({ rule: 'from-install', budDays, ...(showDays && { showDays }), ...(heatCeilingC && { heatCeilingC }) });
 // What opens on chilling, then heat (docs/accuracy.md): spring's shrubs and perennials, summer's, those of late winter, and those of any mild spell.
-const chilling = (baseC, chillDays, lightFromH) => (sumCd, showDays, brownsAboveC) => ({ rule: 'chilling-forcing', baseC, chillDays, sumCd, showDays, ...(lightFromH !== undefined && { lightFromH }), ...(brownsAboveC && { brownsAboveC }) });
-export const inSpring = chilling(2, 60, 7), inSummer = chilling(4, 60, 7), inWinter = chilling(0, 40, 0), inMildSpells = chilling(3, 8);
+const chilling = (baseC, chillDays, lightFromH, shareUnchilled) => (sumCd, showDays, brownsAboveC) => ({ rule: 'chilling-forcing', baseC, chillDays, sumCd, showDays, ...(shareUnchilled && { shareUnchilled }), ...(lightFromH !== undefined && { lightFromH }), ...(brownsAboveC && { brownsAboveC }) });
+export const inSpring = chilling(2, 60, 7, 0.5), inSummer = chilling(4, 60, 7, 0.6), inWinter = chilling(0, 40, 0), inMildSpells = chilling(3, 8);
 // Spring bulbs by heat, cold and day length, fitted together over six climates.
 const forcing = (baseC, coldStartWeeks, coldSpanWeeks, lightFromH) => (thresholdCd, showDays) => ({ rule: 'bulb-forcing', baseC, coldStartWeeks, coldSpanWeeks, thresholdCd, showDays, lightFromH });
-export const lateWinterBulb = forcing(-2, -7.5, 23.5, 0), firstSpringBulb = forcing(-1, -3.4, 19.4, 5), earlySpringBulb = forcing(2, -3.4, 19.4, 9), springBulb = forcing(3.5, -3.4, 19.4, 9.5);
+export const lateWinterBulb = forcing(-4, -8, 24, 0), firstSpringBulb = forcing(-3, -8, 24, 4), springBulb = forcing(4.8, -7.6, 23.6, 10.3);
 export const shortDays = (belowH, days, coolC, hotC, showDays, endsAtC) => ({ rule: 'short-days', belowH, days, coolC, hotC, showDays, ...(endsAtC && { endsAtC }) });
 export const fruit = (sumCd, belowH, showDays, endsAtC) => ({ rule: 'fruit', baseC: 5, sumCd, belowH, showDays, ...(endsAtC && { endsAtC }) });
 export const heatFrom = (baseC, sumCd) => ({ rule: 'heat-from-install', baseC, sumCd });

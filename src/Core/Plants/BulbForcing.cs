@@ -9,7 +9,8 @@ namespace UnrulyMeadow.Core.Plants;
 /// the figures are fitted to customary dates of six climates, from memory (docs/accuracy.md).
 /// </summary>
 /// <remarks>
-/// A medium that freezes around the bulb sets it back: in winters that freeze a pot through it opens no sooner than a bed.
+/// A container that freezes around the bulb sets it back: in winters that freeze it through it opens no sooner than a bed,
+/// under whose frost roots go on in open ground.
 /// Cold counts from the day the soil falls below 13 °C; bulbs planted later than that count it from their planting. So a
 /// bulb in its first year flowers as an established one when it was planted in time, and later when it was not.
 /// </remarks>
@@ -20,11 +21,11 @@ namespace UnrulyMeadow.Core.Plants;
 /// <param name="ShowDays">Days from half open to half over.</param>
 public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double ColdSpanWeeks, double ThresholdCd, double ShowDays) : ColourRule
 {
-    /// <summary>At or below this a bulb lies frozen, and the roots that it made are lost, °C (from memory).</summary>
+    /// <summary>At or below this a bulb in a container lies frozen, and the roots that it made are lost, °C (from memory).</summary>
     public const double FrozenAtC = -2;
 
     /// <summary>Share of its forcing that a bulb takes more for each day that it lay frozen, to grow roots anew (from memory).</summary>
-    public const double RegrowthShare = 0.015;
+    public const double RegrowthShare = 0.025;
 
     /// <summary>Frozen days beyond these cost no more.</summary>
     public const int MostFrozenDays = 45;
@@ -84,7 +85,7 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
             for (int d = start; d < Math.Min(end, growing.LiftIndex); d++)
             {
                 cold += ColdCredit.Of(soil[d]) / 7;
-                if (soil[d] <= FrozenAtC && frozen < MostFrozenDays)
+                if (!growing.Place.Class.IsBed && soil[d] <= FrozenAtC && frozen < MostFrozenDays)
                     frozen++;
                 // Soil that is cool in late summer is no spring.
                 if (LightFromH is not null && d < turn + DaysToEquinox)

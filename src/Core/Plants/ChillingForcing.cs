@@ -2,7 +2,7 @@ namespace UnrulyMeadow.Core.Plants;
 
 /// <summary>
 /// Shrubs, trees and perennials that open on chilling, then warmth: heat of the air counts by the share of its chilling that
-/// the plant has had, and by the length of the day. forcing = Σ min(1, K/K₁)·l(L)·D(b), D the day's degree-days; half the
+/// the plant has had, and by the length of the day. forcing = Σ max(u, min(1, K/K₁))·l(L)·D(b), D the day's degree-days; half the
 /// plants are open when it reaches Θ. Chilling K counts from the autumn equinox, a cold climate's and a mild one's alike.
 /// </summary>
 /// <remarks>
@@ -22,6 +22,9 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
     /// </summary>
     public double? LightFromH { get; init; }
 
+    /// <summary>u: share of the heat that counts without any chilling, 0 to 1: in winters that hardly chill it opens late, not never.</summary>
+    public double ShareUnchilled { get; init; }
+
     /// <summary>A fortnight whose days reach this browns its heads, °C; null where heat does nothing to them.</summary>
     public double? BrownsAboveC { get; init; }
 
@@ -37,7 +40,7 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
             double forcing = 0;
             for (int d = Math.Max(1, equinox); d < Math.Min(heat.Length, equinox + 365); d++)
             {
-                forcing += Math.Min(1, chill[d] / ChillDays) * light[d] * (heat[d] - heat[d - 1]);
+                forcing += Math.Clamp(chill[d] / ChillDays, ShareUnchilled, 1) * light[d] * (heat[d] - heat[d - 1]);
                 if (forcing < SumCd)
                     continue;
                 int opens = HeldBack(growing, equinox, d);
@@ -57,6 +60,7 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
         faults.Range("chillDays", ChillDays, 0.1, 200, "days");
         faults.Range("sumCd", SumCd, 0.1, 6000, "°C·d");
         faults.Range("showDays", ShowDays, 1, 300, "days");
+        faults.Range("shareUnchilled", ShareUnchilled, 0, 1, string.Empty);
         LightFault(faults, LightFromH);
         if (BrownsAboveC is { } brown)
             faults.Range("brownsAboveC", brown, 15, 45, "°C");
@@ -65,7 +69,7 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
 
     /// <inheritdoc />
     public override string Describe() =>
-        $"Half open when Σ min(1, K/{ChillDays:0.#}){(LightFromH is null ? string.Empty : "·l(L)")}·D(above {BaseC:0.#} °C) reaches {SumCd:0.#} °C·d, K the days of chilling since the autumn equinox" +
+        $"Half open when Σ {(ShareUnchilled > 0 ? $"max({ShareUnchilled:0.##}, min(1, K/{ChillDays:0.#}))" : $"min(1, K/{ChillDays:0.#})")}{(LightFromH is null ? string.Empty : "·l(L)")}·D(above {BaseC:0.#} °C) reaches {SumCd:0.#} °C·d, K the days of chilling since the autumn equinox" +
         (LightFromH is { } h ? $", l from 0 at {h:0.#} to 1 at 12 hours of day after the shortest day" : string.Empty) + $"; shows {ShowDays:0} days" +
         (BrownsAboveC is { } c ? BrownText(c) : string.Empty);
 

@@ -13,7 +13,7 @@ public static class ShowNotation
     {
         ["bulb-forcing"] = ["base", "cold-start", "cold-span", "sum", "days", "light"],
         ["air-heat"] = ["base", "sum", "days", "browns"],
-        ["chilling-forcing"] = ["base", "chill", "sum", "days", "light", "browns"],
+        ["chilling-forcing"] = ["base", "chill", "sum", "days", "light", "unchilled", "browns"],
         ["short-days"] = ["below", "days", "cool", "hot", "shows", "ends"],
         ["fruit"] = ["base", "sum", "below", "days", "ends"],
         ["heat-from-install"] = ["base", "sum"],
@@ -118,7 +118,7 @@ public static class ShowNotation
         {
             BulbForcing r => ("bulb-forcing", [r.BaseC, r.ColdStartWeeks, r.ColdSpanWeeks, r.ThresholdCd, r.ShowDays, r.LightFromH]),
             AirHeat r => ("air-heat", [r.BaseC, r.FirstCd, r.ShowDays, r.BrownsAboveC]),
-            ChillingForcing r => ("chilling-forcing", [r.BaseC, r.ChillDays, r.SumCd, r.ShowDays, r.LightFromH, r.BrownsAboveC]),
+            ChillingForcing r => ("chilling-forcing", [r.BaseC, r.ChillDays, r.SumCd, r.ShowDays, r.LightFromH, r.ShareUnchilled > 0 ? r.ShareUnchilled : null, r.BrownsAboveC]),
             ShortDays r => ("short-days", [r.BelowH, r.Days, r.CoolC, r.HotC, r.ShowDays, r.EndsAtC]),
             FruitRipening r => ("fruit", [r.BaseC, r.SumCd, r.BelowH, r.ShowDays, r.EndsAtC]),
             HeatFromInstall r => ("heat-from-install", new double?[] { r.BaseC, r.SumCd }),
@@ -168,7 +168,7 @@ public static class ShowNotation
         ColourRule made = rule switch
         {
             "bulb-forcing" => new BulbForcing(Need("base"), Need("cold-start"), Need("cold-span"), Need("sum"), Need("days")) { LightFromH = May("light") },
-            "chilling-forcing" => new ChillingForcing(Need("base"), Need("chill"), Need("sum"), Need("days")) { LightFromH = May("light"), BrownsAboveC = May("browns") },
+            "chilling-forcing" => new ChillingForcing(Need("base"), Need("chill"), Need("sum"), Need("days")) { LightFromH = May("light"), ShareUnchilled = May("unchilled") ?? 0, BrownsAboveC = May("browns") },
             "short-days" => new ShortDays(Need("below"), Need("days"), Need("cool"), Need("hot"), Need("shows")) { EndsAtC = May("ends") },
             "fruit" => new FruitRipening(Need("base"), Need("sum"), Need("below"), Need("days")) { EndsAtC = May("ends") },
             "heat-from-install" => new HeatFromInstall(Need("base"), Need("sum")),
