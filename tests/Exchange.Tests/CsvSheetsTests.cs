@@ -33,7 +33,8 @@ public sealed class CsvSheetsTests
     {
         TurnOrder order = Order();
         string[] lines = Encoding.UTF8.GetString(CsvSheets.Order(order)[3..]).Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
-        decimal sum = lines.Skip(1).Sum(l => decimal.Parse(Split(l)[9], System.Globalization.CultureInfo.InvariantCulture));
+        int price = Split(lines[0]).ToList().IndexOf("price");
+        decimal sum = lines.Skip(1).Sum(l => decimal.Parse(Split(l)[price], System.Globalization.CultureInfo.InvariantCulture));
         Assert.Equal(order.Cost, sum);
     }
 

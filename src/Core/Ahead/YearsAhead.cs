@@ -92,10 +92,12 @@ public sealed record YearsAhead(PlanAhead Ahead, IReadOnlyList<OneYearAhead> Yea
         decimal bedding = 0;
         decimal standing = 0;
         decimal medium = 0;
+        IReadOnlyList<Changeover> changes = Changeover.Between(plan, start, start.PlusMonths(12).PlusDays(-1));
+        IReadOnlyList<StockReservation> reserved = StockReservation.Of(plan.Lots, changes);
         for (int m = 0; m < 12; m++)
         {
             LocalDate first = start.PlusMonths(m);
-            TurnOrder order = TurnOrder.For(plan, new Turn("month", "month", first, first.PlusMonths(1).PlusDays(-1)));
+            TurnOrder order = TurnOrder.From(plan, new Turn("month", "month", first, first.PlusMonths(1).PlusDays(-1)), changes, reserved);
             medium += order.MediumCost;
             foreach (OrderLine line in order.Lines)
             {

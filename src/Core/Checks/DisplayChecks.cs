@@ -106,6 +106,7 @@ public sealed class DisplayChecks
         List<Remark> remarks =
         [
             .. StackChecks.Fit(at, stack),
+            .. StackChecks.OverBulbs(at),
             .. StackChecks.Clusters(at),
             .. at.Kinds.SelectMany(k => ColdChecks.Roots(at, k.Plant)),
             .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),

@@ -61,6 +61,30 @@ internal static class StackChecks
         }
     }
 
+    /// <summary>Plants of the season set a few weeks before bulbs that go in below them: they are lifted and set back.</summary>
+    public static IEnumerable<Remark> OverBulbs(CheckedDisplay at)
+    {
+        if (at.Planter.Form.IsBed)
+            yield break;
+        foreach (var top in at.Together.GroupBy(t => t.Display).Where(g => g.Key.Layer == DisplayLayer.Seasonal && g.Key.Install < at.Display.Install && g.Key.Lift > at.Display.Install))
+        {
+            int before = Period.DaysBetween(top.Key.Install, at.Display.Install);
+            if (before > WeeksApart * 7)
+                continue;
+            int count = top.Sum(t => t.Item.Count);
+            yield return at.Say(
+                Gravity.Reminds,
+                $"Plants set on {CheckedDisplay.Day(top.Key.Install)} have to be lifted for these bulbs",
+                $"{count} plants went in {before} days before the bulbs that lie below them; the sheet has them lifted, laid in the shade and set back.",
+                "Plant bulbs and what stands over them on one day, from the bottom up.",
+                new Working("Lift and set back", $"{count} plants", [new("plants in", CheckedDisplay.Day(top.Key.Install)), new("bulbs in", CheckedDisplay.Day(at.Display.Install))], $"Named where the bulbs follow within {WeeksApart} weeks, so that one day could serve both", "Common practice: stack bulbs and bedding in one go", []),
+                [at.Kinds.All(k => k.Plant.IsSoldOn(top.Key.Install, at.Plan.Site.IsSouthern)) ? at.Days($"Plant the bulbs with them on {CheckedDisplay.Day(top.Key.Install)}", install: top.Key.Install) : null]);
+        }
+    }
+
+    // Plants and bulbs that go in within so many weeks could go in on one day.
+    private const int WeeksApart = 8;
+
     /// <summary>Kinds too few to read as a group, and beds with too few bulbs to be a display (common practice: clusters of ten, fifty to a display).</summary>
     public static IEnumerable<Remark> Clusters(CheckedDisplay at)
     {

@@ -295,7 +295,7 @@ public sealed class GapMoves
         }
         if (left > 0 && _question.OnlyStock)
             return;
-        decimal cost = left > 0 ? PackPurchase.Cheapest(PackPurchase.WithSpares(left, _plan.Site.SpareShare), plant.Packs).Cost : 0;
+        decimal cost = left > 0 ? PackPurchase.Cheapest(PackPurchase.WithSpares(left, _plan.Site.SparesOf(plant)), plant.Packs).Cost : 0;
         if (_question.Budget is { } budget && cost > budget)
             return;
         Offer(kind, say, replaces, displays, plant, count, used, cost);

@@ -61,8 +61,15 @@ public sealed record Site(
     /// <summary>Where it lies; null when nobody has said.</summary>
     public SitePlace? Place { get; init; }
 
+    /// <summary>True when it is known to lie south of the equator.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool IsSouthern => Place?.LatitudeDeg < 0;
+
     /// <summary>The schools that the crew follows.</summary>
     public HouseRules Rules { get; init; } = HouseRules.Default;
+
+    /// <summary>Spares ordered of a plant, 0 to 0.5: the site's share of bedding and bulbs; none of what is bought one by one and stands for years.</summary>
+    public double SparesOf(Plant plant) => plant.IsLasting || plant.LifeForm == LifeForm.CutStems ? 0 : SpareShare;
 
     /// <summary>The schools that hold for one planter.</summary>
     public HouseRules RulesFor(Planter planter) => planter.Rules?.Over(Rules) ?? Rules;

@@ -113,7 +113,7 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
                 return null;
             count = atHand;
         }
-        decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SpareShare), plant.Packs).Cost : 0;
+        decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SparesOf(plant)), plant.Packs).Cost : 0;
         return wish.Budget is { } budget && cost > budget ? null : new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * EachShows(planter, plant)), fits);
     }
 

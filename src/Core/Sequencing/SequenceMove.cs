@@ -61,7 +61,7 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
                     if (BulbStack.Of(plan, show.Planter, after).Problems.Count > 0)
                         continue;
                     bool[] flower = [.. Enumerable.Range(0, kernel.Days).Select(d => odds[d] >= 0.5f || here.Any(s => s != show && s.Odds[d] >= 0.5f))];
-                    int wanted = PackPurchase.WithSpares(show.Count, plan.Site.SpareShare);
+                    int wanted = PackPurchase.WithSpares(show.Count, plan.Site.SparesOf(show.Plant));
                     found.Add(new SequenceMove($"{show.Planter.Id}-{found.Count + 1}", show.Planter, show.Display, after, show.Plant, comes, flower, PackPurchase.Cheapest(wanted, comes.Packs).Cost - PackPurchase.Cheapest(wanted, show.Plant.Packs).Cost));
                 }
             }

@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Turning;
 
@@ -23,18 +24,17 @@ public sealed record TurnChange(Planter Planter, IReadOnlyList<Display> Out, IRe
         return turn.FirstDay.PlusDays(Math.Min(days - 1, index / Math.Max(PlantersADay, (count + days - 1) / days)));
     }
 
-    /// <summary>Plants that go into the planter new, with the display.</summary>
-    public IEnumerable<(Display Display, DisplayItem Item)> ComesIn => In.SelectMany(d => d.Items.Where(i => i.Since is null || i.Since >= d.Install).Select(i => (d, i)));
+    /// <summary>What physically happens, day by day.</summary>
+    public required IReadOnlyList<Changeover> Changeovers { get; init; }
 
-    /// <summary>Plants that stay on from the display before.</summary>
-    public IEnumerable<(Display Display, DisplayItem Item)> Stays => In.SelectMany(d => d.Items.Where(i => i.Since < d.Install).Select(i => (d, i)));
+    /// <summary>Plants that go in.</summary>
+    public IEnumerable<ChangeoverItem> ComesIn => Changeovers.SelectMany(c => c.In);
+
+    /// <summary>Plants that stay on from a display that ends in the next one.</summary>
+    public IEnumerable<ChangeoverItem> Stays => Changeovers.SelectMany(c => c.Stays.Where(s => s.Display.Install == c.Day));
 
     /// <summary>Plants that come out: of kinds that stay on, only what is over.</summary>
-    public IEnumerable<(Display Display, DisplayItem Item)> GoesOut => Out.SelectMany(d => d.Items.Select(i =>
-    {
-        int stays = Stays.Where(s => s.Item.PlantId == i.PlantId && s.Display.Layer == d.Layer).Sum(s => s.Item.Count);
-        return (d, i with { Count = Math.Max(0, i.Count - stays), Places = null });
-    })).Where(x => x.Item2.Count > 0);
+    public IEnumerable<ChangeoverItem> GoesOut => Changeovers.SelectMany(c => c.Out);
 
     /// <summary>What a turn changes, planter by planter in the plan's order.</summary>
     public static IReadOnlyList<TurnChange> Of(Plan plan, Turn turn)
@@ -44,8 +44,34 @@ public sealed record TurnChange(Planter Planter, IReadOnlyList<Display> Out, IRe
         return
         [
             .. plan.Planters.Where(p => goesOut.Contains(p.Id) || comesIn.Contains(p.Id))
-                .Select(p => new TurnChange(p, [.. goesOut[p.Id].OrderBy(d => d.Layer)], [.. comesIn[p.Id].OrderBy(d => d.Layer)])),
+                .Select(p => new TurnChange(p, [.. goesOut[p.Id].OrderBy(d => d.Layer)], [.. comesIn[p.Id].OrderBy(d => d.Layer)])
+                {
+                    Changeovers = [.. Changeover.Of(plan, p).Where(c => turn.Holds(c.Day))],
+                }),
         ];
+    }
+
+    /// <summary>
+    /// The next display, as what is said of the one before has it: kinds that are to stay stand in it from the day they first went
+    /// in, and are added where it has none of them; kinds of which something else is said go in anew.
+    /// </summary>
+    /// <param name="before">The display before.</param>
+    /// <param name="next">The next one of the same planter and layer; returned as it is where it does not follow at once.</param>
+    public static Display WithStays(Display before, Display next)
+    {
+        if (before.PlanterId != next.PlanterId || before.Layer != next.Layer || before.Layer == DisplayLayer.Bulbs || before.Lift != next.Install)
+            return next;
+        var items = next.Items.ToList();
+        foreach (DisplayItem item in before.Items.Where(i => i.Fate is not null))
+        {
+            int at = items.FindIndex(i => i.PlantId == item.PlantId);
+            LocalDate? since = item.Fate == PlantFate.Stays ? item.Since ?? before.Install : null;
+            if (at >= 0 && (since is not null ? items[at].Since is null : items[at].Since < next.Install))
+                items[at] = items[at] with { Since = since };
+            else if (at < 0 && since is not null)
+                items.Add(item with { Since = since, Fate = null });
+        }
+        return next with { Items = items };
     }
 
     /// <summary>

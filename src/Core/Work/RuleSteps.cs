@@ -8,40 +8,47 @@ namespace UnrulyMeadow.Core.Work;
 internal static class RuleSteps
 {
     /// <summary>Steps at one planter on a day.</summary>
-    public static IEnumerable<string> For(Plan plan, Planter planter, IReadOnlyList<Display> lifted, IReadOnlyList<Display> installed)
+    public static IEnumerable<string> For(Plan plan, Changeover change)
     {
+        Planter planter = change.Planter;
         HouseRules rules = plan.Site.RulesFor(planter);
-        bool bulbs = installed.Any(d => d.Layer == DisplayLayer.Bulbs);
-        bool seasonal = installed.Any(d => d.Layer == DisplayLayer.Seasonal);
-        bool Holds(IEnumerable<Display> displays, string genus) => displays.Any(d => d.Items.Any(i => plan.Plant(i.PlantId).BotanicalName.StartsWith(genus, StringComparison.Ordinal)));
-        if (lifted.Any(d => d.Layer == DisplayLayer.Bulbs))
+        List<ChangeoverItem> bulbsOut = [.. change.Out.Where(i => i.DepthCm is not null)];
+        List<ChangeoverItem> top = [.. change.In.Where(i => i.Display.Layer == DisplayLayer.Seasonal)];
+        static bool Holds(IEnumerable<ChangeoverItem> items, string genus) => items.Any(i => i.Plant.BotanicalName.StartsWith(genus, StringComparison.Ordinal));
+        if (bulbsOut.Count > 0)
         {
-            yield return rules.Tulips == TulipSchool.Annual && Holds(lifted, "Tulipa")
+            yield return rules.Tulips == TulipSchool.Annual && Holds(bulbsOut, "Tulipa")
                 ? "Tulips are annual here: compost them. Other bulbs come out with their leaves and are heeled in until those are brown."
                 : "Lift bulbs with their leaves and heel them in until the leaves are brown.";
         }
-        if (seasonal && !planter.Form.IsBed)
+        if (change.Medium is { } medium)
         {
-            yield return rules.Medium == MediumSchool.ReplaceAll
-                ? "Take out all the medium and fill with new."
-                : "Take out the top and fill up with fresh medium and starter feed; all of it only where it is root-bound.";
-            if (BulbStack.GravelIn(planter, plan.Site) > 0)
+            bool whole = medium.DepthCm >= planter.Form.PlantableDepthCm - 0.5;
+            string feed = change.Feed.Any(f => f.What == FeedLine.Starter) ? " and starter feed" : string.Empty;
+            if (whole && BulbStack.GravelIn(planter, plan.Site) > 0)
                 yield return "Shards or gravel over the hole before filling.";
+            yield return whole
+                ? $"{(change.Out.Count > 0 ? "Take out all the medium and fill" : "Fill")} with new medium{feed}."
+                : $"Take out the top {medium.DepthCm:0} cm and fill up with fresh medium{feed}{(change.SetsBulbs ? " as the bulbs are laid" : "; all of it only where it is root-bound")}.";
         }
-        if (bulbs)
+        else if (top.Count > 0 && !planter.Form.IsBed)
+        {
+            yield return "The medium is still fresh: loosen it, take out old roots, fill up what is missing.";
+        }
+        if (change.SetsBulbs)
         {
             yield return rules.BulbAttitude == BulbAttitude.Tilted ? "Tilt each bulb a little outward." : "Set each bulb upright.";
             yield return rules.BulbFeed == BulbFeedSchool.BulbFood ? "Bulb food in the hole, under a finger of medium." : "No feed in the hole; feed in spring when the leaves are up.";
         }
-        if (seasonal && installed.SelectMany(d => d.Items).Any(i => plan.Plant(i.PlantId).Windows.Any(w => w.Rule is FromInstall)))
+        if (top.Exists(i => i.Plant.Windows.Any(w => w.Rule is FromInstall && w.Part == ColourPart.Flower)))
             yield return rules.Stage == StageSchool.InBud ? "Take plants in bud; send back what is past its first flowers." : "Take plants in full colour; pick off what is over.";
-        if (rules.HardenOff == HardenOffSchool.HardenedOff && installed.Any(d => d.Items.Any(i => plan.Plant(i.PlantId) is { IsRaisedWarm: true, IsTender: true })))
+        if (rules.HardenOff == HardenOffSchool.HardenedOff && change.In.Any(i => i.Plant is { IsRaisedWarm: true, IsTender: true }))
             yield return "Only stock that has been hardened off for a week: out by day, in on frost nights.";
-        if (planter.Survey.WeedFabric && installed.Count > 0)
+        if (planter.Survey.WeedFabric && change.In.Count > 0)
             yield return rules.Fabric == FabricSchool.Cross ? "Slit the fabric in a cross, fold the corners under, fold them back after planting." : "Slit the fabric in a T, lay the two flaps aside, close them after planting.";
-        if (Holds(installed, "Chrysanthemum") && rules.Chrysanthemums == ChrysanthemumSchool.Overwinter)
+        if (Holds(change.In, "Chrysanthemum") && rules.Chrysanthemums == ChrysanthemumSchool.Overwinter)
             yield return "Chrysanthemums stay: plant them firmly, leave the tops on over winter, mulch when the ground freezes.";
-        if (rules.Turn == TurnSchool.WhenPast && lifted.Any(d => d.Layer == DisplayLayer.Seasonal))
+        if (rules.Turn == TurnSchool.WhenPast && change.Out.Any(i => i.Display.Layer == DisplayLayer.Seasonal))
             yield return "Look first: what is not past its best stays until it is.";
     }
 

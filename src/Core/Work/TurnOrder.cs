@@ -1,3 +1,4 @@
+using NodaTime;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -7,31 +8,18 @@ namespace UnrulyMeadow.Core.Work;
 /// <summary>One line of an order.</summary>
 /// <param name="Plant">The plant.</param>
 /// <param name="Planned">Plants planned over all planters.</param>
-/// <param name="Purchase">What to buy, spares included.</param>
+/// <param name="FromStock">Of these, plants at hand that are kept for them.</param>
+/// <param name="Purchase">What to buy beyond them, spares included.</param>
 /// <param name="Planters">Where they go, with the count for each.</param>
-public sealed record OrderLine(Plant Plant, int Planned, PackPurchase Purchase, IReadOnlyList<(Planter Planter, int Count)> Planters);
-
-/// <summary>Medium for one planter at a turn.</summary>
-/// <param name="Planter">The planter.</param>
-/// <param name="Litres">Litres needed.</param>
-/// <param name="Reason">Why so many.</param>
-public sealed record MediumLine(Planter Planter, double Litres, string Reason);
-
-/// <summary>Feed for one planter at a turn, as the house rules want it.</summary>
-/// <param name="Planter">The planter.</param>
-/// <param name="What">Starter feed, or bulb food.</param>
-/// <param name="Grams">Grams.</param>
-public sealed record FeedLine(Planter Planter, string What, double Grams);
+public sealed record OrderLine(Plant Plant, int Planned, int FromStock, PackPurchase Purchase, IReadOnlyList<(Planter Planter, int Count)> Planters)
+{
+    /// <summary>Plants wanted with spares, at hand or bought.</summary>
+    public int Wanted => FromStock + Purchase.Wanted;
+}
 
 /// <summary>What to order for a turn: plants, bulbs, medium and feed, with the cost.</summary>
 public sealed record TurnOrder
 {
-    /// <summary>Starter feed for a recharged planter, grams per litre of fresh medium (common practice).</summary>
-    public const double StarterGramsPerLitre = 2;
-
-    /// <summary>Bulb food in the hole, grams per bulb (common practice).</summary>
-    public const double BulbFoodGrams = 5;
-
     private TurnOrder(Turn turn, Site site, IReadOnlyList<OrderLine> lines, IReadOnlyList<MediumLine> medium, IReadOnlyList<FeedLine> feed)
     {
         Feed = feed;
@@ -69,33 +57,46 @@ public sealed record TurnOrder
     public decimal Cost => Lines.Sum(l => l.Purchase.Cost) + MediumCost;
 
     /// <summary>Adds up a turn.</summary>
-    public static TurnOrder For(Plan plan, Turn turn)
+    /// <param name="plan">The plan.</param>
+    /// <param name="turn">The turn.</param>
+    /// <param name="today">Today: what was to be planted before no longer takes from the stock. By default the turn's first day.</param>
+    public static TurnOrder For(Plan plan, Turn turn, LocalDate? today = null)
     {
-        var installs = plan.Displays.Where(d => turn.Holds(d.Install)).ToList();
-        // What has stayed on is there already; what is plugged in later is bought for the turn that holds its own day.
-        var lines = plan.Displays
-            .SelectMany(d => d.Items.Where(i => turn.Holds(i.Since ?? d.Install)).Select(i => (Planter: plan.FindPlanter(d.PlanterId)!, Plant: plan.Plant(i.PlantId), i.Count)))
+        IReadOnlyList<Changeover> changes = Changeover.ToCome(plan, today is { } day && day < turn.FirstDay ? day : turn.FirstDay, turn.LastDay);
+        return From(plan, turn, changes, StockReservation.Of(plan.Lots, changes));
+    }
+
+    /// <summary>Adds up a turn's changeovers.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="turn">The turn.</param>
+    /// <param name="changes">Changeovers; those outside the turn are passed over.</param>
+    /// <param name="reserved">What the whole plan takes from the stock.</param>
+    public static TurnOrder From(Plan plan, Turn turn, IEnumerable<Changeover> changes, IReadOnlyList<StockReservation> reserved)
+    {
+        List<Changeover> here = [.. changes.Where(c => turn.Holds(c.Day))];
+        var stock = reserved.Where(r => turn.Holds(r.Day)).ToLookup(r => r.Lot.PlantId, StringComparer.Ordinal);
+        var lines = here
+            .SelectMany(c => c.In.Select(i => (c.Planter, i.Plant, i.Count)))
             .GroupBy(x => x.Plant.Id)
             .Select(g =>
             {
                 Plant plant = g.First().Plant;
                 int planned = g.Sum(x => x.Count);
+                int atHand = stock[plant.Id].Sum(r => r.Count);
+                // Spares that the stock can give beside all that it is kept for need not be bought.
+                int over = plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count) - reserved.Where(r => r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count);
+                int buy = Math.Max(planned - atHand, PackPurchase.WithSpares(planned, plan.Site.SparesOf(plant)) - atHand - Math.Max(0, over));
                 return new OrderLine(
                     plant,
                     planned,
-                    PackPurchase.Cheapest(PackPurchase.WithSpares(planned, plan.Site.SpareShare), plant.Packs),
+                    atHand,
+                    PackPurchase.Cheapest(buy, plant.Packs),
                     [.. g.GroupBy(x => x.Planter).Select(p => (p.Key, p.Sum(x => x.Count)))]);
             })
             .OrderBy(l => l.Plant.LifeForm == LifeForm.Bulb)
             .ThenBy(l => l.Plant.CommonName, StringComparer.Ordinal)
             .ToList();
-        var medium = installs
-            .GroupBy(d => d.PlanterId)
-            .Select(g => MediumFor(plan, plan.FindPlanter(g.Key)!, g))
-            .Where(m => m is { Litres: > 0.05 })
-            .Select(m => m!)
-            .ToList();
-        return new TurnOrder(turn, plan.Site, lines, medium, [.. StarterFeed(plan, installs, medium), .. BulbFood(plan, installs)]);
+        return new TurnOrder(turn, plan.Site, lines, [.. here.Select(c => c.Medium).OfType<MediumLine>()], [.. here.SelectMany(c => c.Feed)]);
     }
 
     /// <summary>The arithmetic behind one line.</summary>
@@ -104,14 +105,15 @@ public sealed record TurnOrder
         $"{line.Purchase.Bought} for {Site.Money}{line.Purchase.Cost:0.00}",
         [
             new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))),
-            new("spares", $"{Site.SpareShare:P0}"),
+            new("spares", $"{Site.SparesOf(line.Plant):P0}"),
+            new("at hand and kept for it", $"{line.FromStock}"),
             new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
         ],
-        "Cheapest mix of packs that covers n × (1 + spares), rounded up",
+        "Cheapest mix of packs that covers n × (1 + spares), rounded up, less what is at hand",
         "Exact search over totals; prices are guide prices of the palette",
         [
-            $"{line.Planned} × {1 + Site.SpareShare:0.00} = {line.Purchase.Wanted} wanted.",
-            $"{string.Join(" + ", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}"))} = {line.Purchase.Bought}.",
+            $"{line.Planned} × {1 + Site.SparesOf(line.Plant):0.00} = {PackPurchase.WithSpares(line.Planned, Site.SparesOf(line.Plant))} wanted, {line.Purchase.Wanted} to buy.",
+            $"{string.Join(" + ", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}").DefaultIfEmpty("nothing"))} = {line.Purchase.Bought}.",
         ]);
 
     /// <summary>The arithmetic behind the price of everything.</summary>
@@ -128,7 +130,7 @@ public sealed record TurnOrder
         "Medium",
         $"{MediumLitres:0} L, {MediumBags} bags",
         [new("fresh at a turn", $"top {Site.FreshMediumCm:0} cm"), new("one bag", $"{Site.MediumBagLitres:0} L at {Site.Money}{Site.MediumBagPrice:0.00}")],
-        "Volume between the finished surface and the depth renewed, per container; beds take none",
+        "Volume between the finished surface and the depth renewed, less what is still fresh, what roots take up and what may not be dug, per container; beds take none",
         "Solid geometry; depth renewed is common practice",
         [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L, {m.Reason}.")]);
 
@@ -136,36 +138,8 @@ public sealed record TurnOrder
     public Working ExplainFeed() => new(
         "Feed",
         $"{Feed.Sum(f => f.Grams) / 1000:0.0} kg",
-        [new("starter feed", $"{StarterGramsPerLitre:0.#} g per litre of fresh medium, where planters are recharged"), new("bulb food", $"{BulbFoodGrams:0.#} g per bulb, where the house rule wants it in the hole")],
+        [new("starter feed", $"{FeedLine.StarterGramsPerLitre:0.#} g per litre of fresh medium, where planters are recharged from spring to late summer"), new("bulb food", $"{FeedLine.BulbFoodGrams:0.#} g per bulb, where the house rule wants it in the hole")],
         "Grams per litre or per bulb, by each planter's house rules",
         "Common practice; the label of the feed rules",
         [.. Feed.Take(30).Select(f => $"{f.Planter.Name}: {f.Grams:0} g {f.What}.")]);
-
-    private static IEnumerable<FeedLine> StarterFeed(Plan plan, List<Display> installs, List<MediumLine> medium) => medium
-        .Where(m => plan.Site.RulesFor(m.Planter).Medium == MediumSchool.Recharge && installs.Exists(d => d.PlanterId == m.Planter.Id && d.Layer == DisplayLayer.Seasonal))
-        .Select(m => new FeedLine(m.Planter, "starter feed", Math.Round(m.Litres * StarterGramsPerLitre)));
-
-    private static IEnumerable<FeedLine> BulbFood(Plan plan, List<Display> installs) => installs
-        .Where(d => d.Layer == DisplayLayer.Bulbs && plan.Site.RulesFor(plan.FindPlanter(d.PlanterId)!).BulbFeed == BulbFeedSchool.BulbFood)
-        .Select(d => new FeedLine(plan.FindPlanter(d.PlanterId)!, "bulb food", d.Items.Sum(i => i.Count) * BulbFoodGrams));
-
-    private static MediumLine? MediumFor(Plan plan, Planter planter, IEnumerable<Display> installs)
-    {
-        if (planter.Form.IsBed)
-            return null;
-        var candidates = installs.Select(d => d.Layer switch
-        {
-            DisplayLayer.Standing => new MediumLine(planter, planter.Form.PlantableLitres, "filled new for what stands for years"),
-            DisplayLayer.Bulbs => BulbLine(plan, planter, d),
-            _ when plan.Site.RulesFor(planter).Medium == MediumSchool.ReplaceAll => new MediumLine(planter, planter.Form.PlantableLitres, "all replaced, by the house rule"),
-            _ => new MediumLine(planter, planter.Form.LitresBetween(0, plan.Site.FreshMediumCm), $"fresh top {plan.Site.FreshMediumCm:0} cm"),
-        });
-        return candidates.MaxBy(c => c.Litres);
-    }
-
-    private static MediumLine BulbLine(Plan plan, Planter planter, Display display)
-    {
-        double depth = BulbStack.Depths(planter, plan.Site, plan.BulbsOf(display))[^1].DepthCm + BulbStack.RootRoomCm;
-        return new MediumLine(planter, planter.Form.LitresBetween(0, depth), $"laid fresh to {depth:0} cm under the bulbs");
-    }
 }

@@ -20,10 +20,11 @@ public static class CsvSheets
     /// <summary>An order as CSV: plants, then medium, one row a line.</summary>
     public static byte[] Order(TurnOrder order) => Write(csv =>
     {
-        Row(csv, "kind", "plant", "botanical name", "planned", "with spares", "pack", "pack size", "packs", "price each", "price", "for");
+        Row(csv, "kind", "plant", "botanical name", "planned", "with spares", "at hand", "pack", "pack size", "packs", "price each", "price", "for");
         foreach (OrderLine line in order.Lines)
         {
-            foreach (PackCount pack in line.Purchase.Packs)
+            // What is at hand in full is a row too, so that the sheet names all that goes in.
+            foreach (PackCount pack in line.Purchase.Packs.Count > 0 ? line.Purchase.Packs : [new PackCount(new Core.Plants.Pack("none to buy", 0, 0), 0)])
             {
                 Row(
                     csv,
@@ -31,7 +32,8 @@ public static class CsvSheets
                     line.Plant.CommonName,
                     line.Plant.BotanicalName,
                     line.Planned,
-                    line.Purchase.Wanted,
+                    line.Wanted,
+                    line.FromStock,
                     pack.Pack.Form,
                     pack.Pack.Size,
                     pack.Packs,
@@ -43,7 +45,7 @@ public static class CsvSheets
         if (order.MediumBags > 0)
         {
             Row(
-                csv, "medium", "planting medium", string.Empty, Math.Round(order.MediumLitres, 1), Math.Round(order.MediumLitres, 1), "bag, L",
+                csv, "medium", "planting medium", string.Empty, Math.Round(order.MediumLitres, 1), Math.Round(order.MediumLitres, 1), 0, "bag, L",
                 order.Site.MediumBagLitres, order.MediumBags, order.Site.MediumBagPrice, order.MediumCost,
                 string.Join("; ", order.Medium.Select(m => $"{m.Planter.Name} {m.Litres:0} L")));
         }

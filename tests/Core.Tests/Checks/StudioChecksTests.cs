@@ -193,6 +193,18 @@ public sealed class StudioChecksTests
 
     private static Display Summer(params string[] plants) => A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, [.. plants.Select(p => new DisplayItem(p, 6))]);
 
+    [Fact, CommonPractice]
+    public void Bulbs_that_go_below_pansies_set_three_weeks_before_can_go_in_with_them_on_one_day()
+    {
+        Plan With(Display bulbs) => A.Plan([A.Pot()], [A.Annual("pansy"), A.Tulip()],
+            [A.Show("top", A.Day(2026, 10, 1), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 6)), bulbs]);
+        Remark? Said(Display bulbs) => new DisplayChecks(With(bulbs), NewYork).For(bulbs).SingleOrDefault(r => r.What.Contains("have to be lifted", StringComparison.Ordinal));
+        Display after = A.Show("bulbs", A.Day(2026, 10, 22), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9));
+        Remedy mend = Assert.Single(Said(after)!.Remedies);
+        Assert.Equal(A.Day(2026, 10, 1), mend.After.Install);
+        Assert.Null(Said(mend.After));
+    }
+
     private static IReadOnlyList<Remark> Look(Planter planter, Display display, params Plant[] palette)
     {
         Plan plan = A.Plan([planter], palette, [display with { PlanterId = planter.Id }]);

@@ -96,9 +96,9 @@ public sealed class TurnWindowTests
         Assert.Equal((before.Install, null), (next.Items[0].Since!.Value, next.Items[0].Fate));
         Plan plan = A.Plan([A.Pot()], Plan.Palette, [before, next], [Summer]);
         TurnChange change = Assert.Single(TurnChange.Of(plan, Summer));
-        Assert.Equal(("pansy", 9), (change.Stays.Single().Item.PlantId, change.Stays.Single().Item.Count));
-        Assert.Equal(("tender", 8), (change.ComesIn.Single().Item.PlantId, change.ComesIn.Single().Item.Count));
-        Assert.Equal(("tender", 3), (change.GoesOut.Single().Item.PlantId, change.GoesOut.Single().Item.Count));
+        Assert.Equal(("pansy", 9), (change.Stays.Single().Plant.Id, change.Stays.Single().Count));
+        Assert.Equal(("tender", 8), (change.ComesIn.Single().Plant.Id, change.ComesIn.Single().Count));
+        Assert.Equal(("tender", 3), (change.GoesOut.Single().Plant.Id, change.GoesOut.Single().Count));
         Assert.Equal("tender", Assert.Single(Core.Work.TurnOrder.For(plan, Summer).Lines).Plant.Id);
     }
 }

@@ -27,27 +27,27 @@ public sealed class DaySheetTests
     [Fact]
     public void A_sheet_says_what_comes_out_what_stays_and_what_goes_in()
     {
-        SheetPlanter job = Assert.Single(DaySheet.For(Plan, Turn, A.Day(2026, 10, 5)).Planters);
-        Assert.Equal("petunia", Assert.Single(job.Out).Plant.Id);
-        Assert.Equal("ivy", Assert.Single(job.Stays).Plant.Id);
-        Assert.Equal(("pansy", 8), (job.In[0].Plant.Id, job.In[0].Count));
+        SheetPlanter job = Assert.Single(DaySheet.For(Plan, A.Day(2026, 10, 5)).Planters);
+        Assert.Equal("petunia", Assert.Single(job.Change.Out).Plant.Id);
+        Assert.Equal("ivy", Assert.Single(job.Change.Stays).Plant.Id);
+        Assert.Equal(("pansy", 8), (job.Change.In[0].Plant.Id, job.Change.In[0].Count));
     }
 
     [Fact]
     public void Bulbs_come_with_depth_and_cover_and_the_care_they_need()
     {
-        DaySheet sheet = DaySheet.For(Plan, Turn, A.Day(2026, 10, 19));
-        SheetItem tulip = Assert.Single(Assert.Single(sheet.Planters).In);
+        DaySheet sheet = DaySheet.For(Plan, A.Day(2026, 10, 19));
+        ChangeoverItem tulip = Assert.Single(Assert.Single(sheet.Planters).Change.In);
         Assert.Equal((15, 10), (tulip.DepthCm!.Value, tulip.CoverCm!.Value));
         Assert.Contains("gloves", sheet.Cautions);
-        Assert.Contains(sheet.Cautions, c => c.StartsWith("Powered auger", StringComparison.Ordinal));
+        Assert.DoesNotContain(sheet.Cautions, c => c.StartsWith("Powered auger", StringComparison.Ordinal));
     }
 
     [Fact, CommonPractice]
     public void Drip_lines_come_out_before_a_turn_and_go_back_after_it() =>
-        Assert.Equal("Drip line out first, back after planting.", DaySheet.For(Plan, Turn, A.Day(2026, 10, 5)).Planters[0].Steps[0]);
+        Assert.Equal("Drip line out first, back after planting.", DaySheet.For(Plan, A.Day(2026, 10, 5)).Planters[0].Steps[0]);
 
     [Fact]
     public void A_planter_without_work_that_day_is_not_on_the_sheet() =>
-        Assert.DoesNotContain(DaySheet.For(Plan, Turn, A.Day(2026, 10, 5)).Planters, p => p.Planter.Id == "idle");
+        Assert.DoesNotContain(DaySheet.For(Plan, A.Day(2026, 10, 5)).Planters, p => p.Planter.Id == "idle");
 }

@@ -64,7 +64,7 @@ public sealed class OrderTests
     [Fact, CommonPractice]
     public void A_seasonal_turn_takes_the_fresh_top_20_cm_of_medium()
     {
-        Plan plan = A.Plan([A.Pot()], [A.Annual()], [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8))], [Fall]);
+        Plan plan = A.Plan([A.UsedPot()], [A.Annual()], [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8))], [Fall]);
         TurnOrder order = TurnOrder.For(plan, Fall);
         Assert.Equal(A.Pot().Form.LitresBetween(0, 20), order.MediumLitres, 1e-9);
         Assert.Equal((int)Math.Ceiling(order.MediumLitres / 60), order.MediumBags);
@@ -75,7 +75,7 @@ public sealed class OrderTests
     public void Bulbs_and_bedding_in_one_pot_take_the_deeper_medium_once_not_twice()
     {
         Plan plan = A.Plan(
-            [A.Pot()],
+            [A.UsedPot()],
             [A.Annual(), A.Tulip()],
             [
                 A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8)),

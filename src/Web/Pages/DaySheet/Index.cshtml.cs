@@ -2,11 +2,14 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Work;
+using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.DaySheet;
 
-/// <summary>One crew's work for one day of a turn, for the phone and on one printed page.</summary>
+/// <summary>One crew's work for one day, in a turn or not, for the phone and on one printed page.</summary>
 public sealed class IndexModel(PageFrame frame) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "turn")]
@@ -26,18 +29,30 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     public async Task<IActionResult> OnGetAsync()
     {
         Now = await frame.Now();
-        Turn = Supply.IndexModel.Choose(Now.Plan, TurnId, frame.Today);
-        if (TurnId is { Length: > 0 } && Turn?.Id != TurnId)
+        LocalDate? asked = Words.ReadDay(DateText);
+        Turn = asked is { } date
+            ? Now.Plan.Turns.FirstOrDefault(t => t.Holds(date) && t.Id == TurnId) ?? Now.Plan.Turns.FirstOrDefault(t => t.Holds(date))
+            : Supply.IndexModel.Choose(Now.Plan, TurnId, frame.Today);
+        if (TurnId is { Length: > 0 } && Now.Plan.Turns.All(t => t.Id != TurnId))
             return NotFound();
-        if (Turn is null)
+        Days = Turn is null ? [] : Core.Work.DaySheet.DaysOf(Now.Plan, Turn);
+        if (asked is null && Days.Count == 0)
             return Page();
-        Days = Core.Work.DaySheet.DaysOf(Now.Plan, Turn);
-        if (Days.Count == 0)
-            return Page();
-        LocalDate day = Words.ReadDay(DateText) is { } asked && Days.Contains(asked) ? asked
-            : Days.Contains(frame.Today) ? frame.Today
-            : Days.FirstOrDefault(d => d > frame.Today, Days[0]);
-        Sheet = Core.Work.DaySheet.For(Now.Plan, Turn, day);
+        LocalDate day = asked
+            ?? (Days.Contains(frame.Today) ? frame.Today : Days.FirstOrDefault(d => d > frame.Today, Days[0]));
+        Sheet = Core.Work.DaySheet.For(Now.Plan, day, frame.Today);
         return Page();
+    }
+
+    /// <summary>How a kind is set, in the crew's words: depth, clumps and room between.</summary>
+    public static string Laid(SheetPlanter at, ChangeoverItem item, UnitsText units)
+    {
+        if (item.DepthCm is not { } depth)
+            return string.Empty;
+        BulbFigures bulb = item.Plant.Bulb!;
+        string apart = at.Planter.Form.IsBed ? $", {units.WorkingDepth(bulb.SpacingCm)} apart" : string.Empty;
+        return $", base at {units.WorkingDepth(depth)}" + (item.Item.Clump is { } clump && clump < item.Count
+            ? $", {(int)Math.Ceiling((double)item.Count / clump)} clumps of {clump}{apart} within a clump"
+            : apart);
     }
 }

@@ -5,6 +5,7 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
@@ -72,6 +73,8 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         return await frame.Saving(this, DisplayInput.Field, async () =>
         {
             Display display = Input.Read(Now.Plan, Planter.Id, null, Units);
+            if (Now.Plan.DisplaysOf(Planter.Id).FirstOrDefault(d => d.Layer == display.Layer && d.Id != display.Id && d.Lift == display.Install) is { } before)
+                display = TurnChange.WithStays(before, display);
             await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "plants and counts changed");
             TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
             return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");

@@ -5,6 +5,7 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
 
@@ -22,6 +23,13 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     public SiteNow Now { get; private set; } = null!;
 
     public IReadOnlyList<Lot> Lots { get; private set; } = [];
+
+    /// <summary>What of each lot the plan takes, by the lot's id.</summary>
+    public ILookup<string, StockReservation> Reserved { get; private set; } = Enumerable.Empty<StockReservation>().ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
+
+    /// <summary>Where a lot's plants are to go, in a few words; empty where nothing takes them.</summary>
+    public string KeptFor(Lot lot) => string.Join("; ", Reserved[lot.Id].Take(3).Select(r => $"{r.Count} for {Now.Plan.FindPlanter(r.PlanterId)!.Name}, {Words.DayYear(r.Day)}"))
+        + (Reserved[lot.Id].Skip(3).Sum(r => r.Count) is > 0 and var more ? $"; {more} for others" : string.Empty);
 
     /// <summary>Plants that stand for years, with their planter and the day they went in, oldest first.</summary>
     public IReadOnlyList<(string PlanterId, Plant Plant, int Count, LocalDate Since)> Standing { get; private set; } = [];
@@ -70,6 +78,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     private async Task Fill()
     {
         Now = await frame.Now();
+        Reserved = StockReservation.Of(Now.Plan.Lots, Changeover.ToCome(Now.Plan, frame.Today, frame.Today)).ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
         Lots = [.. Now.Plan.Lots.OrderBy(l => l.State).ThenBy(l => l.Since)];
         LocalDate today = frame.Today;
         Standing = [.. Now.Plan.Displays

@@ -19,13 +19,16 @@ public sealed class IndexModel(PageFrame frame) : PageModel
 
     public TurnOrder? Order { get; private set; }
 
+    public IReadOnlyList<DayOutsideTurns> Outside { get; private set; } = [];
+
     public async Task<IActionResult> OnGetAsync()
     {
         Now = await frame.Now();
         Turn = Choose(Now.Plan, TurnId, frame.Today);
         if (TurnId is { Length: > 0 } && Turn?.Id != TurnId)
             return NotFound();
-        Order = Turn is null ? null : TurnOrder.For(Now.Plan, Turn);
+        Order = Turn is null ? null : TurnOrder.For(Now.Plan, Turn, frame.Today);
+        Outside = DayOutsideTurns.Of(Now.Plan);
         return Page();
     }
 

@@ -7,6 +7,7 @@ using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Turning;
+using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Jobs;
@@ -134,23 +135,37 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             PlantFate? chosen = Enum.TryParse(fate, out PlantFate f) && Enum.IsDefined(f) ? f : null;
             List<Display> before = [.. TurnChange.Of(Now.Plan, turn).SelectMany(c => c.Out).Where(d => d.Items.Any(i => i.PlantId == plant))];
             List<Display> after = [.. before.Select(d => d with { Items = [.. d.Items.Select(i => i.PlantId == plant ? i with { Fate = chosen } : i)] })];
+            // What stays stands in the next display, what does not goes in anew there.
+            foreach (Display ends in after.ToList())
+            {
+                foreach (Display next in Now.Plan.DisplaysOf(ends.PlanterId).Where(d => d.Layer == ends.Layer && d.Install == ends.Lift))
+                {
+                    int at = before.FindIndex(d => d.Id == next.Id);
+                    Display carried = TurnChange.WithStays(ends, at < 0 ? next : after[at]);
+                    if (at >= 0)
+                        after[at] = carried;
+                    else if (!carried.Items.SequenceEqual(next.Items))
+                        (before, after) = ([.. before, next], [.. after, carried]);
+                }
+            }
+            int planters = after.Select(d => d.PlanterId).Distinct(StringComparer.Ordinal).Count();
             string name = Now.Plan.FindPlant(plant ?? string.Empty)?.CommonName ?? "These plants";
             await changes.Make(PlanChange.Of(before, after), $"{name}: {(chosen is { } c ? Words.Of(c) : "not said")} after {turn.Name}");
-            TempData["Said"] = $"{name}: {(chosen is { } said ? Words.Of(said) : "not said")}, in {before.Count} {(before.Count == 1 ? "planter" : "planters")}.";
+            TempData["Said"] = $"{name}: {(chosen is { } said ? Words.Of(said) : "not said")}, in {planters} {(planters == 1 ? "planter" : "planters")}.";
             return Redirect($"/turns/{turn.Id}");
         }, Fill);
     }
 
     /// <summary>What comes out, by kind: how many, and what becomes of them.</summary>
     public IEnumerable<(Plant Plant, int Count, PlantFate? Fate, int Planters)> ComesOut() => Changes
-        .SelectMany(c => c.GoesOut.Select(g => (c.Planter, g.Item)))
+        .SelectMany(c => c.Out.SelectMany(d => d.Items.Select(i => (c.Planter, Item: i))))
         .GroupBy(x => x.Item.PlantId, StringComparer.Ordinal)
         .Select(g => (Now.Plan.Plant(g.Key), g.Sum(x => x.Item.Count), g.Select(x => x.Item.Fate).Distinct().Count() == 1 ? g.First().Item.Fate : null, g.Select(x => x.Planter.Id).Distinct().Count()))
         .OrderByDescending(x => x.Item2);
 
     /// <summary>Kinds with their counts, most first.</summary>
-    public string Kinds(IEnumerable<(Display Display, DisplayItem Item)> items) =>
-        string.Join(", ", items.GroupBy(x => x.Item.PlantId, StringComparer.Ordinal).Select(g => (Now.Plan.Plant(g.Key).CommonName, Count: g.Sum(x => x.Item.Count))).OrderByDescending(x => x.Count).Select(x => $"{x.Count} {x.CommonName}"));
+    public static string Kinds(IEnumerable<ChangeoverItem> items) =>
+        string.Join(", ", items.GroupBy(x => x.Plant).Select(g => (g.Key.CommonName, Count: g.Sum(x => x.Count))).OrderByDescending(x => x.Count).Select(x => $"{x.Count} {x.CommonName}"));
 
     /// <summary>True while nobody has had the days of a turn weighed that could be.</summary>
     public bool CanAsk => !IsNew && Changes.Count > 0 && Now.Record is not null && Job is null or { State: JobState.Failed or JobState.Cancelled };

@@ -8,6 +8,7 @@ using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
@@ -106,7 +107,11 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         Score = SiteScore.Of(Now.Plan, Year);
         Remarks = (await frame.State.RemarksSoon(View.Start, Year.Planters.Count <= MostWaitedFor ? RemarksWait : TimeSpan.Zero))?.Where(r => r.Working is not null).ToList();
         LastChange = await changes.Last();
+        OutsideTurns = DayOutsideTurns.Of(Now.Plan).Select(o => (o.Planter.Id, o.Day)).Distinct().Count();
     }
+
+    /// <summary>Days, planter by planter, on which something goes in or out in no turn.</summary>
+    public int OutsideTurns { get; private set; }
 
     /// <summary>More rules of one area, or of all, for a page that unfolds them.</summary>
     public async Task<IActionResult> OnGetRowsAsync()

@@ -1,0 +1,49 @@
+using NodaTime;
+using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Work;
+
+/// <summary>Plants of a lot that are kept for one planting.</summary>
+/// <param name="Lot">The lot.</param>
+/// <param name="PlanterId">The planter they go into.</param>
+/// <param name="Day">The day they go in.</param>
+/// <param name="DisplayId">The display they go in with.</param>
+/// <param name="Count">How many.</param>
+public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, string DisplayId, int Count)
+{
+    /// <summary>True when a lot may serve for a plant: it is not poor, and forced bulbs serve only where forced ones are planned.</summary>
+    public static bool Serves(Lot lot, Plant plant, bool forced) =>
+        lot.PlantId == plant.Id && lot.Count > 0 && lot.Condition != LotCondition.Poor && lot.State == LotState.Forced == forced;
+
+    /// <summary>
+    /// What of the stock the plan takes, first planted first served, each plant once. Lots serve from the day since which they
+    /// are kept.
+    /// </summary>
+    /// <param name="lots">The stock.</param>
+    /// <param name="changes">What is still to be planted, in any order.</param>
+    public static IReadOnlyList<StockReservation> Of(IReadOnlyList<Lot> lots, IEnumerable<Changeover> changes)
+    {
+        if (lots.Count == 0)
+            return [];
+        int[] left = [.. lots.Select(l => l.Count)];
+        var taken = new List<StockReservation>();
+        foreach (Changeover change in changes.OrderBy(c => c.Day))
+        {
+            foreach (ChangeoverItem item in change.In)
+            {
+                int wanted = item.Count;
+                for (int i = 0; i < lots.Count && wanted > 0; i++)
+                {
+                    if (left[i] == 0 || lots[i].Since > change.Day || !Serves(lots[i], item.Plant, item.Item.Forced))
+                        continue;
+                    int count = Math.Min(left[i], wanted);
+                    left[i] -= count;
+                    wanted -= count;
+                    taken.Add(new StockReservation(lots[i], change.Planter.Id, change.Day, item.Display.Id, count));
+                }
+            }
+        }
+        return taken;
+    }
+}
