@@ -5,9 +5,9 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
 
