@@ -12,8 +12,8 @@ namespace UnrulyMeadow.Core.Season;
 /// </summary>
 public sealed class SiteFlowering
 {
-    // Nights are taken to be safe for tender plants when a freeze follows in no more than one year of ten.
-    private const double SafeOdds = 0.1;
+    /// <summary>Odds of a freeze after the frost all-clear: nights are taken to be safe for tender plants when one follows in no more than one year of ten (common practice).</summary>
+    public const double SafeOdds = 0.1;
 
     private const int MostSpreads = 4_000;
     private const int MostStrips = 12_000;

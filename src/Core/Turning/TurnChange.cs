@@ -52,6 +52,28 @@ public sealed record TurnChange(Planter Planter, IReadOnlyList<Display> Out, IRe
     }
 
     /// <summary>
+    /// A display as a turn that is moved by so many days moves it: what goes in or comes out in the turn does so later, what is
+    /// plugged in then likewise. It never ends before it begins, and cuts that no longer lie within it are dropped.
+    /// </summary>
+    public static Display Moved(Turn turn, Display display, int days)
+    {
+        LocalDate install = turn.Holds(display.Install) ? display.Install.PlusDays(days) : display.Install;
+        LocalDate lift = turn.Holds(display.Lift) ? display.Lift.PlusDays(days) : display.Lift;
+        bool MovesToo(DisplayItem item) => item.Since is { } since && turn.Holds(since);
+        if (install == display.Install && lift == display.Lift && !display.Items.Any(MovesToo))
+            return display;
+        if (lift <= install)
+            lift = install.PlusDays(1);
+        return display with
+        {
+            Install = install,
+            Lift = lift,
+            Cuts = [.. display.Cuts.Where(c => c.Day > install && c.Day < lift)],
+            Items = [.. display.Items.Select(i => MovesToo(i) && i.Since!.Value.PlusDays(days) < lift ? i with { Since = i.Since.Value.PlusDays(days) } : i)],
+        };
+    }
+
+    /// <summary>
     /// The next display, as what is said of the one before has it: kinds that are to stay stand in it from the day they first went
     /// in, and are added where it has none of them; kinds of which something else is said go in anew.
     /// </summary>

@@ -12,11 +12,12 @@ namespace UnrulyMeadow.Core.Turning;
 /// <param name="OldColour">Mean odds that what comes out still shows on the day.</param>
 /// <param name="FrostLoss">Share of weather years in which frost takes something that went in within two months.</param>
 /// <param name="PlantsLost">Expected plants that frost takes of those that go in, within two months.</param>
+/// <param name="LostCost">What these cost at their guide prices.</param>
 /// <param name="FullShare">Mean share of its grown cover that what goes in has on the day asked; 1 where nothing grows.</param>
 /// <param name="LeavesGreen">Mean share of weather years in which leaves of bulbs that come out are still green, and are wanted again.</param>
 /// <param name="Hinders">What forbids the day; empty when nothing does.</param>
 public sealed record TurnOption(
-    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, double FullShare, double LeavesGreen, IReadOnlyList<string> Hinders);
+    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, decimal LostCost, double FullShare, double LeavesGreen, IReadOnlyList<string> Hinders);
 
 /// <summary>The days on which a turn may begin, what each would bring, and the one to take.</summary>
 public sealed class TurnWindow
@@ -41,8 +42,17 @@ public sealed class TurnWindow
     /// <summary>Bulbs are planted once soil at their depth is below this, °C (common practice: 60 °F).</summary>
     public const double WarmestSoilC = 15;
 
+    /// <summary>No day is recommended on which frost takes something in more years than the frost all-clear allows, unless every day does.</summary>
+    public const double AcceptedFrost = SiteFlowering.SafeOdds;
+
     /// <summary>The turn.</summary>
     public Turn Turn { get; }
+
+    /// <summary>What a planter-day of colour costs in this turn: its plants by its colour; losses to frost are weighed against colour by it.</summary>
+    public decimal CostOfADay { get; private init; }
+
+    /// <summary>Colour of an option less what frost takes, in planter-days at <see cref="CostOfADay"/>.</summary>
+    public double Worth(TurnOption option) => option.ColourDays - (CostOfADay > 0 ? (double)(option.LostCost / CostOfADay) : 0);
 
     /// <summary>What it changes.</summary>
     public IReadOnlyList<TurnChange> Changes { get; }
@@ -53,7 +63,7 @@ public sealed class TurnWindow
     /// <summary>The day by which what goes in should be full: the turn's own, or eight weeks after it.</summary>
     public LocalDate FullBy { get; }
 
-    /// <summary>The day that brings most colour among those that nothing forbids: the school that turns at its calendar's best.</summary>
+    /// <summary>The day worth most, colour less losses, among those that nothing forbids and that frost allows: the school that turns at its calendar's best.</summary>
     public TurnOption? Best { get; }
 
     /// <summary>The first day on which what stands there is past its best: the school that waits.</summary>
@@ -92,11 +102,14 @@ public sealed class TurnWindow
         List<TurnOption> open = [.. options.Where(o => o.Hinders.Count == 0)];
         TurnOption planned = options.MinBy(o => Math.Abs(Period.DaysBetween(turn.FirstDay, o.FirstDay)))!;
         TurnOption? past = changes.Any(c => c.Out.Count > 0) ? open.FirstOrDefault(o => o.OldColour < 0.5) : null;
+        decimal plants = changes.Sum(c => c.ComesIn.Sum(i => i.Count * i.Plant.Packs.Min(p => p.Price / p.Size)));
+        var window = new TurnWindow(turn, changes, options, fullBy, null, past, planned) { CostOfADay = planned.ColourDays > 0 ? plants / (decimal)planned.ColourDays : 0 };
+        double accepted = Math.Max(AcceptedFrost, open.Select(o => o.FrostLoss).DefaultIfEmpty(1).Min());
+        TurnOption? best = open.Where(o => o.FrostLoss <= accepted).MaxBy(window.Worth);
         // A day here or there over all planters is no reason to move a turn that stands.
-        TurnOption? best = open.MaxBy(o => o.ColourDays);
-        if (best is not null && planned.Hinders.Count == 0 && best.ColourDays - planned.ColourDays < Math.Max(2, 0.5 * changes.Count))
+        if (best is not null && planned.Hinders.Count == 0 && planned.FrostLoss <= accepted && window.Worth(best) - window.Worth(planned) < Math.Max(2, 0.5 * changes.Count))
             best = planned;
-        return new TurnWindow(turn, changes, options, fullBy, best, past, planned);
+        return new TurnWindow(turn, changes, options, fullBy, best, past, planned) { CostOfADay = window.CostOfADay };
     }
 
     /// <summary>The trade-off in a sentence.</summary>
@@ -104,7 +117,12 @@ public sealed class TurnWindow
     {
         if (Best is null)
             return "No day within six weeks is open: see what forbids each.";
-        string day = Best.FirstDay == Turn.FirstDay ? $"The planned day, {Text(Best.FirstDay)}, is the best" : $"{Text(Best.FirstDay)} is better than {Text(Turn.FirstDay)} by {Best.ColourDays - Planned.ColourDays:0} planter-days of colour";
+        double gain = Best.ColourDays - Planned.ColourDays;
+        string colour = gain >= 0.5 ? $", {gain:0} planter-days of colour more" : gain <= -0.5 ? $", for {-gain:0} planter-days of colour less" : string.Empty;
+        string day = Best.FirstDay == Planned.FirstDay ? $"The planned day, {Text(Best.FirstDay)}, is the best"
+            : Planned.Hinders.Count > 0 ? $"{Text(Planned.FirstDay)} is not open ({Planned.Hinders[0]}); {Text(Best.FirstDay)} is the best day that is{colour}"
+            : Planned.FrostLoss > Best.FrostLoss + 0.05 ? $"{Text(Best.FirstDay)} rather than {Text(Planned.FirstDay)}: frost takes something in {Best.FrostLoss * 10:0.#} of 10 years, not in {Planned.FrostLoss * 10:0.#}{colour}"
+            : $"{Text(Best.FirstDay)} is better than {Text(Planned.FirstDay)}{colour}";
         string later = WeekLaterCosts is { } costs ? $" each week later costs {Math.Max(0, costs):0} planter-days" : string.Empty;
         string earlier = WeekEarlierFrost is { } frost ? $" a week earlier brings frost losses in {frost:0.#} of 10 years" : string.Empty;
         return $"{day}{(later.Length + earlier.Length > 0 ? ";" : string.Empty)}{later}{(later.Length > 0 && earlier.Length > 0 ? "," : string.Empty)}{earlier}.";
@@ -117,12 +135,13 @@ public sealed class TurnWindow
         [
             new("planters", $"{Changes.Count}"),
             new("what comes out still shows", $"in {option.OldColour * 10:0.#} of 10 years"),
-            new("frost takes something within two months", $"in {option.FrostLoss * 10:0.#} of 10 years, {option.PlantsLost:0} plants expected"),
+            new("frost takes something within two months", $"in {option.FrostLoss * 10:0.#} of 10 years, {option.PlantsLost:0} plants expected, {option.LostCost:0.00} at guide prices"),
+            new("worth", $"{Worth(option):0} planter-days, losses counted at {CostOfADay:0.00} a planter-day"),
             new($"grown by {Text(FullBy)}", $"{option.FullShare:P0} of full width"),
             new("bulb leaves still green", $"in {option.LeavesGreen * 10:0.#} of 10 years"),
             new("forbids it", option.Hinders.Count == 0 ? "nothing" : string.Join("; ", option.Hinders)),
         ],
-        "Every display that goes in or comes out is moved by the same number of days, and each planter is followed through every weather year; colour lost to frost is in the sum",
+        "Every display that goes in or comes out is moved by the same number of days, and each planter is followed through every weather year; colour lost to frost is in the sum, the price of what is lost is taken off; no day is recommended that frost hits in more than one year of ten while another is open",
         "Season kernel; five weeks of rooting before the ground freezes are common practice",
         []);
 
@@ -137,10 +156,11 @@ public sealed class TurnWindow
         double green = 0;
         int greens = 0;
         double lost = 0;
+        double lostCost = 0;
         var yearsHit = new bool[kernel.Seasons.Count];
         foreach (TurnChange change in changes)
         {
-            List<Display> moved = Moved(plan, change, offset);
+            List<Display> moved = Moved(plan, change, turn, offset);
             colour += kernel.Try(plan, change.Planter, moved).ShareInColour.Sum();
             foreach (PlantedItem item in PlantedItem.Of(plan, change.Planter, moved, start, start.PlusMonths(12)))
             {
@@ -165,6 +185,7 @@ public sealed class TurnWindow
                         {
                             yearsHit[y] = true;
                             lost += (double)item.Count / years.Years.Length;
+                            lostCost += (double)item.Count / years.Years.Length * (double)item.Plant.Packs.Min(p => p.Price / p.Size);
                         }
                     }
                     if (item.Plant.MatureSpreadCm > item.Plant.SpreadAtPurchaseCm && item.Display.Layer != DisplayLayer.Bulbs)
@@ -181,22 +202,14 @@ public sealed class TurnWindow
             olds == 0 ? 0 : old / olds,
             yearsHit.Count(h => h) / (double)yearsHit.Length,
             lost,
+            Math.Round((decimal)lostCost, 2),
             fulls == 0 ? 1 : full / fulls,
             greens == 0 ? 0 : green / greens,
             Hinders(plan, turn, changes, kernel, offset));
     }
 
-    private static List<Display> Moved(Plan plan, TurnChange change, int offset) =>
-    [
-        .. plan.DisplaysOf(change.Planter.Id).Select(d =>
-        {
-            bool goesOut = change.Out.Any(o => o.Id == d.Id);
-            bool comesIn = change.In.Any(o => o.Id == d.Id);
-            LocalDate install = comesIn ? d.Install.PlusDays(offset) : d.Install;
-            LocalDate lift = goesOut ? d.Lift.PlusDays(offset) : d.Lift;
-            return d with { Install = install, Lift = lift > install ? lift : install.PlusDays(1), Cuts = [.. d.Cuts.Where(c => c.Day > install && c.Day < lift)] };
-        }),
-    ];
+    private static List<Display> Moved(Plan plan, TurnChange change, Turn turn, int offset) =>
+        [.. plan.DisplaysOf(change.Planter.Id).Select(d => TurnChange.Moved(turn, d, offset))];
 
     private static double StillShows(PlantYears years)
     {

@@ -45,6 +45,32 @@ public sealed class TurnWindowTests
     }
 
     [Fact]
+    public void A_day_that_frost_hits_more_often_than_the_all_clear_allows_is_never_recommended_and_no_loss_is_praised()
+    {
+        for (int days = -28; days <= 42; days += 14)
+        {
+            LocalDate first = Summer.FirstDay.PlusDays(days);
+            var turn = Summer with { FirstDay = first, LastDay = first };
+            Plan moved = A.Plan([A.Pot()], Plan.Palette, [.. Plan.Displays.Select(d => TurnChange.Moved(Summer, d, days))], [turn]);
+            TurnWindow window = TurnWindow.Of(moved, turn, Kernel)!;
+            Assert.True(window.Best!.FrostLoss <= Math.Max(TurnWindow.AcceptedFrost, window.Options.Where(o => o.Hinders.Count == 0).Min(o => o.FrostLoss)), $"{first}: {window.Best.FrostLoss}");
+            Assert.DoesNotMatch(@"by [-\u2212]|[-\u2212]\d+ planter-days", window.Sentence());
+            Assert.True(window.Worth(window.Best) <= window.Best.ColourDays);
+        }
+    }
+
+    [Fact]
+    public void A_turn_that_moves_takes_what_stays_on_and_what_is_plugged_in_with_it_and_drops_cuts_that_fall_outside()
+    {
+        Display next = Plan.Displays[1] with { Cuts = [new CutBack("tender", A.Day(2027, 4, 28))] };
+        Display moved = TurnChange.Moved(Summer, next, 7);
+        Assert.Equal((next.Install.PlusDays(7), next.Lift, 0), (moved.Install, moved.Lift, moved.Cuts.Count));
+        Display later = A.Show("later", A.Day(2027, 9, 1), A.Day(2027, 11, 1), DisplayLayer.Seasonal, new DisplayItem("tender", 8) { Since = Summer.FirstDay });
+        Assert.Equal(Summer.FirstDay.PlusDays(7), TurnChange.Moved(Summer, later, 7).Items[0].Since);
+        Assert.Same(Plan.Displays[0], TurnChange.Moved(Summer with { FirstDay = A.Day(2027, 6, 1), LastDay = A.Day(2027, 6, 2) }, Plan.Displays[0], 7));
+    }
+
+    [Fact]
     public void Each_week_earlier_risks_more_frost_and_each_week_later_leaves_less_time_to_grow()
     {
         IReadOnlyList<TurnOption> options = TurnWindow.Of(Plan, Summer with { FullBy = A.Day(2027, 6, 20) }, Kernel)!.Options;

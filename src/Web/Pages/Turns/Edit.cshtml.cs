@@ -54,6 +54,9 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
 
     public bool IsNew => Id == "new";
 
+    /// <summary>True when the turn is over: its days are moved no more.</summary>
+    public bool IsPast => Turn is { } turn && turn.LastDay < frame.Today;
+
     public TurnSchool School => Now.Plan.Site.Rules.Turn;
 
     public async Task<IActionResult> OnGetAsync()
@@ -103,20 +106,21 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         Now = await frame.Now();
         if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } turn)
             return NotFound();
+        Turn = turn;
         return await frame.Saving(this, Field, async () =>
         {
             if (Words.ReadDay(to) is not { } day)
                 throw new InvalidInputException("firstDay", "must be a date");
+            if (IsPast)
+                throw new InvalidInputException(string.Empty, $"{turn.Name} is past; its days are a record");
             // The button was drawn for the turn as it stood then.
             if (version is { } read && read != Now.Versions.Turn(Id))
                 throw new LostUpdateException($"The turn {turn.Name}");
             int by = Period.DaysBetween(turn.FirstDay, day);
             List<Display> before = [.. TurnChange.Of(Now.Plan, turn).SelectMany(c => c.Out.Concat(c.In)).DistinctBy(d => d.Id)];
-            List<Display> after = [.. before.Select(d => d with
-            {
-                Install = turn.Holds(d.Install) ? d.Install.PlusDays(by) : d.Install,
-                Lift = turn.Holds(d.Lift) ? d.Lift.PlusDays(by) : d.Lift,
-            })];
+            // What stayed on since a display of this turn moves with it.
+            before = [.. before.Concat(before.SelectMany(d => Now.Plan.DisplaysOf(d.PlanterId)).Where(d => d.Items.Any(i => i.Since is { } s && turn.Holds(s)))).DistinctBy(d => d.Id)];
+            List<Display> after = [.. before.Select(d => TurnChange.Moved(turn, d, by))];
             Turn moved = turn with { FirstDay = turn.FirstDay.PlusDays(by), LastDay = turn.LastDay.PlusDays(by) };
             await changes.Make(PlanChange.Of(before, after) with { TurnBefore = turn, TurnAfter = moved }, $"{turn.Name} moved to {Words.DayYear(day)}");
             TempData["Said"] = $"{turn.Name} now begins on {Words.DayYear(day)}; {before.Count} displays moved with it.";
