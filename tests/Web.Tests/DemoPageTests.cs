@@ -167,6 +167,19 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     [Fact]
+    public async Task A_day_in_no_turn_has_its_sheet_is_named_and_goes_into_the_nearest_turn_at_a_click()
+    {
+        Assert.Contains("Kiosk basket", (await _browser.Open("/daysheet?date=2027-01-11")).Words(), StringComparison.Ordinal);
+        Assert.Contains("In no turn", (await _browser.Open("/supply")).Words(), StringComparison.Ordinal);
+        Assert.Contains("in or out in no turn", (await _browser.Open("/year?day=2027-04-14")).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage taken = await _browser.PostFrom("/turns", "/turns?handler=take", [("display", "kiosk-basket-fall"), ("day", "2027-01-11")]);
+        Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+        Assert.DoesNotContain("11 Jan 2027", (await _browser.Open("/turns")).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage again = await _browser.PostFrom("/turns", "/turns?handler=take", [("display", "kiosk-basket-fall"), ("day", "2027-01-11")]);
+        Assert.Contains("lies in no turn no more", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task The_plan_downloads_and_comes_back_byte_for_byte()
     {
         byte[] first = await _browser.GetByteArrayAsync(new Uri("/site?handler=plan", UriKind.Relative));

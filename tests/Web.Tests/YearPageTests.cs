@@ -138,13 +138,15 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_turn_moves_with_all_its_displays_and_can_be_taken_back()
     {
-        using HttpResponseMessage moved = await _browser.PostFrom("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "2026-11-23")]);
+        using HttpResponseMessage moved = await _browser.PostFrom("/turns/summer-2027", "/turns/summer-2027?handler=move", [("to", "2027-05-20")]);
         Assert.Equal(HttpStatusCode.Redirect, moved.StatusCode);
-        Assert.Contains("23 Nov", (await _browser.Open("/planters/shelter-pot-1?day=2026-11-25")).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage back = await _browser.PostFrom("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "2026-11-16")]);
+        Assert.Contains("20 May", (await _browser.Open("/turns")).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage back = await _browser.PostFrom("/turns/summer-2027", "/turns/summer-2027?handler=move", [("to", "2027-05-17")]);
         Assert.Equal(HttpStatusCode.Redirect, back.StatusCode);
-        using HttpResponseMessage never = await _browser.PostFrom("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "soon")]);
+        using HttpResponseMessage never = await _browser.PostFrom("/turns/summer-2027", "/turns/summer-2027?handler=move", [("to", "soon")]);
         Assert.Contains("must be a date", (await Pages.Parse(never)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage past = await _browser.PostFrom("/turns/winter-2026", "/turns/winter-2026?handler=move", [("to", "2026-11-25")]);
+        Assert.Contains("its days are a record", (await Pages.Parse(past)).Words(), StringComparison.Ordinal);
     }
 
     [Fact]

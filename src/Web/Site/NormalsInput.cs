@@ -100,5 +100,5 @@ public sealed class NormalsInput
     }
 
     private static double? Number(string? text) =>
-        double.TryParse((text ?? string.Empty).Trim().Replace(',', '.').Replace('−', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : null;
+        TypedNumber.Read(text);
 }

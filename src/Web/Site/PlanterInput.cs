@@ -178,7 +178,7 @@ public sealed class PlanterInput
     private static string Text(double value) => value.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
 
     private static double Plain(string? text) =>
-        double.TryParse((text ?? string.Empty).Trim().Replace(',', '.'), System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
+        TypedNumber.Read(text) ?? double.NaN;
 
     private static bool Blank(string? text) => string.IsNullOrWhiteSpace(text);
 

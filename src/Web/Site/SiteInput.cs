@@ -109,5 +109,5 @@ public sealed class SiteInput
     private static string Plain(double v) => v.ToString("0.##", CultureInfo.InvariantCulture);
 
     private static double Number(string? text) =>
-        double.TryParse((text ?? string.Empty).Trim().Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
+        TypedNumber.Read(text) ?? double.NaN;
 }

@@ -185,7 +185,7 @@ public sealed class SurveyInput
 
     // Null for an empty field; NaN, which every range refuses, for what is no number.
     private static double? Number(string? text) => string.IsNullOrWhiteSpace(text) ? null
-        : double.TryParse(text.Trim().Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
+        : TypedNumber.Read(text) ?? double.NaN;
 
     private static T Parse<T>(string? text, T otherwise)
         where T : struct, Enum => Enum.TryParse(text, out T value) && Enum.IsDefined(value) ? value : otherwise;

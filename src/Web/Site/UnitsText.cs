@@ -55,13 +55,7 @@ public sealed partial class UnitsText(SiteUnits units)
     public string Water(double mm) => double.IsNaN(mm) ? "—" : IsUs ? $"{mm / 25.4:0.00} in" : $"{mm:0.0} mm";
 
     /// <summary>Reads a number typed in the site's unit of length, as cm; NaN when it is no number.</summary>
-    public double ReadLength(string? text)
-    {
-        string plain = (text ?? string.Empty).Trim().Replace(',', '.');
-        return double.TryParse(plain, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v)
-            ? v * (IsUs ? CmPerInch : 1)
-            : double.NaN;
-    }
+    public double ReadLength(string? text) => TypedNumber.Read(text) is { } v ? v * (IsUs ? CmPerInch : 1) : double.NaN;
 
     /// <summary>Unit of distance on the site's map.</summary>
     public string MapUnit => IsUs ? "ft" : "m";

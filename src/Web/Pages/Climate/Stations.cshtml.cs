@@ -215,7 +215,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
                     faults.Add(field, "is needed: the file does not tell it");
                 return otherwise;
             }
-            if (double.TryParse(given.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v))
+            if (TypedNumber.Read(given) is { } v)
                 return v;
             faults.Add(field, "must be a number");
             return null;

@@ -134,7 +134,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         Now = await frame.Now();
         UnitsText units = PageFrame.Units(Now);
         double Read(string? text) => string.IsNullOrWhiteSpace(text) ? 0
-            : double.TryParse(text.Trim().Replace(',', '.'), System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out double v) ? Math.Round(units.ReadMetres(v), 2) : double.NaN;
+            : TypedNumber.Read(text) is { } v ? Math.Round(units.ReadMetres(v), 2) : double.NaN;
         MapKind what = Enum.TryParse(kind, out MapKind k) && Enum.IsDefined(k) ? k : throw new InvalidInputException("kind", "choose what it is");
         MapPoint[] corners = [.. (points ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries).Select(p => p.Split(' ') is [var e, var n] ? new MapPoint(Metres(e), Metres(n)) : throw new InvalidInputException("points", "click the map to give its points"))];
         var feature = new MapFeature

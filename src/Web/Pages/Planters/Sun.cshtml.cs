@@ -167,5 +167,5 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
 
     private static double Number(string? text) => string.IsNullOrWhiteSpace(text)
         ? 0
-        : double.TryParse(text.Trim().Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : double.NaN;
+        : TypedNumber.Read(text) ?? double.NaN;
 }

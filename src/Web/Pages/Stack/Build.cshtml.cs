@@ -114,10 +114,9 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
         decimal? budget = null;
         if (!string.IsNullOrWhiteSpace(Budget))
         {
-            if (decimal.TryParse(Budget.Replace(',', '.'), NumberStyles.Number, CultureInfo.InvariantCulture, out decimal sum))
-                budget = sum;
-            else
-                faults.Add("budget", "must be a sum of money, or empty");
+            budget = TypedNumber.Money(Budget);
+            if (budget is null)
+                faults.Add("budget", $"\"{Budget}\" is no amount of money; write 250 or 99.50, or leave it empty for no limit");
         }
         if (!int.TryParse(Kinds, NumberStyles.Integer, CultureInfo.InvariantCulture, out int kinds))
             faults.Add("mostKinds", "must be from 1 to 8");

@@ -164,9 +164,8 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         decimal? budget = null;
         if (!string.IsNullOrWhiteSpace(Budget))
         {
-            if (decimal.TryParse(Budget, NumberStyles.Number, CultureInfo.InvariantCulture, out decimal money))
-                budget = money;
-            else
+            budget = TypedNumber.Money(Budget);
+            if (budget is null)
                 faults.Add("budget", $"\"{Budget}\" is no amount of money; write 250 or 99.50, or leave it empty for no limit");
         }
         int? planters = null;
