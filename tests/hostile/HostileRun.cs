@@ -48,7 +48,7 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
                 await app.Restore();
         }
         await Walked(walker, since);
-        long grown = GC.GetTotalMemory(true) - before;
+        long grown = await Held(minutes >= 5) - before;
         Assert.True(grown < MostGrowthBytes, $"the app holds {grown >> 20} MB more than before");
         TestContext.Current.TestOutputHelper?.WriteLine($"seed {seed}: {sent} requests, {string.Join(", ", codes.Select(c => $"{c.Key}: {c.Value}"))}; {grown >> 20} MB more held");
 
@@ -71,6 +71,17 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
         IReadOnlyList<string> failed = await Walk.Failures(walker, app.Doors, now.Plan, 3);
         Assert.True(failed.Count == 0, $"{string.Join('\n', failed)}\nSince the last walk:\n{string.Join('\n', since)}");
         since.Clear();
+    }
+
+    // Buffers that the runtime's pools keep for the next request, the attacker's own among them, go back after a minute without any.
+    private static async Task<long> Held(bool rests)
+    {
+        for (int i = 0; rests && i < 9; i++)
+        {
+            GC.Collect();
+            await Task.Delay(TimeSpan.FromSeconds(10), TestContext.Current.CancellationToken);
+        }
+        return GC.GetTotalMemory(true);
     }
 
     // As it is kept among the cases.

@@ -149,7 +149,16 @@ public sealed class PlantYears
             ColourWindow window = Plant.Windows[w];
             // Bulbs forced beforehand are set in as their buds colour, and last their usual days.
             ColourRule rule = standing.Forced && window.Rule is BulbForcing bulb ? new FromInstall(ForcedBudDays, bulb.ShowDays) : window.Rule;
-            Mix(share, mixed, rule, window, uncut, groups);
+            if (groups.Length == 0)
+            {
+                // Only these days are read below; what an earlier year or window left elsewhere plays no part.
+                share.Slice(zero + From, Length).Clear();
+                rule.Fill(share, uncut);
+            }
+            else
+            {
+                Mix(share, mixed, rule, window, uncut, groups);
+            }
             float light = LightShortage.ColourShare(standing.LightSteps);
             float weight = (float)(window.Share * window.Weight);
             Span<float> row = _shares[w].AsSpan(year * Stride, Length);
