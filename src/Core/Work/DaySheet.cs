@@ -26,6 +26,11 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
 /// <param name="Cautions">What to take care of, each once.</param>
 public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlanter> Planters, IReadOnlyList<string> Cautions)
 {
+    /// <summary>Notes that hold wherever something goes in, said once instead of at each; empty where one planter alone is planted.</summary>
+    public IReadOnlyList<string> Everywhere { get; } = Planters.Where(p => p.Change.In.Count > 0).Select(p => p.Steps).ToList() is { Count: > 1 } planted
+        ? [.. planted[0].Where(s => planted.TrueForAll(p => p.Contains(s, StringComparer.Ordinal)))]
+        : [];
+
     // So many bulbs in a bed are bored with a powered auger (common practice).
     private const int AugerBulbs = 50;
 

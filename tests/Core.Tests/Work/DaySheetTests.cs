@@ -48,6 +48,17 @@ public sealed class DaySheetTests
         Assert.Equal("Drip line out first, back after planting.", DaySheet.For(Plan, A.Day(2026, 10, 5)).Planters[0].Steps[0]);
 
     [Fact]
+    public void What_holds_wherever_something_goes_in_is_said_once()
+    {
+        Plan two = A.Plan([A.UsedPot(), A.UsedPot("second")], [A.Annual()],
+            [A.Show("one", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)), A.Show("two", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)) with { PlanterId = "second" }]);
+        DaySheet sheet = DaySheet.For(two, A.Day(2026, 10, 5));
+        Assert.Contains(sheet.Everywhere, s => s.StartsWith("Set the plants out", StringComparison.Ordinal));
+        Assert.All(sheet.Everywhere, s => Assert.All(sheet.Planters, p => Assert.Contains(s, p.Steps)));
+        Assert.Empty(DaySheet.For(Plan, A.Day(2026, 10, 5)).Everywhere);
+    }
+
+    [Fact]
     public void A_planter_without_work_that_day_is_not_on_the_sheet() =>
         Assert.DoesNotContain(DaySheet.For(Plan, A.Day(2026, 10, 5)).Planters, p => p.Planter.Id == "idle");
 }
