@@ -28,7 +28,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     public ILookup<string, StockReservation> Reserved { get; private set; } = Enumerable.Empty<StockReservation>().ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
 
     /// <summary>Where a lot's plants are to go, in a few words; empty where nothing takes them.</summary>
-    public string KeptFor(Lot lot) => string.Join("; ", Reserved[lot.Id].Take(3).Select(r => $"{r.Count} for {Now.Plan.FindPlanter(r.PlanterId)!.Name}, {Words.DayYear(r.Day)}"))
+    public string KeptFor(Lot lot) => string.Join("; ", Reserved[lot.Id].Take(3).Select(r => $"{r.Count} for {Now.Plan.FindPlanter(r.PlanterId)!.Name}, {Words.Short(r.Day)} {r.Day.Year}"))
         + (Reserved[lot.Id].Skip(3).Sum(r => r.Count) is > 0 and var more ? $"; {more} for others" : string.Empty);
 
     /// <summary>Plants that stand for years, with their planter and the day they went in, oldest first.</summary>
