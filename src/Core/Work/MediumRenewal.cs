@@ -12,6 +12,9 @@ public sealed record MediumLine(Planter Planter, double Litres, string Reason)
 {
     /// <summary>Finished surface to the bottom of the fresh medium, cm.</summary>
     public double DepthCm { get; init; }
+
+    /// <summary>Of that, the top that is still fresh and is laid aside, cm; 0 for none.</summary>
+    public double FreshCm { get; init; }
 }
 
 /// <summary>Feed for one planter, as the house rules want it.</summary>
@@ -73,7 +76,7 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
             _fresh.Add((change.Day, depth));
         if (litres <= LeastLitres)
             return null;
-        return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason) { DepthCm = depth };
+        return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason) { DepthCm = depth, FreshCm = had };
     }
 
     private (double DepthCm, string Reason) Wanted(Changeover change)

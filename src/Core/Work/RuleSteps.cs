@@ -27,7 +27,9 @@ internal static class RuleSteps
             string feed = change.Feed.Any(f => f.What == FeedLine.Starter) ? " and starter feed" : string.Empty;
             if (whole && BulbStack.GravelIn(planter, plan.Site) > 0)
                 yield return "Shards or gravel over the hole before filling.";
-            yield return whole
+            yield return medium.FreshCm > 0
+                ? $"Lay the top {medium.FreshCm:0} cm aside, it is still fresh; renew the medium below it, down to {medium.DepthCm:0} cm{feed}."
+                : whole
                 ? $"{(change.Out.Count > 0 ? "Take out all the medium and fill" : "Fill")} with new medium{feed}."
                 : $"Take out the top {medium.DepthCm:0} cm and fill up with fresh medium{feed}{(change.SetsBulbs ? " as the bulbs are laid" : "; all of it only where it is root-bound")}.";
         }

@@ -63,7 +63,7 @@ public sealed record TurnOrder
     public static TurnOrder For(Plan plan, Turn turn, LocalDate? today = null)
     {
         IReadOnlyList<Changeover> changes = Changeover.ToCome(plan, today is { } day && day < turn.FirstDay ? day : turn.FirstDay, turn.LastDay);
-        return From(plan, turn, changes, StockReservation.Of(plan.Lots, changes));
+        return From(plan, turn, changes, StockReservation.Of(plan.Lots, changes.Where(c => !(c.Day < today))));
     }
 
     /// <summary>Adds up a turn's changeovers.</summary>
