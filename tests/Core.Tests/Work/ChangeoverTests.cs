@@ -140,6 +140,7 @@ public sealed class ChangeoverTests
         Assert.Equal(("pansy", 8), (all[1].Lifted.Single().Plant.Id, all[1].Lifted.Single().Count));
         Assert.Contains(DaySheet.For(plan, all[1].Day).Planters[0].Steps, s => s.Contains("Lift what stays", StringComparison.Ordinal) && s.Contains("12 min", StringComparison.Ordinal));
         Assert.Equal(pot.Form.LitresBetween(20, 36), all[1].Medium!.Litres, 1e-6);
+        Assert.Contains(DaySheet.For(plan, all[1].Day).Planters[0].Steps, s => s.StartsWith("Lay the top 20 cm aside", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -179,6 +180,7 @@ public sealed class ChangeoverTests
         Plan plan = new(Site.Default, [new Area("quay", "Quay", 0)], [A.UsedPot()], Palette, [summer], [turn], lots: [kept, kept with { Id = "poor", Condition = LotCondition.Poor }]);
         OrderLine line = Assert.Single(TurnOrder.For(plan, turn, A.Day(2027, 3, 1)).Lines);
         Assert.Equal((31, 24, 33), (line.Planned, line.FromStock, line.Wanted));
+        Assert.Equal(0, Assert.Single(TurnOrder.For(plan, turn, A.Day(2027, 6, 1)).Lines).FromStock);
         Assert.Equal(("frame 2", 24), (DaySheet.For(plan, summer.Install, A.Day(2027, 3, 1)).Planters[0].FromStock.Single().Lot.Place, DaySheet.For(plan, summer.Install).Planters[0].FromStock.Single().Count));
     }
 
