@@ -77,7 +77,7 @@ else
   [[ $dotnet_failed -eq 0 ]] || cat "$log"
 fi
 
-step "formatting of the code" dotnet format UnrulyMeadow.slnx --no-restore --verify-no-changes --verbosity quiet
+step "formatting of the code" dotnet format whitespace UnrulyMeadow.slnx --no-restore --verify-no-changes --verbosity quiet
 
 say "── front end and browser"
 if (cd tests/browser && npm ci --no-audit --no-fund --loglevel=error); then

@@ -21,6 +21,7 @@ public class StudioFigures
 
     private Plan _plan = null!;
     private SiteFlowering _flowering = null!;
+    private SeasonKernel _kernel = null!;
     private WeatherRecord _record = null!;
     private int _edit;
 
@@ -30,6 +31,7 @@ public class StudioFigures
         _plan = Shipped.Plan();
         _record = Shipped.Record();
         _flowering = new SiteFlowering(_record, new LocalDate(2026, 9, 1));
+        _kernel = new SeasonKernel(_record, new LocalDate(2026, 9, 1));
         ThreeProposedStacks();
         ChecksOfAPlanterAfterAnEdit();
     }
@@ -73,7 +75,7 @@ public class StudioFigures
 
     [Benchmark]
     public int ThreeProposedStacks() => StackProposals.For(
-        _plan, _plan.FindPlanter("bollard-pot-north")!, _flowering, new DisplayChecks(_plan, _record, _ => _flowering),
+        _plan, _plan.FindPlanter("bollard-pot-north")!, _flowering, _kernel, new DisplayChecks(_plan, _record, _ => _flowering),
         new StackWish(new LocalDate(2027, 2, 15), new LocalDate(2027, 5, 31), []), new LocalDate(2026, 10, 15), new LocalDate(2027, 6, 7)).Count;
 
     private Arrangement Of(string display) => Arrangement.Of(_plan, _plan.FindPlanter(Find(display).PlanterId)!, Find(display));

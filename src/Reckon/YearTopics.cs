@@ -33,7 +33,7 @@ public sealed record EventOutput(string Event, int PlantersInColour, int Planter
 public sealed record PlantDatesOutput(
     string DisplayId, string PlantId, int Count, IReadOnlyList<LocalDate?> First, IReadOnlyList<LocalDate?> Peak, IReadOnlyList<LocalDate?> Last, int YearsKilledByFrost, int YearsRootsLost, int YearsTopsSpoiled, int StalledDays);
 
-/// <summary>Cover of one colour by day, share of the planter's top.</summary>
+/// <summary>Cover of one colour by day, share of what is seen of the planter.</summary>
 public sealed record ColourCoverOutput(string Colour, IReadOnlyList<double> Cover10, IReadOnlyList<double> Cover50, IReadOnlyList<double> Cover90);
 
 /// <summary>One planter in detail; days are given only where they were asked for.</summary>
@@ -64,8 +64,9 @@ public sealed record TurnOutput(string Sentence, LocalDate? Best, LocalDate? Whe
 /// <param name="PlanterIds">Planters asked; all when left out.</param>
 /// <param name="Ways">Ways allowed; all when left out.</param>
 /// <param name="MostPerPlanter">Most changes to one planter, 1 to 6.</param>
+/// <param name="LeadDays">Days from an order to its delivery, 0 to 120.</param>
 public sealed record CloseGapsInput(
-    string PlanFile, WeatherInput Weather, LocalDate Start, LocalDate From, decimal? Budget = null, bool OnlyStock = false, IReadOnlyList<string>? PlanterIds = null, IReadOnlyList<GapMoveKind>? Ways = null, int MostPerPlanter = 2);
+    string PlanFile, WeatherInput Weather, LocalDate Start, LocalDate From, decimal? Budget = null, bool OnlyStock = false, IReadOnlyList<string>? PlanterIds = null, IReadOnlyList<GapMoveKind>? Ways = null, int MostPerPlanter = 2, int LeadDays = 7);
 
 /// <summary>One proposed change.</summary>
 public sealed record GapMoveOutput(string PlanterId, GapMoveKind Way, string Say, int DaysGained, decimal Cost);
@@ -148,6 +149,7 @@ internal static class YearTopics
                 PlanterIds = (input.PlanterIds ?? []).ToHashSet(StringComparer.Ordinal),
                 Kinds = (input.Ways ?? []).ToHashSet(),
                 MostPerPlanter = input.MostPerPlanter,
+                LeadDays = input.LeadDays,
             });
             return (
                 new CloseGapsOutput(

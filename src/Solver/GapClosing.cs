@@ -71,6 +71,7 @@ public static class GapClosing
                 .Where(p => (question.PlanterIds.Count == 0 || question.PlanterIds.Contains(p.Planter.Id)) && p.BareSpells.Any(s => s.LastDay >= question.From)),
         ];
         var moves = new List<GapMove>();
+        var time = new PlantingTime(kernel);
         int done = 0;
         bool told = false;
         var watch = System.Diagnostics.Stopwatch.StartNew();
@@ -80,7 +81,7 @@ public static class GapClosing
             var found = new IReadOnlyList<GapMove>[some.Length];
             Parallel.For(0, some.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
             {
-                found[i] = GapMoves.For(plan, some[i].Planter, kernel, flowering, question);
+                found[i] = GapMoves.For(plan, some[i].Planter, kernel, flowering, question, time);
                 sofar?.Report((Interlocked.Increment(ref done), null));
             });
             moves.AddRange(found.SelectMany(f => f));
@@ -310,7 +311,7 @@ public static class GapClosing
                 var now = new DisplayChecks(plan, flowering.Record, Flowering);
                 var then = new DisplayChecks(after, flowering.Record, Flowering);
                 var before = plan.DisplaysOf(move.Planter.Id).Where(d => move.Replaces.Contains(d.Id)).SelectMany(d => now.For(d, thorough: false)).Select(r => r.What).ToHashSet(StringComparer.Ordinal);
-                return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.Gravity is Gravity.Loses or Gravity.AgainstRule && !before.Contains(r.What)));
+                return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.Gravity is Gravity.Loses or Gravity.Weakens or Gravity.AgainstRule && !before.Contains(r.What)));
             }),
         ];
         // Several changes to one planter must bring together what each brings alone.

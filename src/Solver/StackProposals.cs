@@ -33,13 +33,24 @@ public enum StackAim
 /// <param name="Stack">The stack as laid out: every bulb at its place.</param>
 public sealed record StackProposal(StackAim Aim, Display Display, IReadOnlyList<StackCandidate> Kinds, IReadOnlyList<double> Odds, double Weeks, double MostWeeks, decimal Cost, BulbStack Stack)
 {
+    /// <summary>The planter's year with the stack in it.</summary>
+    public required PlanterSeason With { get; init; }
+
+    /// <summary>The planter's year as it is planned.</summary>
+    public required PlanterSeason Without { get; init; }
+
+    /// <summary>Days wanted on which the planter is in colour with the stack, as its own page counts them.</summary>
+    public int DaysInColour(StackWish wish) => With.DaysInColourBetween(wish.First, wish.Last);
+
     /// <summary>The arithmetic behind the proposal.</summary>
     public Working Explain(StackWish wish) => new(
         Aim switch { StackAim.LongestColour => "Longest colour", StackAim.LeastCost => "Least cost", _ => "Richest together" },
-        $"{Weeks:0.0} of {Odds.Count} weeks",
+        $"{DaysInColour(wish)} days in colour",
         [
+            new("in colour without it", $"{Without.DaysInColourBetween(wish.First, wish.Last)} days"),
+            new("weeks of bulbs, by the best of each week", $"{Weeks:0.0} of {Odds.Count}"),
             new("weeks wanted", $"{wish.First.ToString("d MMM uuuu", null)} to {wish.Last.ToString("d MMM uuuu", null)}"),
-            .. Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Count}, {k.Cover:P0} of the surface in colour, shows in {k.Odds.Sum():0.0} weeks{(k.AtHand > 0 ? $", {k.AtHand} at hand" : string.Empty)}")),
+            .. Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Count}, {k.Cover:P0} of what is seen in colour, shows in {k.Odds.Sum():0.0} weeks{(k.AtHand > 0 ? $", {k.AtHand} at hand" : string.Empty)}")),
             new("bulbs to buy", $"{Cost:0.00}"),
         ],
         Aim switch
@@ -49,7 +60,7 @@ public sealed record StackProposal(StackAim Aim, Display Display, IReadOnlyList<
             _ => "The most weeks in which up to three kinds show together, keeping 70 % of the weeks that can be had",
         },
         "CP-SAT over every hardy bulb of the palette that fits; odds by thermal time over the station's record",
-        [$"No stack that fits gives more than {MostWeeks:0.0} weeks (the solver's bound).", "Laid out bulb by bulb and checked against every rule."]);
+        [$"By the best bulb of each week no stack that fits gives more than {MostWeeks:0.0} weeks (the solver's bound).", "Laid out bulb by bulb and checked against every rule."]);
 }
 
 /// <summary>Proposes three different bulb stacks for a planter, each laid out and checked before it is shown.</summary>
@@ -58,6 +69,12 @@ public static class StackProposals
     /// <summary>Each proposal differs from the others in at least so many kinds, where there is choice.</summary>
     public const int DifferIn = 2;
 
+    /// <summary>Small bulbs lie no deeper than this in a container, cm: their shoots must reach the surface (common practice: 3 to 5 in).</summary>
+    public const double SmallDeepestCm = 13;
+
+    /// <summary>Kinds of large bulbs that a stack of at least three kinds is built on, where the planter is deep enough (common practice).</summary>
+    public const int LargeKinds = 1;
+
     private const int Scale = 1000;
     private const int MostTries = 25;
 
@@ -65,13 +82,14 @@ public static class StackProposals
     /// <param name="plan">The plan.</param>
     /// <param name="planter">The planter.</param>
     /// <param name="flowering">The site's flowering in the plan year that holds the weeks.</param>
+    /// <param name="kernel">The season's kernel of the same plan year.</param>
     /// <param name="checks">The plan's checks.</param>
     /// <param name="wish">What is wanted.</param>
     /// <param name="install">Planting day.</param>
     /// <param name="lift">The day it comes out.</param>
     /// <returns>Up to three; fewer when the palette, the stock or the budget allow no more.</returns>
     /// <exception cref="InvalidInputException">The wish is faulty.</exception>
-    public static IReadOnlyList<StackProposal> For(Plan plan, Planter planter, SiteFlowering flowering, DisplayChecks checks, StackWish wish, LocalDate install, LocalDate lift)
+    public static IReadOnlyList<StackProposal> For(Plan plan, Planter planter, SiteFlowering flowering, SeasonKernel kernel, DisplayChecks checks, StackWish wish, LocalDate install, LocalDate lift)
     {
         IReadOnlyList<Fault> faults = wish.Faults();
         if (faults.Count > 0)
@@ -97,7 +115,12 @@ public static class StackProposals
                     continue;
                 }
                 double[] odds = [.. Enumerable.Range(0, candidates[0].Odds.Count).Select(w => kinds.Max(k => k.Odds[w]))];
-                found.Add(new StackProposal(aim, display, kinds, odds, odds.Sum(), most, kinds.Sum(k => k.Cost), stack));
+                // Bulbs that stand there in the same weeks make way.
+                IEnumerable<Display> others = plan.DisplaysOf(planter.Id).Where(d => d.Layer != DisplayLayer.Bulbs || d.Lift <= install || d.Install >= lift);
+                found.Add(new StackProposal(aim, display, kinds, odds, odds.Sum(), most, kinds.Sum(k => k.Cost), stack)
+                {
+                    With = kernel.Try(plan, planter, [.. others, display]), Without = kernel.Of(plan, planter),
+                });
                 break;
             }
         }
@@ -120,6 +143,10 @@ public static class StackProposals
             model.Add(LinearExpr.WeightedSum(x, candidates.Select(c => (long)Math.Ceiling((double)c.Count / c.Fits * Scale))) <= Scale);
         else
             WithinDepth(model, x, planter, site, candidates);
+        // A stack is built on large bulbs; small ones carry its beginning.
+        int[] large = [.. Enumerable.Range(0, x.Length).Where(i => IsLarge(candidates[i]))];
+        if (wish.MostKinds >= 3 && large.Length > 0)
+            model.Add(LinearExpr.Sum(large.Select(i => x[i])) >= LargeKinds);
         if (wish.Budget is { } budget)
             model.Add(LinearExpr.WeightedSum(x, candidates.Select(c => (long)(c.Cost * 100))) <= (long)(budget * 100));
         // The stack that was found first shares at most all but two kinds with every later one.
@@ -166,10 +193,20 @@ public static class StackProposals
             double first = BulbStack.DepthByRule(candidates[i].Plant.Bulb!, rules.BulbDepth);
             IEnumerable<int> deeper = Enumerable.Range(0, x.Length).Where(k => k != i && BulbStack.DepthByRule(candidates[k].Plant.Bulb!, rules.BulbDepth) >= first);
             int[] others = [.. deeper];
-            long[] thick = [.. others.Select(k => (long)Math.Round((candidates[k].Plant.Bulb!.HeightCm + BulbStack.LayerGapCm) * 10))];
+            long[] thick = [.. others.Select(k => Thick(candidates[k]))];
             model.Add(LinearExpr.WeightedSum(others.Select(k => x[k]), thick) <= (long)Math.Floor((floor - first) * 10)).OnlyEnforceIf(x[i]);
+            if (IsLarge(candidates[i]))
+                continue;
+            // Small kinds lie on top, each below the one before.
+            int[] small = [.. others.Where(k => !IsLarge(candidates[k]))];
+            model.Add(LinearExpr.WeightedSum(small.Select(k => x[k]), small.Select(k => Thick(candidates[k]))) <= Math.Max(0, (long)Math.Floor((SmallDeepestCm - first) * 10))).OnlyEnforceIf(x[i]);
         }
     }
+
+    private static bool IsLarge(StackCandidate candidate) => candidate.Plant.Bulb!.HeightCm >= BulbStack.LargeBulbCm;
+
+    // Millimetres that a kind lies below the one above it.
+    private static long Thick(StackCandidate candidate) => (long)Math.Round((candidate.Plant.Bulb!.HeightCm + BulbStack.LayerGapCm) * 10);
 
     // Sum over weeks of the odds of the best so many kinds of each.
     private static LinearExpr Together(CpModel model, BoolVar[] x, IReadOnlyList<StackCandidate> candidates, int weeks, int most)

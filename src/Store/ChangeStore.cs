@@ -22,6 +22,12 @@ public sealed record PlanChange(IReadOnlyList<Display> Before, IReadOnlyList<Dis
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public Turn? TurnAfter { get; init; }
 
+    /// <summary>Lots as they were; empty where none changes.</summary>
+    public IReadOnlyList<Lot> LotsBefore { get; init; } = [];
+
+    /// <summary>Those lots as they become.</summary>
+    public IReadOnlyList<Lot> LotsAfter { get; init; } = [];
+
     /// <summary>Displays that change, and nothing else.</summary>
     public static PlanChange Of(IReadOnlyList<Display> before, IReadOnlyList<Display> after) => new(before, after, [], new Dictionary<string, int>(StringComparer.Ordinal));
 }
@@ -51,11 +57,12 @@ public sealed class ChangeStore(PlanStore plans)
         {
             var id = Guid.NewGuid();
             await edit.CheckLater();
-            if (Differs(edit.Before.Plan, change.Before, change.TurnBefore) is { } changed)
+            if (Differs(edit.Before.Plan, change.Before, change.TurnBefore, change.LotsBefore) is { } changed)
                 throw new LostUpdateException(changed);
             await edit.Expect("display", change.Added.Select(d => (d.Id, (long?)null)), d => $"The display {d}");
             await edit.Put([.. change.After, .. change.Added]);
             await edit.Put(change.TurnAfter is null ? Array.Empty<Turn>() : [change.TurnAfter]);
+            await edit.Put(change.LotsAfter);
             foreach ((string lot, int count) in change.Used)
             {
                 if (await edit.Execute("update lot set count = count - @count where id = @lot and count >= @count", new { lot, count }) == 0)
@@ -84,12 +91,13 @@ public sealed class ChangeStore(PlanStore plans)
         var row = (await edit.Query<(string What, string Details)?>("select what, details::text from plan_change where id = @id and undone_at is null for update", new { id })).SingleOrDefault()
             ?? throw new InvalidInputException(string.Empty, "There is no such change left to take back.");
         PlanChange change = JsonSerializer.Deserialize<PlanChange>(row.Details, plans.Json)!;
-        if (Differs(edit.Before.Plan, [.. change.After, .. change.Added], change.TurnAfter) is { } changed)
+        if (Differs(edit.Before.Plan, [.. change.After, .. change.Added], change.TurnAfter, change.LotsAfter) is { } changed)
             throw new InvalidInputException(string.Empty, $"Someone has changed {char.ToLowerInvariant(changed[0])}{changed[1..]} since: look at it as it is now, and change it there.");
         await edit.CheckLater();
         await edit.Execute("delete from display where id = any(@ids)", new { ids = change.Added.Select(d => d.Id).ToArray() });
         await edit.Put(change.Before);
         await edit.Put(change.TurnBefore is null ? Array.Empty<Turn>() : [change.TurnBefore]);
+        await edit.Put(change.LotsBefore);
         foreach ((string lot, int count) in change.Used)
             await edit.Execute("update lot set count = count + @count where id = @lot", new { lot, count });
         await edit.Execute("update plan_change set undone_at = now() where id = @id", new { id });
@@ -98,7 +106,7 @@ public sealed class ChangeStore(PlanStore plans)
     });
 
     // The first of them that the plan holds otherwise; the plan was read under the lock under which it is changed.
-    private string? Differs(Plan now, IReadOnlyList<Display> displays, Turn? turn)
+    private string? Differs(Plan now, IReadOnlyList<Display> displays, Turn? turn, IReadOnlyList<Lot> lots)
     {
         var present = now.Displays.ToDictionary(d => d.Id, StringComparer.Ordinal);
         foreach (Display display in displays)
@@ -106,6 +114,8 @@ public sealed class ChangeStore(PlanStore plans)
             if (!present.TryGetValue(display.Id, out Display? standing) || Text(standing) != Text(display))
                 return $"The display {display.Id}";
         }
+        if (lots.FirstOrDefault(l => now.Lots.FirstOrDefault(n => n.Id == l.Id) != l) is { } other)
+            return $"The lot {other.Id}";
         return turn is not null && now.Turns.FirstOrDefault(t => t.Id == turn.Id) != turn ? $"The turn {turn.Name}" : null;
     }
 

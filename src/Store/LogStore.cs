@@ -10,7 +10,7 @@ namespace UnrulyMeadow.Store;
 /// <param name="database">The database.</param>
 public sealed class LogStore(MeadowDatabase database)
 {
-    private const string Columns = "id, planter_id, plant_id, day, kind, note, by, recorded_at";
+    private const string Columns = "id, planter_id, plant_id, day, kind, note, by, recorded_at, plant_name";
 
     /// <summary>
     /// Records observations, all or none; one whose id is known already is not recorded again. They may name planters and plants
@@ -38,13 +38,16 @@ public sealed class LogStore(MeadowDatabase database)
                     await copy.WriteAsync(at, NpgsqlDbType.TimestampTz);
                 else
                     await copy.WriteNullAsync();
+                await copy.WriteAsync(o.PlantName, NpgsqlDbType.Text);
             }
             await copy.CompleteAsync();
         }
         int added = await SqlFaults.Naming(() => connection.ExecuteAsync(
             $"""
             insert into observation ({Columns})
-            select id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()) from incoming
+            select id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()),
+                coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id))
+            from incoming
             on conflict (id) do nothing
             """,
             transaction: transaction));
@@ -62,7 +65,7 @@ public sealed class LogStore(MeadowDatabase database)
         {
             yield return new Row(
                 reader.GetGuid(0), reader.GetString(1), reader.IsDBNull(2) ? null : reader.GetString(2), reader.GetFieldValue<LocalDate>(3),
-                reader.GetString(4), reader.GetString(5), reader.GetString(6), reader.GetFieldValue<Instant>(7)).ToObservation();
+                reader.GetString(4), reader.GetString(5), reader.GetString(6), reader.GetFieldValue<Instant>(7), reader.IsDBNull(8) ? null : reader.GetString(8)).ToObservation();
         }
     }
 
@@ -101,8 +104,8 @@ public sealed class LogStore(MeadowDatabase database)
             new { first, last })).Select(r => r.ToObservation())];
     }
 
-    private sealed record Row(Guid Id, string PlanterId, string? PlantId, LocalDate Day, string Kind, string Note, string By, Instant RecordedAt)
+    private sealed record Row(Guid Id, string PlanterId, string? PlantId, LocalDate Day, string Kind, string Note, string By, Instant RecordedAt, string? PlantName)
     {
-        public Observation ToObservation() => new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By) { RecordedAt = RecordedAt };
+        public Observation ToObservation() => new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By) { RecordedAt = RecordedAt, PlantName = PlantName };
     }
 }

@@ -142,10 +142,10 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
         await Execute("delete from display_item where display_id = any(@ids)", new { ids = displays.Select(d => d.Id).ToArray() });
         await Execute(
             """
-            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places, since, fate, forced)
-            select display_id, ordinal, plant_id, count, depth_cm, clump, places::jsonb, since, fate, forced
+            insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places, since, fate, forced, form)
+            select display_id, ordinal, plant_id, count, depth_cm, clump, places::jsonb, since, fate, forced, form
             from jsonb_to_recordset(@rows::jsonb) as r (
-              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text, since date, fate text, forced boolean)
+              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text, since date, fate text, forced boolean, form text)
             """,
             new
             {
@@ -161,6 +161,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                     since = Iso(x.Since),
                     fate = x.Fate?.ToString(),
                     x.Forced,
+                    x.Form,
                 }))),
             });
     }

@@ -151,7 +151,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
             select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text, version
             from display where id = any(@displays);
 
-            select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced
+            select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced, form
             from display_item where display_id = any(@displays) order by display_id, ordinal;
 
             select id, details::text, version from map_feature where id = any(@features);
@@ -262,7 +262,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         public Turn ToTurn() => new(Id, Name, FirstDay, LastDay) { FullBy = FullBy, Delivery = Delivery, People = People };
     }
 
-    private sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm, int? Clump, string? Places, LocalDate? Since, string? Fate, bool Forced)
+    private sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm, int? Clump, string? Places, LocalDate? Since, string? Fate, bool Forced, string? Form)
     {
         public DisplayItem ToItem(JsonSerializerOptions json) => new(PlantId, Count, DepthCm)
         {
@@ -271,6 +271,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
             Since = Since,
             Forced = Forced,
             Fate = Fate is null ? null : Enum.Parse<PlantFate>(Fate),
+            Form = Form,
         };
     }
 }

@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Text;
 using System.Text.Json.Nodes;
 using UnrulyMeadow.Core;
@@ -6,6 +7,7 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Weather;
 
@@ -73,7 +75,7 @@ public sealed class PlanFileTests
     }
 
     [Theory]
-    [InlineData("version", "2", "version", "this program reads version 1; the file says 2")]
+    [InlineData("version", "3", "version", "this program reads versions 1 and 2; the file says 3")]
     [InlineData("version", "\"one\"", "version", "the file says \"one\"")]
     [InlineData("format", "\"a-letter\"", "format", "this is no plan file")]
     public void Another_version_or_format_is_refused_by_name(string member, string value, string field, string why)
@@ -131,6 +133,23 @@ public sealed class PlanFileTests
     [InlineData("\u0000\u0001")]
     public void What_is_no_plan_is_refused(string text) =>
         Assert.Throws<InvalidInputException>(() => Read(Encoding.UTF8.GetBytes(text)));
+
+    [Fact]
+    public void A_plan_file_of_the_version_before_comes_in_whole_and_buys_everything_in_its_usual_form()
+    {
+        using var packed = new GZipStream(File.OpenRead(Path.Combine(AppContext.BaseDirectory, "data", "plan-version-1.json.gz")), CompressionMode.Decompress);
+        using var file = new MemoryStream();
+        packed.CopyTo(file);
+        Assert.Equal(1, (int)JsonNode.Parse(file.ToArray())!["version"]!);
+        file.Position = 0;
+        Plan plan = PlanFile.Read(file);
+        Assert.Equal(JsonNode.Parse(file.ToArray())!["displays"]!.AsArray().Count, plan.Displays.Count);
+        Assert.All(plan.Displays.SelectMany(d => d.Items), i => Assert.Null(i.Form));
+        Plan again = Read(PlanFile.Write(plan));
+        Assert.Equal(PlanFile.Write(plan), PlanFile.Write(again));
+        foreach (Turn turn in plan.Turns)
+            Assert.All(TurnOrder.For(plan, turn).Lines, l => Assert.Equal(0, l.Form.GrowOnWeeks));
+    }
 
     [Fact]
     public void The_published_schema_is_the_one_in_the_documents()

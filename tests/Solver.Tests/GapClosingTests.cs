@@ -33,6 +33,26 @@ public sealed class GapClosingTests
     }
 
     [Fact]
+    public void On_a_saturday_late_in_november_nothing_is_proposed_that_cannot_be_delivered_dug_in_or_take_hold()
+    {
+        GapQuestion saturday = new(new LocalDate(2026, 11, 28));
+        var time = new PlantingTime(Kernel);
+        IReadOnlyList<GapMove> moves = Close(saturday).Moves;
+        Assert.NotEmpty(moves);
+        foreach (GapMove move in moves)
+        {
+            foreach (Display display in move.Displays.Where(d => !move.Replaces.Contains(d.Id)))
+            {
+                Assert.True(display.Install >= saturday.From.PlusDays(move.Buys ? saturday.LeadDays : 0), move.Say);
+                Assert.True(Demo.Site.RulesFor(move.Planter).WorksOn(display.Install), move.Say);
+                Assert.False(time.IsFrozen(move.Planter, display.Install), move.Say);
+                Assert.All(display.Items, i => Assert.Empty(time.Against(Demo.Plant(i.PlantId), i.Forced, display.Install)));
+                Assert.All(display.Items, i => Assert.True(Demo.Plant(i.PlantId).Suits(move.Planter.Exposure), move.Say));
+            }
+        }
+    }
+
+    [Fact]
     public void The_answer_stays_within_a_fiftieth_of_the_bound()
     {
         GapAnswer answer = Close(Today);

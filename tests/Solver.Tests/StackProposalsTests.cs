@@ -5,6 +5,7 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Tests;
 using UnrulyMeadow.Solver;
 
 namespace UnrulyMeadow.Solver.Tests;
@@ -13,6 +14,7 @@ public sealed class StackProposalsTests
 {
     private static readonly Plan Demo = Shipped.Plan;
     private static readonly SiteFlowering Flowering = new(Shipped.Record, new LocalDate(2026, 9, 1));
+    private static readonly SeasonKernel Kernel = new(Shipped.Record, new LocalDate(2026, 9, 1));
     private static readonly StackWish Spring = new(new LocalDate(2027, 2, 15), new LocalDate(2027, 5, 31), []);
 
     [Fact]
@@ -26,6 +28,25 @@ public sealed class StackProposalsTests
         {
             for (int k = i + 1; k < found.Count; k++)
                 Assert.True(found[i].Kinds.Except(found[k].Kinds).Count() >= StackProposals.DifferIn);
+        }
+    }
+
+    [Fact, CommonPractice]
+    public void A_stack_is_built_on_large_bulbs_and_keeps_small_ones_where_they_come_up() =>
+        Assert.All(Ask("great-pot", Spring), f =>
+        {
+            Assert.Contains(f.Stack.Layers, l => l.Plant.Bulb!.HeightCm >= BulbStack.LargeBulbCm);
+            Assert.All(f.Stack.Layers.Where(l => l.Plant.Bulb!.HeightCm < BulbStack.LargeBulbCm), l => Assert.True(l.DepthCm <= StackProposals.SmallDeepestCm + 0.2, $"{l.Plant.Id} {l.DepthCm}"));
+        });
+
+    [Fact]
+    public void A_proposed_stack_promises_what_the_planters_own_year_then_says()
+    {
+        foreach (StackProposal proposal in Ask("bollard-pot-north", Spring))
+        {
+            Plan after = Demo.Changed([.. Demo.DisplaysOf("bollard-pot-north").Where(d => d.Layer == DisplayLayer.Bulbs && d.Lift > proposal.Display.Install && d.Install < proposal.Display.Lift).Select(d => d.Id)], [proposal.Display with { Id = "proposed" }]);
+            PlanterSeason year = Kernel.Of(after, after.FindPlanter("bollard-pot-north")!);
+            Assert.Equal(year.DaysInColourBetween(Spring.First, Spring.Last), proposal.DaysInColour(Spring));
         }
     }
 
@@ -86,5 +107,5 @@ public sealed class StackProposalsTests
         Assert.Empty(Ask("bollard-pot-north", new StackWish(new LocalDate(2026, 12, 1), new LocalDate(2026, 12, 20), ["#3a4fb0"])));
 
     private static IReadOnlyList<StackProposal> Ask(string planter, StackWish wish) =>
-        StackProposals.For(Demo, Demo.FindPlanter(planter)!, Flowering, new DisplayChecks(Demo, Flowering.Record, _ => Flowering), wish, new LocalDate(2026, 10, 15), new LocalDate(2027, 6, 7));
+        StackProposals.For(Demo, Demo.FindPlanter(planter)!, Flowering, Kernel, new DisplayChecks(Demo, Flowering.Record, _ => Flowering), wish, new LocalDate(2026, 10, 15), new LocalDate(2027, 6, 7));
 }

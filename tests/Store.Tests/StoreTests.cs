@@ -5,6 +5,7 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Exchange.PlanFiles;
 
@@ -182,7 +183,21 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
         Assert.Equal(0, await Log.Record([seen]));
         Observation read = Assert.Single(await Log.Latest("kiosk-basket", 500), o => o.Id == seen.Id);
         Assert.NotNull(read.RecordedAt);
-        Assert.Equal(seen, read with { RecordedAt = null });
+        Assert.Equal(seen, read with { RecordedAt = null, PlantName = null });
+    }
+
+    [Fact]
+    public async Task The_log_keeps_what_a_plant_was_called_when_its_name_is_corrected()
+    {
+        Observation seen = Seen("kiosk-basket");
+        await Log.Record([seen]);
+        LoadedPlan now = await Plans.Now();
+        Plant plant = now.Plan.Plant(seen.PlantId!);
+        await Palette.Save(plant with { CommonName = "Viola, cream" }, now.Versions.Plant(plant.Id));
+        Observation read = Assert.Single(await Log.Latest("kiosk-basket", 500), o => o.Id == seen.Id);
+        Assert.Equal(plant.CommonName, read.PlantName);
+        LoadedPlan then = await Plans.Now();
+        await Palette.Save(plant, then.Versions.Plant(plant.Id));
     }
 
     [Fact]

@@ -48,7 +48,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByRole('button', { name: 'Add a line' }).click();
   await page.locator('[name="Input.Lines[1].PlantId"]').selectOption('crocus-early-violet');
   await page.locator('[name="Input.Lines[1].Count"]').fill('30');
-  await expect(page.locator('[data-preview="sentence"]')).toContainText('Broken after Crocus, violet');
+  await expect(page.locator('[data-preview="cutaway"]')).toContainText('broken, ');
   await page.getByRole('button', { name: 'Save the stack' }).click();
   await expect(page.getByRole('status')).toContainText('saved');
 

@@ -26,6 +26,9 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
     /// <summary>Longest that any answer may take. Within the suite other tests share the machine, and only what hangs is found.</summary>
     public static readonly TimeSpan Longest = TimeSpan.FromSeconds(Minutes is null ? 30 : 5);
 
+    /// <summary>A file of all that the site holds takes as long as there is to write.</summary>
+    public static readonly TimeSpan LongestDownload = 6 * Longest;
+
     private static readonly IBrowsingContext Context = BrowsingContext.New(Configuration.Default);
 
     /// <summary>Sends a request.</summary>
@@ -38,7 +41,10 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         string body = answer.Content.Headers.ContentType?.MediaType == "text/html" ? await answer.Content.ReadAsStringAsync() : string.Empty;
         if (body.Length == 0)
             await answer.Content.LoadIntoBufferAsync();
-        return new Outcome((int)answer.StatusCode, answer.Headers.Location?.ToString(), body, Stopwatch.GetElapsedTime(from));
+        TimeSpan took = Stopwatch.GetElapsedTime(from);
+        if (answer.Content.Headers.ContentDisposition is { DispositionType: "attachment" } && took < LongestDownload)
+            took = TimeSpan.Zero;
+        return new Outcome((int)answer.StatusCode, answer.Headers.Location?.ToString(), body, took);
     }
 
     /// <summary>A page's forms that send something, each as a request that changes nothing.</summary>

@@ -17,7 +17,7 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
     private const int MostCompared = 800;
 
     /// <summary>The arrangement of a display that is no bulb stack: as laid out by hand, and the rest by rule.</summary>
-    public static Arrangement Of(Plan plan, Planter planter, Display display) => Of(planter, [.. display.Items.Select(i => (plan.Plant(i.PlantId), i))]);
+    public static Arrangement Of(Plan plan, Planter planter, Display display) => Of(planter, [.. display.Items.Select(i => (plan.AsBought(planter, i), i))]);
 
     /// <summary>The arrangement of some kinds with their counts and, where laid out by hand, places.</summary>
     public static Arrangement Of(Planter planter, IReadOnlyList<(Plant Plant, DisplayItem Item)> kinds)

@@ -97,29 +97,21 @@ internal static class ArrangementChecks
 
     public static IEnumerable<Remark> LostInEachOther(CheckedDisplay at)
     {
-        IReadOnlySet<(int One, int Other)> pairs = at.Arrangement.Neighbours(p => (p.Plant.SpreadAtPurchaseCm + p.Plant.MatureSpreadCm) / 2);
-        IReadOnlyList<SchemePart> scheme = at.Scheme();
-        foreach ((int one, int other) in pairs.Order())
+        foreach (NeighbourDifference difference in at.Neighbours.Where(n => n.IsLost))
         {
-            Plant a = at.Kinds[one].Plant;
-            Plant b = at.Kinds[other].Plant;
-            var difference = new NeighbourDifference(a, b, ColourDifference.Between(Shown(scheme[one]), Shown(scheme[other])));
-            if (!difference.IsLost)
-                continue;
+            (Plant a, Plant b) = (difference.One, difference.Other);
             yield return at.Say(
                 Gravity.Looks,
                 $"{a.CommonName} and {b.CommonName} are lost in each other",
                 $"They are alike in height, texture and form, and their colours are {difference.ColourDifference:0} apart.",
                 "Neighbours must differ in one of them: choose another for one.",
                 difference.Explain(),
-                [at.Swap(b, p => !new NeighbourDifference(a, p, ColourDifference.Between(Shown(scheme[one]), p.LeadColour)).IsLost)]);
+                [at.Swap(b, p => !new NeighbourDifference(a, difference.OneShows, p, p.LeadColour).IsLost)]);
         }
     }
 
     // Share of its spread that a plant takes at the ground: stems rise from a narrower foot.
     private static double AtTheGround(Plant plant) => plant.LifeForm == LifeForm.Tree ? 0.05 : plant.Habit switch { Habit.Upright => 0.25, Habit.Trailing => 0.3, _ => 0.5 };
-
-    private static string Shown(SchemePart part) => part.Colours.Count > 0 ? part.Colours[0] : "#7f9a68";
 
     private static bool ShowsAlong(CheckedDisplay at, Plant bark)
     {

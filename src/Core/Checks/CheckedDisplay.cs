@@ -34,12 +34,12 @@ internal sealed class CheckedDisplay
         _standing = new(() => PlantedItem.Of(plan, planter, [display], display.Install, display.Lift));
         Area = plan.AreaOf(planter);
         Rules = plan.Site.RulesFor(planter);
-        Kinds = [.. display.Items.Select(i => (plan.Plant(i.PlantId), i))];
+        Kinds = [.. display.Items.Select(i => (plan.AsBought(planter, i), i))];
         PocketC = Area.FrostPocketC + planter.Survey.FrostPocketC;
         _arrangement = new(() => Arrangement.Of(planter, Kinds));
         _together = new(() => [.. plan.DisplaysOf(planter.Id)
             .Where(d => d.Id != display.Id && d.Layer != DisplayLayer.Bulbs && d.Install < display.Lift && display.Install < d.Lift)
-            .SelectMany(d => d.Items.Select(i => (d, plan.Plant(i.PlantId), i)))]);
+            .SelectMany(d => d.Items.Select(i => (d, plan.AsBought(planter, i), i)))]);
     }
 
     public Plan Plan { get; }
@@ -100,6 +100,17 @@ internal sealed class CheckedDisplay
     public IReadOnlyList<SchemePart> Scheme(Plant? goes = null, Plant? comes = null) =>
         [.. Kinds.Select(k => Part(Display, ReferenceEquals(k.Plant, goes) ? comes! : k.Plant, k.Item)), .. Together.Select(t => Part(t.Display, t.Plant, t.Item))];
 
+    /// <summary>Its kinds that stand side by side, half-way between their width as bought and as grown, and what tells them apart.</summary>
+    public IReadOnlyList<NeighbourDifference> Neighbours =>
+    [
+        .. Arrangement.Neighbours(p => (p.Plant.SpreadAtPurchaseCm + p.Plant.MatureSpreadCm) / 2).Order()
+            .Select(pair => (One: Kinds[pair.One].Plant, Other: Kinds[pair.Other].Plant))
+            .Select(p => new NeighbourDifference(p.One, Shown(p.One), p.Other, Shown(p.Other))),
+    ];
+
+    /// <summary>The strongest colour that one of its kinds shows in its time, or a leaf's green.</summary>
+    public string Shown(Plant plant) => Scheme().First(p => p.Plant.Id == plant.Id).Colours.FirstOrDefault("#7f9a68");
+
     public Remark Say(Gravity gravity, string what, string why, string mend, Working working, params IEnumerable<Remedy?> remedies) =>
         new(Display.PlanterId, Display.Id, what, why, mend, working) { Gravity = gravity, Remedies = [.. remedies.OfType<Remedy>()] };
 
@@ -112,8 +123,8 @@ internal sealed class CheckedDisplay
         double nearest = FarthestSubstitute;
         foreach (Plant other in Plan.Palette)
         {
-            if (other.IsRetired || ReferenceEquals(other, plant) || !IsLike(plant, other) || Kinds.Any(k => k.Plant.Id == other.Id)
-                || Planter.Exposure < other.LightLow || Planter.Exposure > other.LightHigh || !isFree(other))
+            if (other.IsRetired || other.Id == plant.Id || !IsLike(plant, other) || Kinds.Any(k => k.Plant.Id == other.Id)
+                || !other.Suits(Planter.Exposure) || !isFree(other))
             {
                 continue;
             }
@@ -125,7 +136,7 @@ internal sealed class CheckedDisplay
         }
         return best is null ? null : new Remedy(
             $"Put {best.CommonName} in its place",
-            Display with { Items = [.. Display.Items.Select(i => i.PlantId == plant.Id ? i with { PlantId = best.Id, DepthCm = null } : i)], Pairs = [.. Display.Pairs.Where(p => p.FirstPlantId != plant.Id && p.SecondPlantId != plant.Id)] });
+            Display with { Items = [.. Display.Items.Select(i => i.PlantId == plant.Id ? i with { PlantId = best.Id, DepthCm = null, Form = null } : i)], Pairs = [.. Display.Pairs.Where(p => p.FirstPlantId != plant.Id && p.SecondPlantId != plant.Id)] });
     }
 
     /// <summary>Plants another count of a kind; places by hand of that kind are laid out anew.</summary>

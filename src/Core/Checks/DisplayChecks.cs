@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -62,11 +63,20 @@ public sealed class DisplayChecks
         Planter? planter = _plan.FindPlanter(display.PlanterId);
         if (planter is null || display.Items.Any(i => _plan.FindPlant(i.PlantId) is null))
             return [];
-        var at = new CheckedDisplay(_plan, display, planter, _record, _flowering(SiteYear.UsualStart(display.Install, _record?.Station.IsSouthern ?? false)), Stay);
+        CheckedDisplay at = At(display, planter);
         IEnumerable<Remark> remarks = at.IsBulbs ? OfBulbs(at) : OfPlants(at);
         if (thorough && !at.IsBulbs)
             remarks = remarks.Concat(Thorough(at));
         return [.. remarks.DistinctBy(r => r.What).OrderBy(r => r.Gravity)];
+    }
+
+    /// <summary>How the colours of a display go together over its own time, as its remarks judge them.</summary>
+    /// <param name="display">A display of the plan's planters; it need not be in the plan.</param>
+    /// <returns>The scheme, null where nothing shows a colour; and each pair of kinds that stand side by side.</returns>
+    public (ColourScheme? Scheme, IReadOnlyList<NeighbourDifference> Neighbours) ColoursOf(Display display)
+    {
+        CheckedDisplay at = At(display, _plan.FindPlanter(display.PlanterId)!);
+        return (ColourScheme.Of(at.Scheme()), at.IsBulbs ? [] : at.Neighbours);
     }
 
     private static IEnumerable<Remark> OfPlants(CheckedDisplay at) =>
@@ -81,6 +91,7 @@ public sealed class DisplayChecks
         .. at.Kinds.SelectMany(k => GrowingChecks.Heat(at, k.Plant)),
         .. at.Kinds.SelectMany(k => GrowingChecks.Height(at, k.Plant)),
         .. at.Kinds.SelectMany(k => GrowingChecks.RootRoom(at, k.Plant)),
+        .. at.Kinds.SelectMany(k => GrowingChecks.Form(at, k.Plant, k.Item)),
         .. at.Kinds.SelectMany(k => GrowingChecks.Stock(at, k.Plant)),
         .. at.Kinds.SelectMany(k => PeopleChecks.Harmful(at, k.Plant)),
         .. at.Kinds.SelectMany(k => PeopleChecks.Partner(at, k.Plant)),
@@ -98,6 +109,9 @@ public sealed class DisplayChecks
         .. ArrangementChecks.LostInEachOther(at),
         .. HouseRuleChecks.Density(at),
     ];
+
+    private CheckedDisplay At(Display display, Planter planter) =>
+        new(_plan, display, planter, _record, _flowering(SiteYear.UsualStart(display.Install, _record?.Station.IsSouthern ?? false)), Stay);
 
     private IEnumerable<Remark> OfBulbs(CheckedDisplay at)
     {

@@ -17,7 +17,7 @@ internal static class GrowingChecks
     public static IEnumerable<Remark> Light(CheckedDisplay at, Plant plant)
     {
         Planter planter = at.Planter;
-        if (planter.Exposure >= plant.LightLow && planter.Exposure <= plant.LightHigh)
+        if (plant.Suits(planter.Exposure))
             yield break;
         bool tooBright = planter.Exposure > plant.LightHigh;
         yield return at.Say(
@@ -150,8 +150,8 @@ internal static class GrowingChecks
     {
         if (at.IsBulbs)
             yield break;
-        double want = plant.IsLasting ? Math.Min(45, plant.HeightCm / 3) : Math.Min(15, plant.HeightCm / 3);
-        double has = at.Planter.Form.PlantableDepthCm - BulbStack.GravelIn(at.Planter, at.Plan.Site);
+        double want = plant.RootDepthCm;
+        double has = BulbStack.MediumDepthCm(at.Planter, at.Plan.Site);
         if (has < want - 1)
         {
             yield return at.Say(
@@ -160,7 +160,7 @@ internal static class GrowingChecks
                 $"Its roots want about {want:0} cm; here are {has:0} cm.",
                 "Choose a deeper planter or a lower plant.",
                 new Working("Depth for roots", $"{has:0} cm", [new("wanted", $"{want:0} cm"), new("medium", $"{has:0.#} cm")], "About a third of the height, at most 45 cm for what lasts and 15 cm for bedding", "Common practice", []),
-                [at.Swap(plant, p => (p.IsLasting ? Math.Min(45, p.HeightCm / 3) : Math.Min(15, p.HeightCm / 3)) <= has)]);
+                [at.Swap(plant, p => p.RootDepthCm <= has)]);
         }
         LocalDate limit = at.Display.Install.PlusYears(YearsInAPot);
         if (plant.IsLasting && !at.Planter.Form.IsBed && at.Planter.Survey.Tree is null && at.Display.Lift > limit.PlusDays(30))
@@ -172,6 +172,34 @@ internal static class GrowingChecks
                 "Lift it then, cut the circling roots and give it fresh medium, or plant it out.",
                 new Working("Years in a container", $"{Period.DaysBetween(at.Display.Install, at.Display.Lift) / 365.25:0.#}", [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("comes out", CheckedDisplay.Day(at.Display.Lift))], $"Shrubs and evergreens stand several years in a container, then go out; {YearsInAPot} counted", "Common practice", []),
                 [at.Days($"Lift it on {CheckedDisplay.Day(limit)}", lift: limit)]);
+        }
+    }
+
+    /// <summary>The form in which a kind is bought: whether it is sold so, and whether it has to be grown on first.</summary>
+    public static IEnumerable<Remark> Form(CheckedDisplay at, Plant plant, DisplayItem item)
+    {
+        GoodsForm form = GoodsForm.Of(plant)[0];
+        Plant sold = at.Plan.Plant(plant.Id);
+        if (item.Form is { } wanted && GoodsForm.Find(sold, wanted) is null)
+        {
+            yield return at.Say(
+                Gravity.Reminds,
+                $"{plant.CommonName} is not sold as {wanted}",
+                $"The palette knows it as {string.Join(", ", GoodsForm.Of(sold).Select(f => f.Name))}; {form.Name} are reckoned with.",
+                "Choose a form in the display or under Supply.",
+                new Working("Form", form.Name, [new("chosen", wanted)], "The usual form where the chosen one is not sold", "Common practice", []),
+                [new Remedy($"Buy it as {form.Name}", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = null } : i)] })]);
+        }
+        else if (form.GrowOnWeeks > 0)
+        {
+            LocalDate by = at.Display.Install.PlusWeeks(-form.GrowOnWeeks);
+            yield return at.Say(
+                Gravity.Reminds,
+                $"{plant.CommonName} is bought as plugs",
+                $"Plugs are grown on for about {form.GrowOnWeeks} weeks before they are planted out: they have to be there by {CheckedDisplay.Day(by)}.",
+                "Have room and somebody for them in the holding area, or buy packs.",
+                new Working("Growing on", $"{form.GrowOnWeeks} weeks", [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("plugs by", CheckedDisplay.Day(by))], "Four to seven weeks from plug to planting", "Common practice", []),
+                [GoodsForm.Usual(sold) is { GrowOnWeeks: 0 } usual ? new Remedy($"Buy {usual.Name}", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = usual.Name } : i)] }) : null]);
         }
     }
 

@@ -40,7 +40,7 @@ public sealed class WeatherRun
     public double MeanC(int index) => (MinC[index] + MaxC[index]) / 2;
 
     /// <summary>Daily mean temperature where a bulb lies, by plan day, °C.</summary>
-    public double[] SoilC(Ground.BulbPlace place) => _record.Ground.Over(place, _recordDays);
+    public Ground.GroundDays SoilC(Ground.BulbPlace place) => _record.Ground.Over(place, _recordDays);
 
     /// <summary>Lowest temperature of the day where roots are coldest in a planter, by plan day, °C.</summary>
     public float[] RootsC(Ground.ThermalClass what) => _record.Ground.RootsOver(what, _recordDays);

@@ -41,13 +41,24 @@ public sealed class GapMoves
     private readonly PlanterSeason _before;
     private readonly List<Display> _displays;
     private readonly List<GapMove> _found = [];
+    private readonly PlantingTime _time;
+    private readonly HouseRules _rules;
     private FitQuestion? _asked;
 
-    private GapMoves(Plan plan, Planter planter, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question)
+    private GapMoves(Plan plan, Planter planter, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question, PlantingTime time)
     {
+        _time = time;
+        _rules = plan.Site.RulesFor(planter);
         (_plan, _planter, _kernel, _flowering, _question) = (plan, planter, kernel, flowering, question);
         _before = kernel.Of(plan, planter);
         _displays = [.. plan.DisplaysOf(planter.Id)];
+    }
+
+    // The first working day on or after a day on which plants can be there: today for what is at hand, a delivery later otherwise.
+    private LocalDate Earliest(LocalDate day, bool atHand)
+    {
+        LocalDate there = atHand ? _question.From : _question.From.PlusDays(_question.LeadDays);
+        return _rules.WorkingDayFrom(day < there ? there : day);
     }
 
     private double PocketC => _plan.AreaOf(_planter).FrostPocketC + _planter.Survey.FrostPocketC;
@@ -58,9 +69,10 @@ public sealed class GapMoves
     /// <param name="kernel">The season's kernel of the plan year.</param>
     /// <param name="flowering">The site's flowering in the same plan year.</param>
     /// <param name="question">What is allowed.</param>
-    public static IReadOnlyList<GapMove> For(Plan plan, Planter planter, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question)
+    /// <param name="time">When the ground takes a planting, by the same kernel; null to find out anew.</param>
+    public static IReadOnlyList<GapMove> For(Plan plan, Planter planter, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question, PlantingTime? time = null)
     {
-        var moves = new GapMoves(plan, planter, kernel, flowering, question);
+        var moves = new GapMoves(plan, planter, kernel, flowering, question, time ?? new PlantingTime(kernel));
         foreach (BareSpell spell in moves._before.BareSpells.Where(s => s.LastDay >= question.From))
             moves.Close(spell);
         return [.. moves._found.OrderByDescending(m => m.DaysGained).ThenBy(m => m.Cost).Select((m, i) => m with { Id = $"{planter.Id}-{i + 1}" })];
@@ -90,7 +102,7 @@ public sealed class GapMoves
         Display? next = Seasonal.Where(d => d.Install >= first && d.Install > _question.From).MinBy(d => d.Install);
         if (previous is not null)
         {
-            LocalDate to = next is not null && next.Install <= last.PlusDays(14) ? next.Install : last.PlusDays(1);
+            LocalDate to = next is not null && next.Install <= last.PlusDays(14) ? next.Install : _rules.WorkingDayFrom(last.PlusDays(1));
             if (to > previous.Lift && !Seasonal.Any(d => d.Id != previous.Id && d.Install < to && d.Lift > previous.Lift))
                 Offer(GapMoveKind.MoveTurn, $"Leave {Names(previous)} in until {Text(to)} instead of {Text(previous.Lift)}", [previous.Id], [previous with { Lift = to }]);
         }
@@ -103,9 +115,10 @@ public sealed class GapMoves
             earliest = _flowering.AllClear;
         while (earliest < next.Install && next.Items.Any(i => !_plan.Plant(i.PlantId).IsSoldOn(earliest, _flowering.IsSouthern)))
             earliest = earliest.PlusDays(1);
-        foreach (LocalDate to in new[] { earliest, earliest.PlusDays(Period.DaysBetween(earliest, next.Install) / 2) }.Distinct())
+        bool atHand = next.Items.All(i => Lots(_plan.Plant(i.PlantId)).Sum(l => l.Count) >= i.Count);
+        foreach (LocalDate to in new[] { earliest, earliest.PlusDays(Period.DaysBetween(earliest, next.Install) / 2) }.Select(d => Earliest(d, atHand)).Distinct())
         {
-            if (to < next.Install && to >= _question.From)
+            if (to < next.Install)
                 Offer(GapMoveKind.MoveTurn, $"Bring {Names(next)} forward to {Text(to)} from {Text(next.Install)}", [next.Id], [next with { Install = to }]);
         }
     }
@@ -122,7 +135,7 @@ public sealed class GapMoves
                 // So that its flush opens as the bare spell would begin; and two weeks earlier, for what tires sooner.
                 foreach (int ahead in new[] { 0, 14 })
                 {
-                    LocalDate cut = first.PlusDays(-(int)after - 3 - ahead);
+                    LocalDate cut = _rules.WorkingDayFrom(first.PlusDays(-(int)after - 3 - ahead));
                     if (cut <= display.Install.PlusDays(21) || cut >= display.Lift || cut < _question.From)
                         continue;
                     foreach (double share in new[] { 1, 0.5 })
@@ -142,15 +155,16 @@ public sealed class GapMoves
         Display? stack = _displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install <= last && d.Lift > first).MinBy(d => d.Install);
         // Room is measured only for those that show most: laying bulbs out takes the longest of all.
         IEnumerable<StackCandidate> best = StackCandidate.Showing(_plan, _planter, _flowering, wish)
-            .OrderByDescending(s => s.Odds.Sum()).ThenBy(s => s.Plant.Packs.Min(p => p.Price / p.Size))
+            .OrderByDescending(s => s.Odds.Sum()).ThenBy(s => GoodsForm.Usual(s.Plant).Packs.Min(p => p.Price / p.Size))
             .Select(s => StackCandidate.Measured(_plan, _planter, wish, s.Plant, s.Odds)).OfType<StackCandidate>();
         foreach (StackCandidate bulb in best.Take(MostBulbs))
         {
             LocalDate usual = _flowering.UsualInstall(bulb.Plant, first);
-            LocalDate install = usual < _question.From ? _question.From : usual;
+            bool atHand = IsAtHand(bulb.Plant, bulb.Count);
+            LocalDate install = Earliest(usual, atHand);
             if (stack is not null)
             {
-                if (stack.Install < _question.From || stack.Items.Any(i => i.PlantId == bulb.Plant.Id))
+                if (stack.Install < Earliest(_question.From, atHand) || stack.Items.Any(i => i.PlantId == bulb.Plant.Id))
                     continue;
                 Buy(GapMoveKind.AddBulbs, bulb.Plant, bulb.Count, $"Add {bulb.Count} {bulb.Plant.CommonName} to the bulbs planted on {Text(stack.Install)}", [stack.Id], [stack with { Items = [.. stack.Items, new DisplayItem(bulb.Plant.Id, bulb.Count)] }]);
                 continue;
@@ -164,20 +178,20 @@ public sealed class GapMoves
     // The usual cure for a bare pot: bulbs forced and held in nursery pots, set in as their buds colour.
     private void PlugIn(LocalDate first, LocalDate last)
     {
-        LocalDate install = first.PlusDays(-(int)PlantYears.ForcedBudDays);
-        install = install < _question.From ? _question.From : install;
+        LocalDate wanted = first.PlusDays(-(int)PlantYears.ForcedBudDays);
         // Forced bulbs are to be had from midwinter until those outdoors flower.
-        int month = _flowering.IsSouthern ? ((install.Month + 5) % 12) + 1 : install.Month;
+        int month = _flowering.IsSouthern ? ((wanted.Month + 5) % 12) + 1 : wanted.Month;
         if (month is > 5)
             return;
-        Display? stack = _displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install <= install && d.Lift > install.PlusDays(14)).MinBy(d => d.Install);
         var forced = _plan.Palette.Where(p => p.Bulb is not null && !p.IsRetired && p.HeightCm <= TallestForcedCm && p.Windows.Any(w => w.Rule is BulbForcing { DaysInSteadySpring: <= LatestForcedDays }) && Wanted(p) && Fits(p, first, last))
             .Select(p => (Plant: p, AtHand: Lots(p, LotState.Forced).Sum(l => l.Count)))
             .Where(p => p.AtHand > 0 || !_question.OnlyStock)
             .OrderByDescending(p => p.AtHand > 0).ThenByDescending(p => Shown(p.Plant)).Take(MostBulbs);
-        foreach ((Plant plant, _) in forced)
+        foreach ((Plant plant, int atHand) in forced)
         {
             int count = Enough(plant, 1.25);
+            LocalDate install = Earliest(wanted, atHand >= count);
+            Display? stack = _displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install <= install && d.Lift > install.PlusDays(14)).MinBy(d => d.Install);
             var item = new DisplayItem(plant.Id, count) { Forced = true };
             if (stack is not null)
             {
@@ -207,10 +221,10 @@ public sealed class GapMoves
             foreach (Plant plant in ranked.Where(sort).Take(most))
             {
                 LocalDate usual = plant.IsLasting ? free : _flowering.UsualInstall(plant, first);
-                LocalDate install = usual < free ? free : usual;
+                int count = Enough(plant, Plenty);
+                LocalDate install = Earliest(usual < free ? free : usual, IsAtHand(plant, count));
                 if (install >= last || install >= until || (!plant.IsSoldOn(install, _flowering.IsSouthern) && !Lots(plant).Any()))
                     continue;
-                int count = Enough(plant, Plenty);
                 Buy(kind, plant, count, $"Plant {count} {plant.CommonName} on {Text(install)}, until {Text(until)}", [], [New(kind == GapMoveKind.Fill ? "fill" : "stems", DisplayLayer.Seasonal, install, until, new DisplayItem(plant.Id, count))]);
             }
         }
@@ -227,6 +241,8 @@ public sealed class GapMoves
         foreach (Plant plant in Ranked(p => p.GoesOutInLeaf && !p.IsLasting && (p.IsSoldOn(display.Install, _flowering.IsSouthern) || Lots(p).Any()) && display.Items.All(i => i.PlantId != p.Id), first, last).Take(MostSwaps))
         {
             int count = Math.Max(1, Math.Min(Enough(plant, Plenty), least.Count * 3));
+            if (display.Install < Earliest(_question.From, IsAtHand(plant, count)))
+                continue;
             Buy(
                 GapMoveKind.Swap, plant, count, $"Plant {count} {plant.CommonName} instead of {least.Count} {_plan.Plant(least.PlantId).CommonName} on {Text(display.Install)}", [display.Id],
                 [display with { Items = [.. display.Items.Select(i => i == least ? new DisplayItem(plant.Id, count) : i)], Cuts = [.. display.Cuts.Where(c => c.PlantId != least.PlantId)] }]);
@@ -239,14 +255,14 @@ public sealed class GapMoves
         FitQuestion question = Question(first, last);
         return _plan.Palette.Where(p => !p.IsRetired && sort(p) && Wanted(p) && (!_question.OnlyStock || Lots(p).Any()))
             .Select(p => question.Of(p))
-            .Where(f => f.Odds > 0.15 && f.Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == "colour"))
+            .Where(f => f.Odds > 0.15 && f.Plant.Suits(_planter.Exposure) && f.Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == "colour"))
             .OrderByDescending(f => Lots(f.Plant).Any()).ThenByDescending(f => f.Score)
             .Select(f => f.Plant)
             .DistinctBy(p => p.BotanicalName);
     }
 
     private bool Fits(Plant plant, LocalDate first, LocalDate last) =>
-        Question(first, last).Of(plant).Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == "colour");
+        plant.Suits(_planter.Exposure) && Question(first, last).Of(plant).Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == "colour");
 
     private FitQuestion Question(LocalDate first, LocalDate last)
     {
@@ -265,12 +281,27 @@ public sealed class GapMoves
     {
         double wide = plant.GoesOutInLeaf ? Math.Max(plant.SpreadAtPurchaseCm, 0.7 * plant.MatureSpreadCm) : plant.MatureSpreadCm;
         double each = Math.PI / 4 * wide * wide / _planter.Form.SurfaceCm2;
-        double shows = each * plant.Windows.Select(w => w.Share * w.Weight).DefaultIfEmpty(0.1).Max();
+        double seen = plant.Green == GreenLeaf.AroundFlower ? ViewedShare.OnStems(_planter, plant.HeightCm) : 1;
+        double shows = each * seen * plant.Windows.Select(w => w.Share * w.Weight).DefaultIfEmpty(0.1).Max();
         return Math.Clamp((int)Math.Ceiling(times * _plan.Site.CoverThreshold / shows), 1, Math.Max(1, (int)Math.Ceiling(1.1 / each)));
     }
 
     private IEnumerable<Lot> Lots(Plant plant, LotState? state = null) => _plan.Lots.Where(l =>
         l.PlantId == plant.Id && l.Count > 0 && l.Condition != LotCondition.Poor && (state is { } s ? l.State == s : l.State is not LotState.Forced));
+
+    private bool IsAtHand(Plant plant, int count) => Lots(plant).Sum(l => l.Count) >= count;
+
+    // What a change plants, and when, that is not planted so already.
+    private IEnumerable<(DisplayItem Item, LocalDate Day)> Planted(IReadOnlyList<Display> displays)
+    {
+        static IEnumerable<(DisplayItem Item, LocalDate Day)> Of(Display d) => d.Items.Select(i => (i, i.Since > d.Install ? i.Since.Value : d.Install));
+        foreach (Display display in displays)
+        {
+            var known = _displays.Where(d => d.Id == display.Id).SelectMany(Of).Select(x => (x.Item.PlantId, x.Day)).ToHashSet();
+            foreach ((DisplayItem item, LocalDate day) in Of(display).Where(x => !known.Contains((x.Item.PlantId, x.Day))))
+                yield return (item, day);
+        }
+    }
 
     // When a new display comes out: as the next goes in where that is near, otherwise on the day asked.
     private LocalDate Clear(DisplayLayer layer, LocalDate from, LocalDate until)
@@ -295,7 +326,7 @@ public sealed class GapMoves
         }
         if (left > 0 && _question.OnlyStock)
             return;
-        decimal cost = left > 0 ? PackPurchase.Cheapest(PackPurchase.WithSpares(left, _plan.Site.SparesOf(plant)), plant.Packs).Cost : 0;
+        decimal cost = left > 0 ? PackPurchase.Cheapest(PackPurchase.WithSpares(left, _plan.Site.SparesOf(plant)), GoodsForm.Usual(plant, _rules.Stage == StageSchool.InColour).Packs).Cost : 0;
         if (_question.Budget is { } budget && cost > budget)
             return;
         Offer(kind, say, replaces, displays, plant, count, used, cost);
@@ -304,11 +335,17 @@ public sealed class GapMoves
     private void Offer(
         GapMoveKind kind, string say, IReadOnlyList<string> replaces, IReadOnlyList<Display> displays, Plant? plant = null, int count = 0, IReadOnlyList<StockUse>? used = null, decimal cost = 0)
     {
-        if (displays.Any(d => d.Faults().Count > 0) || _found.Any(m => m.Say == say))
+        bool clashes = displays.Any(d => _displays.Any(o => o.Layer == d.Layer && !replaces.Contains(o.Id, StringComparer.Ordinal) && o.Install < d.Lift && d.Install < o.Lift));
+        if (clashes || displays.Any(d => d.Faults().Count > 0) || _found.Any(m => m.Say == say))
             return;
         foreach (Display stack in displays.Where(d => d.Layer == DisplayLayer.Bulbs))
         {
             if (BulbStack.Of(_plan, _planter, stack).Problems.Count > 0)
+                return;
+        }
+        foreach ((DisplayItem item, LocalDate day) in Planted(displays))
+        {
+            if (_time.IsFrozen(_planter, day) || _time.Against(_plan.Plant(item.PlantId), item.Forced, day).Any())
                 return;
         }
         PlanterSeason after = _kernel.Try(_plan, _planter, [.. _displays.Where(d => !replaces.Contains(d.Id)), .. displays]);

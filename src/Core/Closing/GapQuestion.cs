@@ -32,6 +32,9 @@ public enum GapMoveKind
 /// <param name="From">Nothing before this day can be changed: today.</param>
 public sealed record GapQuestion(LocalDate From)
 {
+    /// <summary>Days from an order to its delivery, 0 to 120 (common practice: a week for what growers have ready); what is at hand needs none.</summary>
+    public int LeadDays { get; init; } = 7;
+
     /// <summary>Most that may be spent; null for no limit.</summary>
     public decimal? Budget { get; init; }
 
@@ -65,6 +68,7 @@ public sealed record GapQuestion(LocalDate From)
         var faults = new FaultList();
         if (Budget is { } budget)
             faults.Range("budget", (double)budget, 0, 10_000_000, string.Empty);
+        faults.Range("leadDays", LeadDays, 0, 120, "days");
         faults.Range("mostPerPlanter", MostPerPlanter, 1, 6, "changes");
         if (MostKinds is { } kinds)
             faults.Range("mostKinds", kinds, 0, 500, "kinds");

@@ -7,10 +7,14 @@ namespace UnrulyMeadow.Core.Colour;
 /// other.
 /// </summary>
 /// <param name="One">One plant.</param>
+/// <param name="OneShows">The strongest colour that it shows, or its leaf's.</param>
 /// <param name="Other">The other.</param>
-/// <param name="ColourDifference">CIEDE2000 between their strongest colours on the day, or between their leaves.</param>
-public sealed record NeighbourDifference(Plant One, Plant Other, double ColourDifference)
+/// <param name="OtherShows">The strongest colour that the other shows, or its leaf's.</param>
+public sealed record NeighbourDifference(Plant One, string OneShows, Plant Other, string OtherShows)
 {
+    /// <summary>CIEDE2000 between the colours.</summary>
+    public double ColourDifference { get; } = Colour.ColourDifference.Between(OneShows, OtherShows);
+
     /// <summary>Heights at least this many times apart are seen to differ (common practice).</summary>
     public const double HeightTimes = 1.4;
 

@@ -16,6 +16,22 @@ public readonly record struct BulbPlace(ThermalClass Class, double DepthCm)
     public string Describe() => $"{DepthCm:0} cm deep, {Class.Describe()}";
 }
 
+/// <summary>Daily mean temperatures at a place, °C, read by the days of a run without laying them out anew.</summary>
+public readonly struct GroundDays
+{
+    private readonly float[] _known;
+    private readonly float[] _usual;
+    private readonly int[] _days;
+
+    internal GroundDays(float[] known, float[] usual, int[] days) => (_known, _usual, _days) = (known, usual, days);
+
+    /// <summary>Days of the run.</summary>
+    public int Length => _days.Length;
+
+    /// <summary>The temperature of a day of the run.</summary>
+    public double this[int index] => _days[index] is var day && day >= 0 ? _known[day] : _usual[-day - 1];
+}
+
 /// <summary>
 /// What a record's weather does under the surface, class by class, each computed when first asked and then kept. Safe
 /// for several threads.
@@ -37,6 +53,8 @@ public sealed class GroundClimate(WeatherRecord record)
     /// <summary>What a class felt.</summary>
     public GroundTemperatures Of(ThermalClass what)
     {
+        if (_classes.TryGetValue(what, out Lazy<GroundTemperatures>? known))
+            return known.Value;
         // Pots tried by hand must not fill the memory; what is needed again is computed again.
         if (_classes.Count > MostKept)
         {
@@ -60,13 +78,10 @@ public sealed class GroundClimate(WeatherRecord record)
     /// <summary>The temperature at a place on chosen days.</summary>
     /// <param name="place">The place.</param>
     /// <param name="days">Indices of the record's days, or what <see cref="Usually"/> gives.</param>
-    public double[] Over(BulbPlace place, ReadOnlySpan<int> days)
+    public GroundDays Over(BulbPlace place, int[] days)
     {
         (float[] known, float[] usual) = Kept(place);
-        var result = new double[days.Length];
-        for (int i = 0; i < result.Length; i++)
-            result[i] = days[i] >= 0 ? known[days[i]] : usual[-days[i] - 1];
-        return result;
+        return new GroundDays(known, usual, days);
     }
 
     /// <summary>The day's lowest where roots are coldest, on days as in <see cref="Over"/>, °C.</summary>
@@ -82,6 +97,8 @@ public sealed class GroundClimate(WeatherRecord record)
     private (float[] Days, float[] Usual) Kept(BulbPlace place)
     {
         var rounded = place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 };
+        if (_places.TryGetValue(rounded, out Lazy<(float[], float[])>? known))
+            return known.Value;
         // Depths are read off their class at little cost.
         if (_places.Count > MostPlaces)
             _places.Clear();

@@ -67,7 +67,7 @@ public sealed record MapFeature
     /// <summary>Width of a path or wall, m; width of a tree's crown at the survey.</summary>
     public double WidthM { get; init; }
 
-    /// <summary>Width of a tree's roots at the survey, m.</summary>
+    /// <summary>Width of a tree's roots at the survey, m; 0 where nobody has measured them.</summary>
     public double RootM { get; init; }
 
     /// <summary>How much a tree grows each year in height, crown and roots, m.</summary>
@@ -91,8 +91,8 @@ public sealed record MapFeature
     /// <summary>Width of the crown in a year, m.</summary>
     public double CrownIn(int year) => WidthM + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
 
-    /// <summary>Width of the roots in a year, m.</summary>
-    public double RootsIn(int year) => RootM + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
+    /// <summary>Width of the roots in a year, m; as wide as the crown where nobody has measured them (common practice: they reach at least so far).</summary>
+    public double RootsIn(int year) => (Kind == MapKind.Tree && RootM == 0 ? WidthM : RootM) + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
 
     /// <summary>Every fault of the feature.</summary>
     public IReadOnlyList<Fault> Faults()

@@ -13,6 +13,16 @@ public static class MapSkyline
     // Nothing on a site reaches over the sun from farther away.
     private const double FarthestM = 500;
 
+    /// <summary>What stands between a planter and the sun in a year: as it was measured, else as the map has it; null where neither is known.</summary>
+    /// <param name="planter">The planter.</param>
+    /// <param name="map">The map.</param>
+    /// <param name="year">The year.</param>
+    public static Skyline? Of(Planter planter, IReadOnlyList<MapFeature> map, int year) => planter.Skyline ?? OnMap(planter, map, year);
+
+    /// <summary>What the map alone puts between a planter and the sun; null where it has no place or nothing on the map is tall.</summary>
+    public static Skyline? OnMap(Planter planter, IReadOnlyList<MapFeature> map, int year) => planter.Place is { } place && map.Any(f => f.HeightM > 0)
+        ? Of(place, planter.Form.IsBed ? 0 : planter.Form.DepthCm / 100, map, year) : null;
+
     /// <summary>The skyline of a place.</summary>
     /// <param name="place">The planter's place.</param>
     /// <param name="rimM">Height of its medium above the ground, m.</param>
@@ -22,6 +32,8 @@ public static class MapSkyline
     {
         var wall = new double[Skyline.Sectors];
         var tree = new double[Skyline.Sectors];
+        var under = new double[Skyline.Sectors];
+        Array.Fill(under, 90);
         var eye = new Coordinate(place.EastM, place.NorthM);
         bool evergreenAll = map.Any(f => f.Kind == MapKind.Tree) && map.Where(f => f.Kind == MapKind.Tree).All(f => f.IsEvergreen);
         foreach (MapFeature feature in map.Where(f => f.HeightM > 0))
@@ -31,13 +43,13 @@ public static class MapSkyline
                 continue;
             for (int s = 0; s < Skyline.Sectors; s++)
             {
-                if (feature.Kind == MapKind.Tree)
-                    tree[s] = Math.Max(tree[s], Crown(feature, eye, s, above, year));
-                else
+                if (feature.Kind == MapKind.Tree && Crown(feature, eye, s, above, year) is (var lower, var upper))
+                    (under[s], tree[s]) = (Math.Min(under[s], lower), Math.Max(tree[s], upper));
+                else if (feature.Kind != MapKind.Tree)
                     wall[s] = Math.Max(wall[s], Built(feature, eye, s, above));
             }
         }
-        return new Skyline([.. wall.Select(R)], [.. tree.Zip(wall, (t, w) => t > w ? R(t) : 0)], year, 0, LeafOffShare: evergreenAll ? 0.15 : 0.6);
+        return new Skyline([.. wall.Select(R)], [.. tree.Zip(wall, (t, w) => t > w ? R(t) : 0)], year, 0, LeafOffShare: evergreenAll ? 0.15 : 0.6) { CanopyFromDeg = [.. under.Select(R)] };
         static double R(double deg) => Math.Round(Math.Clamp(deg, 0, 90), 1);
     }
 
@@ -77,24 +89,40 @@ public static class MapSkyline
         return on is >= 0 and <= 1 && along >= 0 ? along : double.PositiveInfinity;
     }
 
-    // A crown is taken as a ball on a trunk, as wide as it is surveyed and reaching down half-way.
-    private static double Crown(MapFeature tree, Coordinate eye, int sector, double above, int year)
+    // A crown is taken as a ball flattened on its trunk, from half the tree's height at the survey, where its lowest boughs stay, to its
+    // top as it grows: between what angles it is seen in a sector, the band as much narrower as rays pass it by; null where all do.
+    private static (double Lower, double Upper)? Crown(MapFeature tree, Coordinate eye, int sector, double above, int year)
     {
         double radius = tree.CrownIn(year) / 2;
         Coordinate trunk = tree.Shape.Coordinate;
         double distance = trunk.Distance(eye);
         double direction = Math.Atan2(trunk.X - eye.X, trunk.Y - eye.Y);
-        double sum = 0;
+        double half = (tree.HeightIn(year) - (tree.HeightM / 2)) / 2;
+        double middle = above - half;
+        (double lowers, double uppers, int met) = (0, 0, 0);
         for (int r = 0; r < Rays; r++)
         {
             double off = Math.Abs(Wrap(Azimuth(sector, r) - direction));
-            double aside = distance * Math.Sin(off);
-            if (distance <= radius)
-                sum += 90;
-            else if (off < Math.PI / 2 && aside < radius)
-                sum += Math.Atan2(above * (0.5 + (0.5 * Math.Sqrt(1 - (aside * aside / (radius * radius))))), Math.Max(0.3, (distance * Math.Cos(off)) - (radius * 0.5))) * 180 / Math.PI;
+            (double aside, double ahead) = (distance * Math.Sin(off), distance * Math.Cos(off));
+            if (aside >= radius)
+                continue;
+            double share = Math.Sqrt(1 - (aside * aside / (radius * radius)));
+            if (ahead <= -radius * share)
+                continue;
+            (double lower, double upper) = Between(ahead, Math.Max(0.1, middle), radius * share, half * share);
+            (lowers, uppers, met) = (lowers + lower, uppers + upper, met + 1);
         }
-        return sum / Rays;
+        return met == 0 ? null : (lowers / met, (lowers / met) + ((uppers - lowers) / Rays));
+    }
+
+    // The angles above the horizon between which an upright ellipse is seen: its middle so far ahead and so far up, with its half axes.
+    private static (double Lower, double Upper) Between(double ahead, double up, double across, double half)
+    {
+        double outside = (ahead * ahead) - (across * across);
+        double root = Math.Sqrt(Math.Max(0, (half * half * outside) + (across * across * up * up)));
+        // The two tangents' slopes multiply to (up² − half²) / outside: so the lower one is had without a small difference of large numbers.
+        double lowest = ((up * up) - (half * half)) / ((ahead * up) + root);
+        return (Math.Atan(Math.Max(0, lowest)) * 180 / Math.PI, ahead > across ? Math.Atan(((ahead * up) + root) / outside) * 180 / Math.PI : 90);
     }
 
     private static double Azimuth(int sector, int ray) => (sector + (((ray + 0.5) / Rays) - 0.5)) * 2 * Math.PI / Skyline.Sectors;
@@ -146,20 +174,19 @@ public sealed record ExposureForecast(Planter Planter, IReadOnlyList<(int Year, 
         bool fromMap = planter.Skyline is null;
         if (fromMap && (planter.Place is null || !map.Any(f => f.HeightM > 0)))
             return null;
-        double rim = planter.Form.IsBed ? 0 : planter.Form.DepthCm / 100;
         var seen = new List<(int, double, Exposure)>();
         SunYear? last = null;
         Skyline? before = null;
         for (int year = firstYear; year <= firstYear + years; year++)
         {
-            Skyline skyline = planter.Skyline ?? MapSkyline.Of(planter.Place!, rim, map, year);
+            Skyline skyline = MapSkyline.Of(planter, map, year)!;
             // Nothing grew: the sun of the year before is this year's.
-            bool same = last is not null && before is not null && (planter.Skyline is { TreeGrowthDeg: 0 } || (skyline.WallDeg.SequenceEqual(before.WallDeg) && skyline.TreeDeg.SequenceEqual(before.TreeDeg) && fromMap));
+            bool same = last is not null && before is not null && (fromMap
+                ? skyline.WallDeg.SequenceEqual(before.WallDeg) && skyline.TreeDeg.SequenceEqual(before.TreeDeg) && skyline.CanopyFromDeg!.SequenceEqual(before.CanopyFromDeg!)
+                : skyline.TreeGrowthDeg == 0);
             SunYear sun = same ? last! : SunYear.Of(skyline, paths, year);
             (last, before) = (sun, skyline);
-            int shift = paths.LatitudeDeg < 0 ? 6 : 0;
-            double hours = Enumerable.Range(3 + shift, 6).Average(m => sun.Months[m % 12].Hours);
-            seen.Add((year, hours, SunYear.ClassOf(hours)));
+            seen.Add((year, sun.GrowingSeasonHours, sun.GrowingSeason));
         }
         return new ExposureForecast(planter, seen, fromMap);
     }

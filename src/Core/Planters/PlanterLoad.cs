@@ -46,14 +46,17 @@ public sealed class PlanterLoad
     /// <summary>Planted and soaked, kg.</summary>
     public double SaturatedKg { get; }
 
-    /// <summary>Area that it stands on, m².</summary>
+    /// <summary>True for what hangs: its load is on a hook, not on the ground.</summary>
+    public bool Hangs => Planter.Form.Shape == PlanterShape.Basket;
+
+    /// <summary>Area that it stands on, m²; meaningless for what hangs.</summary>
     public double FootM2
     {
         get
         {
             PlanterForm form = Planter.Form;
-            double length = Math.Max(10, form.Shape == PlanterShape.Basket ? form.TopLengthCm : form.BottomLengthCm) / 100;
-            double width = Math.Max(10, form.Shape == PlanterShape.Basket ? form.TopWidthCm : form.BottomWidthCm) / 100;
+            double length = Math.Max(10, Hangs ? form.TopLengthCm : form.BottomLengthCm) / 100;
+            double width = Math.Max(10, Hangs ? form.TopWidthCm : form.BottomWidthCm) / 100;
             return length * width * (form.IsRoundish ? Math.PI / 4 : 1);
         }
     }
@@ -95,8 +98,16 @@ public sealed class PlanterLoad
         _ => "A trolley or a lifting machine; never by hand.",
     };
 
-    /// <summary>What is to be said of the deck under it; null on the ground.</summary>
-    public string? DeckCaution => (Planter.Survey.OnDeck, Planter.Survey.DeckLimitKgM2) switch
+    /// <summary>Fixings are chosen for so many times the soaked weight (common practice), for wind and for a hand that pulls.</summary>
+    public const double FixingsFactor = 2;
+
+    /// <summary>What is to be said of the hook that it hangs on; null for what stands.</summary>
+    public string? HookCaution => Hangs
+        ? $"Hook, chain and bracket bear {SaturatedKg:0} kg when it is soaked: fixings for at least {Math.Ceiling(FixingsFactor * SaturatedKg):0} kg, for wind pulls too. Ask a qualified person what the wall or beam bears."
+        : null;
+
+    /// <summary>What is to be said of the deck under it; null on the ground and for what hangs.</summary>
+    public string? DeckCaution => Hangs ? null : (Planter.Survey.OnDeck, Planter.Survey.DeckLimitKgM2) switch
     {
         (false, _) => null,
         (true, null) => $"It stands on a deck and brings {KgPerM2:0} kg/m² when soaked: ask a qualified person what the deck bears.",
@@ -117,7 +128,7 @@ public sealed class PlanterLoad
         ],
         "Wall area × thickness × density + medium + water + plants",
         "Densities from memory of handbooks; a reminder, never a certificate",
-        [$"Dry {DryKg:0} kg, empty {EmptyKg:0} kg.", $"On {FootM2:0.00} m²: {KgPerM2:0} kg/m² when soaked."]);
+        [$"Dry {DryKg:0} kg, empty {EmptyKg:0} kg.", Hangs ? $"It hangs: all of it is on the hook." : $"On {FootM2:0.00} m²: {KgPerM2:0} kg/m² when soaked."]);
 
     /// <summary>Density of a wall, kg per litre (from memory).</summary>
     public static double DensityOf(WallMaterial wall) => wall switch

@@ -22,6 +22,10 @@ public sealed record Skyline(
     double LeafOnShare = 0.15,
     double LeafOffShare = 0.6)
 {
+    /// <summary>From where canopy begins, 16 angles: low sun passes beneath it. Null where it reaches down to what is opaque.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public IReadOnlyList<double>? CanopyFromDeg { get; init; }
+
     /// <summary>Compass sectors.</summary>
     public const int Sectors = 16;
 
@@ -56,7 +60,7 @@ public sealed record Skyline(
         int sector = (int)Math.Round(sun.AzimuthDeg / (360.0 / Sectors)) % Sectors;
         if (sun.AltitudeDeg <= WallDeg[sector])
             return 0;
-        return sun.AltitudeDeg <= CanopyDeg(sector, year) ? LeafOffShare + ((LeafOnShare - LeafOffShare) * inLeaf) : 1;
+        return sun.AltitudeDeg >= (CanopyFromDeg?[sector] ?? 0) && sun.AltitudeDeg <= CanopyDeg(sector, year) ? LeafOffShare + ((LeafOnShare - LeafOffShare) * inLeaf) : 1;
     }
 
     /// <summary>How high canopy reaches in a sector in a year, degrees.</summary>
@@ -117,8 +121,11 @@ public sealed class SunYear
         Season("spring", 3), Season("summer", 6), Season("fall", 9), Season("winter", 12),
     ];
 
-    /// <summary>The class over the growing season, April to September (October to March in the south).</summary>
-    public Exposure GrowingSeason => ClassOf(Mean(4, 6));
+    /// <summary>Hours of direct sun a day over the growing season, April to September (October to March in the south).</summary>
+    public double GrowingSeasonHours => Mean(4, 6);
+
+    /// <summary>The class over the growing season.</summary>
+    public Exposure GrowingSeason => ClassOf(GrowingSeasonHours);
 
     /// <summary>Counts the sun over a skyline.</summary>
     /// <param name="skyline">What stands in the way.</param>

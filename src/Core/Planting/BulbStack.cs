@@ -127,7 +127,7 @@ public sealed class BulbStack
     /// <summary>Medium to fill the planter to the finished surface, litres, less gravel and bulbs; nothing for a bed.</summary>
     public double MediumLitres => Planter.Form.IsBed
         ? 0
-        : Planter.Form.LitresBetween(0, Planter.Form.PlantableDepthCm - GravelIn(Planter, Site)) - (Layers.Sum(l => l.Count * BulbCm3(l.Plant.Bulb!)) / 1000);
+        : Planter.Form.LitresBetween(0, MediumDepthCm(Planter, Site)) - (Layers.Sum(l => l.Count * BulbCm3(l.Plant.Bulb!)) / 1000);
 
     /// <summary>Bags of medium, rounded up.</summary>
     public int MediumBags => (int)Math.Ceiling((MediumLitres / Site.MediumBagLitres) - 1e-9);
@@ -136,9 +136,12 @@ public sealed class BulbStack
     public static double GravelIn(Planter planter, Site site) =>
         !planter.Form.IsBed && planter.Form.Shape != PlanterShape.Basket && (planter.Survey.GravelOverHole || site.RulesFor(planter).Drainage == DrainageSchool.GravelOverHole) ? GravelCm : 0;
 
+    /// <summary>Depth of medium in a planter, cm: to its floor, less gravel.</summary>
+    public static double MediumDepthCm(Planter planter, Site site) => planter.Form.PlantableDepthCm - GravelIn(planter, site);
+
     /// <summary>No bulb's base lies deeper than this, cm: the floor, less gravel and room for roots.</summary>
     public static double DeepestBaseCm(Planter planter, Site site) =>
-        planter.Form.PlantableDepthCm - GravelIn(planter, site) - (planter.Form.IsBed ? 0 : RootRoomCm);
+        MediumDepthCm(planter, site) - (planter.Form.IsBed ? 0 : RootRoomCm);
 
     /// <summary>Depth by rule for a bulb on its own, cm to the base: 3 × height, or the deep school's for large bulbs.</summary>
     public static double DepthByRule(BulbFigures bulb, BulbDepthSchool school)
@@ -222,7 +225,7 @@ public sealed class BulbStack
                 (double length, double width) = InsideOver(planter.Form, d.DepthCm - d.Plant.Bulb!.HeightCm, d.DepthCm);
                 return (Planned: Planned(d), Length: length, Width: width, Cover: d.DepthCm - d.Plant.Bulb!.HeightCm);
             }).ToList();
-            bool outside = !planter.Form.IsBed && plane.Any(d => d.DepthCm > planter.Form.PlantableDepthCm - GravelIn(planter, site));
+            bool outside = !planter.Form.IsBed && plane.Any(d => d.DepthCm > MediumDepthCm(planter, site));
             IReadOnlyList<LayerPlaces>? shared = plane.Count > 1 && !outside ? finder.Together(measured) : null;
             for (int k = 0; k < plane.Count; k++, i++)
             {

@@ -69,6 +69,10 @@ public sealed record DisplayItem(string PlantId, int Count, double? DepthCm = nu
 
     /// <summary>What becomes of them when the display comes out; null when nobody has said.</summary>
     public PlantFate? Fate { get; init; }
+
+    /// <summary>The form in which they are bought, by its name; null for the usual one. See <see cref="GoodsForm"/>.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Form { get; init; }
 }
 
 /// <summary>What a planner wants of two bulbs' flowers.</summary>
@@ -110,6 +114,13 @@ public sealed record Display(
 
     /// <summary>Longest a display may stand, years.</summary>
     public const int LongestYears = 60;
+
+    /// <summary>True for what stands for as long as it lives: nobody has said when it comes out.</summary>
+    [JsonIgnore]
+    public bool IsOpenEnded => Lift == OpenEnd(Install);
+
+    /// <summary>The lift day of what stands for as long as it lives.</summary>
+    public static LocalDate OpenEnd(LocalDate install) => install.PlusYears(LongestYears);
 
     /// <summary>True where a plant can belong to a layer: bulbs and tubers to the bulb layer, and what goes out in leaf to the others.</summary>
     public static bool CanHold(DisplayLayer layer, Plant plant) => layer == DisplayLayer.Bulbs ? plant.Bulb is not null : plant.GoesOutInLeaf;
@@ -162,7 +173,8 @@ public sealed record Display(
             if (Cuts[i].Day <= Install || Cuts[i].Day >= Lift)
                 faults.Add($"cuts[{i}].day", $"must lie between {Install.ToString("d MMM uuuu", null)} and {Lift.ToString("d MMM uuuu", null)}, while the display stands");
         }
-        foreach (string twice in Items.GroupBy(i => i.PlantId).Where(g => g.Count() > 1 && Layer != DisplayLayer.Bulbs).Select(g => g.Key))
+        // One kind may stand twice when some of it went in on another day, or was bought in another form.
+        foreach (string twice in Items.GroupBy(i => (i.PlantId, i.Since, i.Form)).Where(g => g.Count() > 1 && Layer != DisplayLayer.Bulbs).Select(g => g.Key.PlantId).Distinct(StringComparer.Ordinal))
             faults.Add("items", $"holds {twice} twice; give it once with the sum");
         return faults.Faults;
     }

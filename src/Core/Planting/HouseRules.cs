@@ -1,4 +1,5 @@
 using System.Reflection;
+using NodaTime;
 using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Planting;
@@ -168,6 +169,19 @@ public enum HardenOffSchool
     FromWarmHouse,
 }
 
+/// <summary>The days on which the crew works.</summary>
+public enum WorkWeekSchool
+{
+    /// <summary>Monday to Friday.</summary>
+    MondayToFriday,
+
+    /// <summary>Monday to Saturday.</summary>
+    MondayToSaturday,
+
+    /// <summary>Every day.</summary>
+    EveryDay,
+}
+
 /// <summary>What is done about pests.</summary>
 public enum PestSchool
 {
@@ -231,6 +245,25 @@ public sealed record HouseRules
 
     /// <summary>Pests.</summary>
     public PestSchool Pests { get; init; }
+
+    /// <summary>Working days.</summary>
+    public WorkWeekSchool WorkWeek { get; init; }
+
+    /// <summary>True when the crew works on a day of the week.</summary>
+    public bool WorksOn(LocalDate day) => WorkWeek switch
+    {
+        WorkWeekSchool.MondayToFriday => day.DayOfWeek is not (IsoDayOfWeek.Saturday or IsoDayOfWeek.Sunday),
+        WorkWeekSchool.MondayToSaturday => day.DayOfWeek != IsoDayOfWeek.Sunday,
+        _ => true,
+    };
+
+    /// <summary>The first working day on or after a day.</summary>
+    public LocalDate WorkingDayFrom(LocalDate day)
+    {
+        while (!WorksOn(day))
+            day = day.PlusDays(1);
+        return day;
+    }
 
     /// <summary>The institution's colours, #rrggbb; at most eight.</summary>
     public IReadOnlyList<string> InstitutionColours { get; init; } = [];
@@ -312,6 +345,9 @@ public sealed record PlanterRules
     /// <summary>Pests.</summary>
     public PestSchool? Pests { get; init; }
 
+    /// <summary>Working days.</summary>
+    public WorkWeekSchool? WorkWeek { get; init; }
+
     /// <summary>The site's rules with what this planter does otherwise.</summary>
     public HouseRules Over(HouseRules site) => site with
     {
@@ -331,5 +367,6 @@ public sealed record PlanterRules
         Chrysanthemums = Chrysanthemums ?? site.Chrysanthemums,
         HardenOff = HardenOff ?? site.HardenOff,
         Pests = Pests ?? site.Pests,
+        WorkWeek = WorkWeek ?? site.WorkWeek,
     };
 }

@@ -36,7 +36,7 @@ public sealed record SitePlace(double LatitudeDeg, double LongitudeDeg, double E
 /// <param name="Name">The site's name.</param>
 /// <param name="Units">Units shown.</param>
 /// <param name="Money">Sign or code of the money, e.g. "$".</param>
-/// <param name="CoverThreshold">Share of a planter's top that counts as in colour, 0.05 to 0.6 (default 0.15).</param>
+/// <param name="CoverThreshold">Share of what people see of a planting that counts as in colour, 0.05 to 0.6 (default 0.15).</param>
 /// <param name="SpareShare">Spares ordered, 0 to 0.5 of the count.</param>
 /// <param name="FreshMediumCm">Fresh medium at a seasonal turn, cm from the surface (default 20).</param>
 /// <param name="MediumBagLitres">Litres in one bag of medium.</param>
@@ -131,7 +131,7 @@ public sealed class Plan
         _areas = Areas.ToDictionary(a => a.Id, StringComparer.Ordinal);
         _planters = Planters.ToDictionary(p => p.Id, StringComparer.Ordinal);
         _plants = Palette.ToDictionary(p => p.Id, StringComparer.Ordinal);
-        _displays = Displays.ToLookup(d => d.PlanterId, StringComparer.Ordinal);
+        _displays = Displays.OrderBy(d => d.Install).ThenBy(d => d.Layer).ToLookup(d => d.PlanterId, StringComparer.Ordinal);
     }
 
     /// <summary>The plan of parts of which some may not fit; those are left out, and all else stands.</summary>
@@ -176,6 +176,13 @@ public sealed class Plan
     /// <summary>The plant of an id.</summary>
     public Plant Plant(string id) => _plants[id];
 
+    /// <summary>A kind as a display's line buys it for a planter: in the form chosen, or the usual one.</summary>
+    public Plant AsBought(Planter planter, DisplayItem item)
+    {
+        Plant plant = Plant(item.PlantId);
+        return GoodsForm.AsBought(plant, GoodsForm.Chosen(plant, item.Form, Site.RulesFor(planter).Stage == StageSchool.InColour));
+    }
+
     /// <summary>The planter of an id; null where there is none, or no id.</summary>
     public Planter? FindPlanter(string? id) => id is null ? null : _planters.GetValueOrDefault(id);
 
@@ -186,7 +193,7 @@ public sealed class Plan
     public Area AreaOf(Planter planter) => _areas[planter.AreaId];
 
     /// <summary>Displays of a planter, earliest first.</summary>
-    public IEnumerable<Display> DisplaysOf(string planterId) => _displays[planterId].OrderBy(d => d.Install).ThenBy(d => d.Layer);
+    public IEnumerable<Display> DisplaysOf(string planterId) => _displays[planterId];
 
     /// <summary>A bulb display's bulbs with their counts and chosen depths, as a stack is laid out from them.</summary>
     public IReadOnlyList<PlannedBulb> BulbsOf(Display display) =>

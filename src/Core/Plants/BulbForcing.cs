@@ -71,7 +71,8 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
     /// <summary>The median opening of every spring of the run, with the cold had by then.</summary>
     public IEnumerable<BulbBloom> Blooms(Growing growing)
     {
-        double[] soil = growing.SoilC;
+        GroundDays soil = growing.SoilC;
+        bool freezes = !growing.Place.Class.IsBed;
         double[] light = growing.Season.SpringLight(LightFromH);
         foreach (int turn in growing.Season.LateSummers)
         {
@@ -84,13 +85,14 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
             int frozen = 0;
             for (int d = start; d < Math.Min(end, growing.LiftIndex); d++)
             {
-                cold += ColdCredit.Of(soil[d]) / 7;
-                if (!growing.Place.Class.IsBed && soil[d] <= FrozenAtC && frozen < MostFrozenDays)
+                double soilC = soil[d];
+                cold += ColdCredit.Of(soilC) / 7;
+                if (freezes && soilC <= FrozenAtC && frozen < MostFrozenDays)
                     frozen++;
                 // Soil that is cool in late summer is no spring.
                 if (LightFromH is not null && d < turn + DaysToEquinox)
                     continue;
-                double step = Math.Clamp((cold - ColdStartWeeks) / ColdSpanWeeks, 0, 1) * light[d] * Math.Max(0, soil[d] - BaseC);
+                double step = Math.Clamp((cold - ColdStartWeeks) / ColdSpanWeeks, 0, 1) * light[d] * Math.Max(0, soilC - BaseC);
                 double wanted = ThresholdCd * (1 + (RegrowthShare * frozen));
                 if (step > 0 && forcing + step >= wanted)
                 {

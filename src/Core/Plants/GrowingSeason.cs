@@ -114,7 +114,7 @@ public sealed class GrowingSeason
     public double[] Heat(double baseC) => Kept(_heat, baseC, b => HeatSums(b, fromShortestDay: false));
 
     /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
-    public double[] SoilC(BulbPlace place) => Run.SoilC(place);
+    public GroundDays SoilC(BulbPlace place) => Run.SoilC(place);
 
     /// <summary>The day's lowest where roots are coldest in a planter, °C.</summary>
     public float[] RootsC(ThermalClass what) => Kept(_roots, what, Run.RootsC);
@@ -234,7 +234,7 @@ public sealed class GrowingSeason
 public sealed class Growing
 {
     private int? _killedIndex;
-    private double[]? _soil;
+    private GroundDays? _soil;
 
     /// <summary>Sets a plant into a run.</summary>
     /// <param name="season">The run.</param>
@@ -280,7 +280,7 @@ public sealed class Growing
     public double FrostPocketC { get; }
 
     /// <summary>Temperature at its bulb's depth, °C.</summary>
-    public double[] SoilC => _soil ??= Season.SoilC(Place);
+    public GroundDays SoilC => _soil ??= Season.SoilC(Place);
 
     /// <summary>Frost before this index takes nothing: what stands as a plan year begins is known to have lived.</summary>
     public int SafeUntilIndex { get; init; }

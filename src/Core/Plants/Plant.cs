@@ -232,6 +232,12 @@ public sealed record Plant
     /// <summary>The colour by which lists know it: the first of its first window.</summary>
     public string LeadColour => Windows.Count > 0 ? Windows[0].Colours[0] : "#6b8f4e";
 
+    /// <summary>True when a planter's sun is within what it wants.</summary>
+    public bool Suits(Exposure exposure) => exposure >= LightLow && exposure <= LightHigh;
+
+    /// <summary>Depth that its roots want in a container, cm: a third of its height, at most 45 for what lasts and 15 for bedding (common practice).</summary>
+    public double RootDepthCm => Math.Min(IsLasting ? 45 : 15, HeightCm / 3);
+
     /// <summary>Width after heat since planting: logistic from the width as bought to the grown width, cm.</summary>
     /// <param name="heatCd">Degree-days above <see cref="GrowthBaseC"/> since planting, °C·d.</param>
     public double SpreadCm(double heatCd)

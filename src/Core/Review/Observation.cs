@@ -25,6 +25,9 @@ public enum ObservationKind
 
     /// <summary>It did poorly here.</summary>
     DidPoorly,
+
+    /// <summary>It turned out to be another kind than it was sold as.</summary>
+    Misnamed,
 }
 
 /// <summary>One entry of the log: what happened, written once and never changed.</summary>
@@ -37,6 +40,9 @@ public enum ObservationKind
 /// <param name="By">Who saw it.</param>
 public sealed record Observation(Guid Id, string PlanterId, string? PlantId, LocalDate Day, ObservationKind Kind, string Note, string By)
 {
+    /// <summary>What the plant was called when it was written down; null where nobody knows any more.</summary>
+    public string? PlantName { get; init; }
+
     /// <summary>The instant at which it was written down; null until it is.</summary>
     public Instant? RecordedAt { get; init; }
 
@@ -57,6 +63,10 @@ public sealed record Observation(Guid Id, string PlanterId, string? PlantId, Loc
             faults.Add("note", "must not be empty for a note");
         faults.Note("note", Note, 1000);
         faults.Text("by", By, 40);
+        if (PlantName is not null)
+            faults.Phrase("plantName", PlantName, 100);
+        if (Kind == ObservationKind.Misnamed && PlantId is null)
+            faults.Add("plantId", "must name the plant that it was sold as");
         return faults.Faults;
     }
 }

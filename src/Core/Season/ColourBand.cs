@@ -6,7 +6,7 @@ namespace UnrulyMeadow.Core.Season;
 /// <param name="DisplayId">The display it stands in.</param>
 /// <param name="Plant">The plant.</param>
 /// <param name="Window">The colour window.</param>
-/// <param name="MeanCover">Share of the planter's top by day, 0 to 1, meaned over the weather years; the odds soften its edges.</param>
+/// <param name="MeanCover">Share of what is seen of the planter by day, 0 to 1, meaned over the weather years; the odds soften its edges.</param>
 public sealed record ColourBand(string DisplayId, Plant Plant, ColourWindow Window, float[] MeanCover)
 {
     /// <summary>Its largest mean cover.</summary>

@@ -73,7 +73,7 @@ internal sealed class CoverYears
         for (int s = 0; s < items.Count; s++)
         {
             (PlantedItem item, PlantYears plant) = items[s];
-            DayMath.Canopy(plant.AreaRow(year), (float)(item.Count / surfaceCm2), _canopy.AsSpan(s * row), (item.IsAbove ? _bulbs : _bedding).AsSpan(plant.From));
+            DayMath.Canopy(plant.AreaRow(year), (float)(item.Count * item.Seen / surfaceCm2), _canopy.AsSpan(s * row), (item.IsAbove ? _bulbs : _bedding).AsSpan(plant.From));
         }
         DayMath.Crowd(_bulbs, _bulbCrowd);
         Show(items, year, bulbs: true, _bulbCrowd, 1, _hidden, covers, leaf);

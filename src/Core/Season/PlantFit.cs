@@ -192,7 +192,7 @@ public sealed class FitQuestion
         if (plant.Bulb is { } bulb)
         {
             double depth = BulbStack.DepthByRule(bulb, _rules.RulesFor(Planter).BulbDepth);
-            double floor = form.PlantableDepthCm - (form.IsBed ? 0 : BulbStack.RootRoomCm);
+            double floor = BulbStack.DeepestBaseCm(Planter, _rules);
             if (depth > floor)
                 reasons.Add(new("depth", FitVerdict.Fails, $"Its base lies {depth:0.#} cm deep; this planter leaves {floor:0.#} cm."));
             return;
@@ -205,10 +205,10 @@ public sealed class FitQuestion
             reasons.Add(new("room", FitVerdict.Fails, $"It is {least:0} cm wide as bought; the planter is {narrow:0} cm."));
         else if (!form.IsBed && plant.MatureSpreadCm > 2.2 * narrow && plant.IsLasting)
             reasons.Add(new("room", FitVerdict.Doubtful, $"Grown it is {plant.MatureSpreadCm:0} cm wide, more than twice the planter."));
-        // Roots of what lasts want depth in proportion to its height: about a third of it, at most 45 cm (common practice).
-        double want = plant.IsLasting ? Math.Min(45, plant.HeightCm / 3) : Math.Min(15, plant.HeightCm / 3);
-        if (form.PlantableDepthCm < want)
-            reasons.Add(new("depth", plant.IsLasting && form.PlantableDepthCm < want * 0.7 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Its roots want about {want:0} cm of depth; here are {form.PlantableDepthCm:0} cm."));
+        double want = plant.RootDepthCm;
+        double has = BulbStack.MediumDepthCm(Planter, _rules);
+        if (has < want - 1)
+            reasons.Add(new("depth", plant.IsLasting && has < want * 0.7 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Its roots want about {want:0} cm of depth; here are {has:0} cm."));
     }
 
     private void Heights(Plant plant, List<FitReason> reasons)

@@ -14,6 +14,9 @@ namespace UnrulyMeadow.Core.Season;
 /// <param name="Standing">When and where they stand.</param>
 internal sealed record PlantedItem(Display Display, Plant Plant, int Count, Standing Standing)
 {
+    /// <summary>Share of what people see for each share of the surface that its flowers take up; see <see cref="ViewedShare"/>.</summary>
+    public double Seen { get; init; } = 1;
+
     /// <summary>True for bulbs, which stand on their stems above what grows around them.</summary>
     public bool IsAbove => Plant.Green == GreenLeaf.AroundFlower;
 
@@ -37,12 +40,18 @@ internal sealed record PlantedItem(Display Display, Plant Plant, int Count, Stan
                 LocalDate? Later(string plant) => display.Items.FirstOrDefault(i => i.PlantId == plant)?.Since;
                 // The ground model knows depths to half a centimetre.
                 foreach (BulbDepth b in BulbStack.Depths(planter, plan.Site, plan.BulbsOf(display)))
-                    found.Add(new(display, b.Plant, b.Count, new Standing(Later(b.Plant.Id) ?? display.Install, Latest(display.Install, Later(b.Plant.Id)), display.Lift, planter.PlaceAt(Math.Round(b.DepthCm * 2) / 2), b.Plant.DiesWithFrost ? pocket : 0, false, []) { Forced = forced.Contains(b.Plant.Id) }));
+                {
+                    found.Add(new(display, b.Plant, b.Count, new Standing(Later(b.Plant.Id) ?? display.Install, Latest(display.Install, Later(b.Plant.Id)), display.Lift, planter.PlaceAt(Math.Round(b.DepthCm * 2) / 2), b.Plant.DiesWithFrost ? pocket : 0, false, []) { Forced = forced.Contains(b.Plant.Id) })
+                    {
+                        Seen = b.Plant.Green == GreenLeaf.AroundFlower ? ViewedShare.OnStems(planter, b.Plant.HeightCm) : 1,
+                    });
+                }
+
                 continue;
             }
             foreach (DisplayItem item in display.Items)
             {
-                Plant plant = plan.Plant(item.PlantId);
+                Plant plant = plan.AsBought(planter, item);
                 // Only what lives on in a container has roots to lose; all else shares one place, and so one computation.
                 BulbPlace place = plant.IsLasting && !planter.Form.IsBed ? roots : BulbPlace.UsualBed;
                 IReadOnlyList<CutBack> cuts = display.Cuts.Count == 0 ? [] : [.. display.Cuts.Where(c => c.PlantId == plant.Id).OrderBy(c => c.Day)];

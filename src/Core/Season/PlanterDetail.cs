@@ -5,7 +5,7 @@ namespace UnrulyMeadow.Core.Season;
 
 /// <summary>Cover of one colour by day: what 9 of 10 years exceed, the middle year, and what 1 of 10 exceeds.</summary>
 /// <param name="Colour">As #rrggbb.</param>
-/// <param name="Cover10">Share of the planter's top that 9 of 10 years exceed.</param>
+/// <param name="Cover10">Share of what is seen of the planter that 9 of 10 years exceed.</param>
 /// <param name="Cover50">The median.</param>
 /// <param name="Cover90">What 1 of 10 years exceeds.</param>
 public sealed record ColourCover(string Colour, float[] Cover10, float[] Cover50, float[] Cover90);

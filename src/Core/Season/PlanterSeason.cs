@@ -81,6 +81,15 @@ public sealed class PlanterSeason
     /// <summary>Days on which at least half the years show colour.</summary>
     public int DaysInColour => ShareInColour.Count(s => s >= 0.5f);
 
+    /// <summary>Days between two days of the plan year, both counted, on which at least half the years show colour.</summary>
+    public int DaysInColourBetween(LocalDate first, LocalDate last)
+    {
+        int count = 0;
+        for (int d = Math.Max(0, IndexOf(first)); d <= Math.Min(Days - 1, IndexOf(last)); d++)
+            count += ShareInColour[d] >= 0.5f ? 1 : 0;
+        return count;
+    }
+
     /// <summary>The threshold of weighted cover that counts as in colour.</summary>
     public double CoverThreshold { get; }
 
@@ -97,7 +106,7 @@ public sealed class PlanterSeason
             $"{spell.Days} days, bare in {spell.YearsBare} of {spell.Years} years",
             [
                 new("days", $"{spell.FirstDay.ToString("d MMM uuuu", null)} to {spell.LastDay.ToString("d MMM uuuu", null)}"),
-                new("threshold", $"{CoverThreshold:P0} of the surface, weighted"),
+                new("threshold", $"{CoverThreshold:P0} of what is seen, weighted"),
                 new("best median cover inside it", $"{best:P0}"),
                 new("best cover in 1 year of 10", $"{Cover90[from..(from + spell.Days)].Max():P0}"),
             ],
@@ -123,13 +132,14 @@ public sealed class PlanterSeason
             [
                 new("surface", $"{Planter.Form.SurfaceCm2 / 10_000:0.00} m²"),
                 new("weather years", $"{Years}"),
-                new("threshold", $"{CoverThreshold:P0} of the surface"),
+                new("threshold", $"{CoverThreshold:P0} of what is seen"),
                 new("weights", "flower 1; coloured leaf, stem, berry 0.6; green leaf 0.25, at most 0.10 in all"),
+                new("seen", $"from {(Planter.Form.IsBed ? ViewedShare.BedCm : ViewedShare.ContainerCm) / 100:0.#} m, eyes at {ViewedShare.EyeCm / 100:0.0#} m: flowers on stems count {ViewedShare.OnStems(Planter, 45):0.0#} times their share of the surface at 45 cm, {ViewedShare.OnStems(Planter, 10):0.0#} times at 10 cm"),
             ],
             "A day counts when at least half the weather years show weighted cover at or above the threshold; a bare spell is 7 or more days in a row that do not",
             "Common practice; flowering by thermal time, see each plant",
             [
-                .. Bands.Where(b => b.Peak > 0.005).Select(b => $"{b.Plant.CommonName}, {b.Window.Part.ToString().ToLowerInvariant()}: up to {b.Peak:P0} of the surface. {b.Window.Rule.Describe()}."),
+                .. Bands.Where(b => b.Peak > 0.005).Select(b => $"{b.Plant.CommonName}, {b.Window.Part.ToString().ToLowerInvariant()}: up to {b.Peak:P0} of what is seen. {b.Window.Rule.Describe()}."),
                 BareSpells.Count == 0 ? "No bare spell." : $"{BareSpells.Count} bare spells, the longest {worst} days.",
             ]);
     }

@@ -16,20 +16,22 @@ namespace UnrulyMeadow.Core.Season;
 /// </summary>
 public sealed class SeasonKernel
 {
-    // Followed plants are dropped and followed anew beyond this.
-    // Followed plants kept: a megabyte for each planter, within bounds.
+    // Followed plants kept: a megabyte for each planter, within bounds. Half of it holds those last asked for; when that is
+    // full, what was not asked for since the last time is dropped.
     private const long LeastBytes = 32L << 20;
     private const long MostBytes = 128L << 20;
 
     private long _budget = LeastBytes;
 
-    private readonly ConcurrentDictionary<(Plant Plant, Standing Standing), Lazy<PlantYears>> _followed = new(new ByPlant());
-    private readonly ConcurrentDictionary<string, (IReadOnlyList<PlantedItem> Items, PlanterSeason Season)> _planters = new(StringComparer.Ordinal);
+    private volatile ConcurrentDictionary<(Plant Plant, Standing Standing), Lazy<PlantYears>> _followed = new(new ByPlant());
+    private volatile ConcurrentDictionary<(Plant Plant, Standing Standing), Lazy<PlantYears>> _before = new(new ByPlant());
+    private readonly ConcurrentDictionary<string, Known> _planters = new(StringComparer.Ordinal);
     private readonly ConcurrentBag<CoverYears> _scratch = [];
     private readonly float[][] _leaf;
     private readonly float[] _meanLeaf;
     private readonly WeatherRecord? _record;
     private long _bytes;
+    private long _bytesBefore;
 
     /// <summary>Lays weather over a plan year.</summary>
     /// <param name="record">The weather; null when the site has none, and then nothing can be said about any planter.</param>
@@ -75,7 +77,7 @@ public sealed class SeasonKernel
     public IReadOnlyList<GrowingSeason> Seasons { get; }
 
     /// <summary>Followed plants at hand, and the bytes they hold.</summary>
-    public (int Count, long Bytes) Followed => (_followed.Count, Interlocked.Read(ref _bytes));
+    public (int Count, long Bytes) Followed => (_followed.Count + _before.Count, Interlocked.Read(ref _bytes) + Interlocked.Read(ref _bytesBefore));
 
     /// <summary>Computes every planter in use; only those are computed anew whose inputs changed since they were last asked for.</summary>
     /// <param name="plan">The plan.</param>
@@ -100,11 +102,14 @@ public sealed class SeasonKernel
     /// <summary>One planter's year; kept until something it rests on changes.</summary>
     public PlanterSeason Of(Plan plan, Planter planter)
     {
-        IReadOnlyList<PlantedItem> items = PlantedItem.Of(plan, planter, Start, Start.PlusMonths(12));
-        if (_planters.TryGetValue(planter.Id, out var known) && IsSame(plan, planter, items, known))
-            return ReferenceEquals(known.Season.Planter, planter) ? known.Season : known.Season.For(planter);
-        PlanterSeason season = Compute(plan, planter, items, null);
-        _planters[planter.Id] = (items, season);
+        IReadOnlyList<Display> displays = [.. plan.DisplaysOf(planter.Id)];
+        Known? known = _planters.GetValueOrDefault(planter.Id);
+        if (known is not null && known.RestsOnTheSame(plan, planter, displays))
+            return known.Season;
+        IReadOnlyList<PlantedItem> items = PlantedItem.Of(plan, planter, displays, Start, Start.PlusMonths(12));
+        PlanterSeason season = known is null || !IsSame(plan, planter, items, known) ? Compute(plan, planter, items, null)
+            : ReferenceEquals(known.Season.Planter, planter) ? known.Season : known.Season.For(planter);
+        _planters[planter.Id] = new Known(plan.Site, plan.AreaOf(planter), planter, displays, [.. displays.SelectMany(d => d.Items).Select(i => plan.Plant(i.PlantId))], items, season);
         return season;
     }
 
@@ -140,17 +145,15 @@ public sealed class SeasonKernel
     /// <summary>One plant of one standing over all weather years.</summary>
     public PlantYears Follow(Plant plant, Standing standing)
     {
-        Lazy<PlantYears> followed = _followed.GetOrAdd((plant, standing), k => new Lazy<PlantYears>(() =>
+        (Plant, Standing) key = (plant, standing);
+        if (_followed.TryGetValue(key, out Lazy<PlantYears>? known))
+            return known.Value;
+        PlantYears result = _followed.GetOrAdd(key, _before.TryGetValue(key, out Lazy<PlantYears>? earlier) ? earlier : new Lazy<PlantYears>(() => PlantYears.Of(plant, standing, Seasons, Start))).Value;
+        if (Interlocked.Add(ref _bytes, result.Bytes) > Interlocked.Read(ref _budget) / 2)
         {
-            PlantYears years = PlantYears.Of(k.Plant, k.Standing, Seasons, Start);
-            Interlocked.Add(ref _bytes, years.Bytes);
-            return years;
-        }));
-        PlantYears result = followed.Value;
-        if (Interlocked.Read(ref _bytes) > Interlocked.Read(ref _budget))
-        {
-            Interlocked.Exchange(ref _bytes, 0);
-            _followed.Clear();
+            Interlocked.Exchange(ref _bytesBefore, Interlocked.Exchange(ref _bytes, 0));
+            _before = _followed;
+            _followed = new(new ByPlant());
         }
         return result;
     }
@@ -168,7 +171,7 @@ public sealed class SeasonKernel
 
     private IReadOnlyList<(PlantedItem Item, PlantYears Years)> With(IReadOnlyList<PlantedItem> items) => [.. items.Select(i => (i, Follow(i.Plant, i.Standing)))];
 
-    private static bool IsSame(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, (IReadOnlyList<PlantedItem> Items, PlanterSeason Season) known)
+    private static bool IsSame(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, Known known)
     {
         if (known.Season.CoverThreshold != plan.Site.CoverThreshold || known.Season.Planter.Form.SurfaceCm2 != planter.Form.SurfaceCm2 || known.Items.Count != items.Count)
             return false;
@@ -176,7 +179,7 @@ public sealed class SeasonKernel
         {
             PlantedItem a = items[i];
             PlantedItem b = known.Items[i];
-            if (a.Display.Id != b.Display.Id || !ReferenceEquals(a.Plant, b.Plant) || a.Count != b.Count || !a.Standing.Equals(b.Standing))
+            if (a.Display.Id != b.Display.Id || !ReferenceEquals(a.Plant, b.Plant) || a.Count != b.Count || a.Seen != b.Seen || !a.Standing.Equals(b.Standing))
                 return false;
         }
         return true;
@@ -209,6 +212,24 @@ public sealed class SeasonKernel
         for (int d = 0; d < Days; d++)
             leaf[d] = usual[zero + d] ? 1 : 0;
         return leaf;
+    }
+
+    // What a planter's year was computed from, and the year.
+    private sealed record Known(
+        Planting.Site Site, Area Area, Planter Planter, IReadOnlyList<Display> Displays, IReadOnlyList<Plant> Palette, IReadOnlyList<PlantedItem> Items, PlanterSeason Season)
+    {
+        // The very same objects: nothing has to be laid out to see that the year is the same.
+        public bool RestsOnTheSame(Plan plan, Planter planter, IReadOnlyList<Display> displays)
+        {
+            if (!ReferenceEquals(Site, plan.Site) || !ReferenceEquals(Planter, planter) || !ReferenceEquals(Area, plan.AreaOf(planter)) || Displays.Count != displays.Count)
+                return false;
+            for (int i = 0; i < displays.Count; i++)
+            {
+                if (!ReferenceEquals(Displays[i], displays[i]))
+                    return false;
+            }
+            return Palette.All(p => ReferenceEquals(p, plan.FindPlant(p.Id)));
+        }
     }
 
     // Plants are compared as the objects they are: comparing all their figures would cost more than the lookup saves.

@@ -38,7 +38,7 @@ public sealed class SiteYear
     public Working ExplainDay() => new(
         "Planters in colour on the day",
         $"of {Planters.Count}",
-        [new("weather years", $"{WeatherYears.Count}"), new("threshold", Planters.Count == 0 ? "none" : $"{Planters[0].CoverThreshold:P0} of the surface, weighted")],
+        [new("weather years", $"{WeatherYears.Count}"), new("threshold", Planters.Count == 0 ? "none" : $"{Planters[0].CoverThreshold:P0} of what is seen, weighted")],
         "A planter counts on a day when at least half the weather years show weighted cover at or above the threshold",
         "Common practice; flowering by thermal time, see each planter",
         []);

@@ -43,7 +43,7 @@ public sealed record StackWish(LocalDate First, LocalDate Last, IReadOnlyList<st
 /// <param name="Cost">What those that are not at hand cost, spares included.</param>
 /// <param name="AtHand">Of them at hand.</param>
 /// <param name="Odds">Odds of colour in each week wanted, 0 to 1.</param>
-/// <param name="Cover">Share of the surface in its colour at its best, 0 to 1.</param>
+/// <param name="Cover">Share of what is seen in its colour at its best, 0 to 1.</param>
 /// <param name="Fits">How many fit at its depth.</param>
 public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int AtHand, IReadOnlyList<double> Odds, double Cover, int Fits)
 {
@@ -113,9 +113,11 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
                 return null;
             count = atHand;
         }
-        decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SparesOf(plant)), plant.Packs).Cost : 0;
+        decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SparesOf(plant)), GoodsForm.Usual(plant).Packs).Cost : 0;
         return wish.Budget is { } budget && cost > budget ? null : new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * EachShows(planter, plant)), fits);
     }
 
-    private static double EachShows(Planter planter, Plant plant) => Math.PI / 4 * plant.MatureSpreadCm * plant.MatureSpreadCm * plant.Windows[0].Share / planter.Form.SurfaceCm2;
+    /// <summary>What one of a bulb in flower takes up of what people see of a planter, 0 to 1.</summary>
+    public static double EachShows(Planter planter, Plant plant) =>
+        Math.PI / 4 * plant.MatureSpreadCm * plant.MatureSpreadCm * plant.Windows[0].Share * ViewedShare.OnStems(planter, plant.HeightCm) / planter.Form.SurfaceCm2;
 }

@@ -29,7 +29,7 @@ public sealed record TurnDay(LocalDate Planned, LocalDate? PastBest, LocalDate B
         var shows = new double[Period.DaysBetween(flowering.Start, end)];
         foreach (DisplayItem item in display.Items)
         {
-            Plant plant = plan.Plant(item.PlantId);
+            Plant plant = plan.AsBought(planter, item);
             FloweringStrip strip = flowering.Of(plant, display.Install, null, pocket);
             float[] wide = flowering.Spread(plant, display.Install, end, pocket);
             for (int w = 0; w < strip.ByWindow.Count; w++)

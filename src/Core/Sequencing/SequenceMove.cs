@@ -46,7 +46,7 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
                 cancel.ThrowIfCancellationRequested();
                 done?.Report(++looked);
                 bool Fits(Plant p) => !ReferenceEquals(p, show.Plant) && SpringCalendar.GenusOf(p) == SpringCalendar.GenusOf(show.Plant)
-                    && show.Display.Items.All(i => i.PlantId != p.Id) && show.Planter.Exposure >= p.LightLow && show.Planter.Exposure <= p.LightHigh
+                    && show.Display.Items.All(i => i.PlantId != p.Id) && p.Suits(show.Planter.Exposure)
                     && p.IsSoldOn(show.Display.Install, southern) && !show.Planter.Survey.RestsFrom(p, show.Display.Install);
                 // For each other third the nearest in colour.
                 foreach (var third in bulbs.Where(Fits).GroupBy(calendar.ThirdOf).Where(t => t.Key is not null && t.Key != show.Third))
@@ -55,14 +55,14 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
                     float[] odds = calendar.Odds(show.Planter, show.Display, comes);
                     Display after = show.Display with
                     {
-                        Items = [.. show.Display.Items.Select(i => i.PlantId == show.Plant.Id ? i with { PlantId = comes.Id, DepthCm = null, Places = null } : i)],
+                        Items = [.. show.Display.Items.Select(i => i.PlantId == show.Plant.Id ? i with { PlantId = comes.Id, DepthCm = null, Places = null, Form = null } : i)],
                         Pairs = [.. show.Display.Pairs.Where(p => p.FirstPlantId != show.Plant.Id && p.SecondPlantId != show.Plant.Id)],
                     };
                     if (BulbStack.Of(plan, show.Planter, after).Problems.Count > 0)
                         continue;
                     bool[] flower = [.. Enumerable.Range(0, kernel.Days).Select(d => odds[d] >= 0.5f || here.Any(s => s != show && s.Odds[d] >= 0.5f))];
                     int wanted = PackPurchase.WithSpares(show.Count, plan.Site.SparesOf(show.Plant));
-                    found.Add(new SequenceMove($"{show.Planter.Id}-{found.Count + 1}", show.Planter, show.Display, after, show.Plant, comes, flower, PackPurchase.Cheapest(wanted, comes.Packs).Cost - PackPurchase.Cheapest(wanted, show.Plant.Packs).Cost));
+                    found.Add(new SequenceMove($"{show.Planter.Id}-{found.Count + 1}", show.Planter, show.Display, after, show.Plant, comes, flower, PackPurchase.Cheapest(wanted, GoodsForm.Usual(comes).Packs).Cost - PackPurchase.Cheapest(wanted, GoodsForm.Usual(show.Plant).Packs).Cost));
                 }
             }
         }

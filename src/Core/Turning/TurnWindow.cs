@@ -3,6 +3,7 @@ using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Turning;
 
@@ -35,12 +36,6 @@ public sealed class TurnWindow
 
     /// <summary>A frost within so many days of planting is laid to the turn.</summary>
     public const int FrostDays = 60;
-
-    /// <summary>Weeks of rooting that hardy plants want before the ground freezes (common practice: four to six).</summary>
-    public const int RootingWeeks = 5;
-
-    /// <summary>Bulbs are planted once soil at their depth is below this, °C (common practice: 60 °F).</summary>
-    public const double WarmestSoilC = 15;
 
     /// <summary>No day is recommended on which frost takes something in more years than the frost all-clear allows, unless every day does.</summary>
     public const double AcceptedFrost = SiteFlowering.SafeOdds;
@@ -264,58 +259,10 @@ public sealed class TurnWindow
                     hinders.Add($"{change.Planter.Name} is filled until {Text(before.Lift)}");
             }
         }
-        if (changes.SelectMany(c => c.ComesIn).Any(x => x.Display.Layer == DisplayLayer.Bulbs && !x.Item.Forced && !plan.Plant(x.Item.PlantId).IsTender))
-        {
-            if (SoilC(kernel, first) is var soil && soil > WarmestSoilC)
-                hinders.Add($"soil at bulb depth is about {soil:0} °C, above {WarmestSoilC:0}");
-            if (Freezes(kernel, first) is { } hard && first.PlusWeeks(RootingWeeks - 1) > hard)
-                hinders.Add($"bulbs want {RootingWeeks - 1} weeks of rooting before the ground freezes about {Text(hard)}");
-        }
-        // What must live through winter wants rooting before the ground freezes.
-        if (changes.SelectMany(c => c.ComesIn).Any(x => plan.Plant(x.Item.PlantId).IsLasting && plan.Plant(x.Item.PlantId).LifeForm != LifeForm.Tree) && Freezes(kernel, first) is { } freeze && first.PlusWeeks(RootingWeeks) > freeze && first < freeze.PlusDays(30))
-            hinders.Add($"less than {RootingWeeks} weeks of rooting before the ground freezes about {Text(freeze)}");
+        var time = new PlantingTime(kernel);
+        foreach (ChangeoverItem kind in changes.SelectMany(c => c.ComesIn).DistinctBy(x => (x.Item.PlantId, x.Item.Forced)))
+            hinders.AddRange(time.Against(kind.Plant, kind.Item.Forced, first));
         return [.. hinders.Distinct(StringComparer.Ordinal).Take(6)];
-    }
-
-    // Soil at bulb depth in the middle year, the week's mean.
-    private static double SoilC(SeasonKernel kernel, LocalDate day)
-    {
-        double[] means =
-        [
-            .. kernel.Seasons.Select(s =>
-            {
-                double[] soil = s.SoilC(Ground.BulbPlace.UsualBed);
-                int at = Math.Clamp(s.Run.IndexOf(day), 3, soil.Length - 4);
-                return soil[(at - 3)..(at + 4)].Average();
-            }).Order(),
-        ];
-        return means[means.Length / 2];
-    }
-
-    // The middle of the first days, after a day, on which roots in an open bed feel frost for good; null where they do not in most years.
-    private static LocalDate? Freezes(SeasonKernel kernel, LocalDate after)
-    {
-        var found = new List<int>();
-        foreach (GrowingSeason season in kernel.Seasons)
-        {
-            float[] roots = season.RootsC(Ground.ThermalClass.Bed(Ground.SurfaceCover.Bare));
-            int from = Math.Max(0, season.Run.IndexOf(after.PlusDays(-30)));
-            int to = Math.Min(season.Length, from + 150);
-            int run = 0;
-            for (int i = from; i < to; i++)
-            {
-                run = roots[i] <= -0.5f ? run + 1 : 0;
-                if (run == 5)
-                {
-                    found.Add(i - 4 - season.Run.IndexOf(after));
-                    break;
-                }
-            }
-        }
-        if (found.Count * 2 <= kernel.Seasons.Count)
-            return null;
-        found.Sort();
-        return after.PlusDays(found[found.Count / 2]);
     }
 
     private static string Text(LocalDate day) => day.ToString("d MMM", null);

@@ -146,7 +146,7 @@ public sealed record Changeover(
             BulbDepth? lies = depths.Find(d => d.Plant.Id == item.PlantId && d.Count == item.Count && d.IsByRule == item.DepthCm is null);
             if (lies is not null)
                 depths.Remove(lies);
-            yield return new ChangeoverItem(plan.Plant(item.PlantId), display, item, item.Count, lies?.DepthCm);
+            yield return new ChangeoverItem(plan.AsBought(planter, item), display, item, item.Count, lies?.DepthCm);
         }
     }
 

@@ -62,9 +62,9 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
     {
         if (planter.Form.IsBed || change.In.Count == 0)
             return null;
-        double whole = planter.Form.PlantableDepthCm;
+        double whole = BulbStack.MediumDepthCm(planter, plan.Site);
         (double depth, string reason) = _filled || change.Out.Count + change.Stays.Count > 0
-            ? Wanted(change)
+            ? Wanted(change, whole)
             : (whole, "filled for the first time, as far as is known; say in its survey what stood here if it is filled");
         _filled = true;
         depth = Math.Min(depth, whole);
@@ -79,7 +79,7 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
         return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason) { DepthCm = depth, FreshCm = had };
     }
 
-    private (double DepthCm, string Reason) Wanted(Changeover change)
+    private (double DepthCm, string Reason) Wanted(Changeover change, double whole)
     {
         double depth = 0;
         string reason = string.Empty;
@@ -90,16 +90,16 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
         }
         bool emptied = change.Stays.Count == 0;
         if (change.In.Any(i => i.Display.Layer == DisplayLayer.Standing) && emptied)
-            Want(planter.Form.PlantableDepthCm, "filled new for what stands for years");
+            Want(whole, "filled new for what stands for years");
         if (change.In.Where(i => i.DepthCm is not null).Select(i => i.DepthCm!.Value).DefaultIfEmpty(0).Max() is > 0 and var deepest)
         {
-            double to = Math.Min(deepest + BulbStack.RootRoomCm, planter.Form.PlantableDepthCm - BulbStack.GravelIn(planter, plan.Site));
+            double to = Math.Min(deepest + BulbStack.RootRoomCm, whole);
             Want(to, $"laid fresh to {to:0} cm under the bulbs");
         }
         if (change.In.Any(i => i.Display.Layer == DisplayLayer.Seasonal))
         {
             if (plan.Site.RulesFor(planter).Medium == MediumSchool.ReplaceAll && emptied)
-                Want(planter.Form.PlantableDepthCm, "all replaced, by the house rule");
+                Want(whole, "all replaced, by the house rule");
             else
                 Want(plan.Site.FreshMediumCm, $"fresh top {plan.Site.FreshMediumCm:0} cm");
         }

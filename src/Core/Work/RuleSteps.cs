@@ -23,7 +23,7 @@ internal static class RuleSteps
         }
         if (change.Medium is { } medium)
         {
-            bool whole = medium.DepthCm >= planter.Form.PlantableDepthCm - 0.5;
+            bool whole = medium.DepthCm >= BulbStack.MediumDepthCm(planter, plan.Site) - 0.5;
             string feed = change.Feed.Any(f => f.What == FeedLine.Starter) ? " and starter feed" : string.Empty;
             if (whole && BulbStack.GravelIn(planter, plan.Site) > 0)
                 yield return "Shards or gravel over the hole before filling.";
@@ -43,7 +43,7 @@ internal static class RuleSteps
             yield return rules.BulbFeed == BulbFeedSchool.BulbFood ? "Bulb food in the hole, under a finger of medium." : "No feed in the hole; feed in spring when the leaves are up.";
         }
         if (top.Exists(i => i.Plant.Windows.Any(w => w.Rule is FromInstall && w.Part == ColourPart.Flower)))
-            yield return rules.Stage == StageSchool.InBud ? "Take plants in bud; send back what is past its first flowers." : "Take plants in full colour; pick off what is over.";
+            yield return top.All(i => GoodsForm.Of(i.Plant)[0].Sort == GoodsSort.Plugs) ? "Take plants grown on from plugs until their roots hold the ball." : rules.Stage == StageSchool.InBud ? "Take plants in bud; send back what is past its first flowers." : "Take plants in full colour; pick off what is over.";
         if (rules.HardenOff == HardenOffSchool.HardenedOff && change.In.Any(i => i.Plant is { IsRaisedWarm: true, IsTender: true }))
             yield return "Only stock that has been hardened off for a week: out by day, in on frost nights.";
         if (planter.Survey.WeedFabric && change.In.Count > 0)

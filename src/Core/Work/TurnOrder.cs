@@ -6,13 +6,16 @@ using UnrulyMeadow.Core.Plants;
 namespace UnrulyMeadow.Core.Work;
 
 /// <summary>One line of an order.</summary>
-/// <param name="Plant">The plant.</param>
+/// <param name="Plant">The plant, as it is bought.</param>
 /// <param name="Planned">Plants planned over all planters.</param>
 /// <param name="FromStock">Of these, plants at hand that are kept for them.</param>
 /// <param name="Purchase">What to buy beyond them, spares included.</param>
 /// <param name="Planters">Where they go, with the count for each.</param>
 public sealed record OrderLine(Plant Plant, int Planned, int FromStock, PackPurchase Purchase, IReadOnlyList<(Planter Planter, int Count)> Planters)
 {
+    /// <summary>The form in which it is bought.</summary>
+    public GoodsForm Form { get; } = GoodsForm.Of(Plant)[0];
+
     /// <summary>Plants wanted with spares, at hand or bought.</summary>
     public int Wanted => FromStock + Purchase.Wanted;
 }
@@ -35,7 +38,7 @@ public sealed record TurnOrder
     /// <summary>The site's choices used.</summary>
     public Site Site { get; }
 
-    /// <summary>One line per plant, bulbs last, by name.</summary>
+    /// <summary>One line per plant and form, bulbs last, by name.</summary>
     public IReadOnlyList<OrderLine> Lines { get; }
 
     /// <summary>One line per container that gets fresh medium.</summary>
@@ -69,23 +72,28 @@ public sealed record TurnOrder
     /// <summary>Adds up a turn's changeovers.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="turn">The turn.</param>
-    /// <param name="changes">Changeovers; those outside the turn are passed over.</param>
+    /// <param name="changes">Changeovers of this turn and of the turns before it that still take from the stock; later ones are passed over.</param>
     /// <param name="reserved">What the whole plan takes from the stock.</param>
     public static TurnOrder From(Plan plan, Turn turn, IEnumerable<Changeover> changes, IReadOnlyList<StockReservation> reserved)
     {
-        List<Changeover> here = [.. changes.Where(c => turn.Holds(c.Day))];
+        List<Changeover> all = [.. changes];
+        List<Changeover> here = [.. all.Where(c => turn.Holds(c.Day))];
         var stock = reserved.Where(r => turn.Holds(r.Day)).ToLookup(r => r.Lot.PlantId, StringComparer.Ordinal);
         var lines = here
             .SelectMany(c => c.In.Select(i => (c.Planter, i.Plant, i.Count)))
-            .GroupBy(x => x.Plant.Id)
+            .GroupBy(x => x.Plant)
             .Select(g =>
             {
-                Plant plant = g.First().Plant;
+                Plant plant = g.Key;
                 int planned = g.Sum(x => x.Count);
-                int atHand = stock[plant.Id].Sum(r => r.Count);
-                // Spares that the stock can give beside all that it is kept for need not be bought.
-                int over = plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count) - reserved.Where(r => r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count);
-                int buy = Math.Max(planned - atHand, PackPurchase.WithSpares(planned, plan.Site.SparesOf(plant)) - atHand - Math.Max(0, over));
+                // What is at hand goes to the planters that it is kept for, whatever form the rest is bought in.
+                var kept = g.Select(x => x.Planter.Id).ToHashSet(StringComparer.Ordinal);
+                int atHand = Math.Min(planned, stock[plant.Id].Where(r => kept.Contains(r.PlanterId)).Sum(r => r.Count));
+                // Spares that the stock can give beside all that it is kept for, and beside the spares of earlier turns, need not be bought.
+                int over = plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count) - reserved.Where(r => r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count)
+                    - plan.Turns.Where(t => t.FirstDay < turn.FirstDay).Sum(t => Spares(all.Where(c => t.Holds(c.Day)).SelectMany(c => c.In).Where(i => i.Plant.Id == plant.Id).Sum(i => i.Count)));
+                int buy = Math.Max(planned - atHand, planned + Spares(planned) - atHand - Math.Max(0, over));
+                int Spares(int count) => PackPurchase.WithSpares(count, plan.Site.SparesOf(plant)) - count;
                 return new OrderLine(
                     plant,
                     planned,
@@ -95,6 +103,7 @@ public sealed record TurnOrder
             })
             .OrderBy(l => l.Plant.LifeForm == LifeForm.Bulb)
             .ThenBy(l => l.Plant.CommonName, StringComparer.Ordinal)
+            .ThenBy(l => l.Form.Name, StringComparer.Ordinal)
             .ToList();
         return new TurnOrder(turn, plan.Site, lines, [.. here.Select(c => c.Medium).OfType<MediumLine>()], [.. here.SelectMany(c => c.Feed)]);
     }
@@ -107,6 +116,7 @@ public sealed record TurnOrder
             new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))),
             new("spares", $"{Site.SparesOf(line.Plant):P0}"),
             new("at hand and kept for it", $"{line.FromStock}"),
+            new("form", line.Form.Name),
             new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
         ],
         "Cheapest mix of packs that covers n × (1 + spares), rounded up, less what is at hand",

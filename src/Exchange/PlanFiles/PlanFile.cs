@@ -17,7 +17,7 @@ namespace UnrulyMeadow.Exchange.PlanFiles;
 
 /// <summary>The whole plan as one JSON document.</summary>
 /// <param name="Format">Always "unruly-meadow-plan".</param>
-/// <param name="Version">Version of this form, now 1.</param>
+/// <param name="Version">Version of this form, now 2.</param>
 /// <param name="Site">Settings.</param>
 /// <param name="Areas">Areas in their order.</param>
 /// <param name="Planters">Planters in their order.</param>
@@ -48,8 +48,11 @@ public static class PlanFile
     /// <summary>The document's name for itself.</summary>
     public const string Format = "unruly-meadow-plan";
 
-    /// <summary>The version written, and the only one read.</summary>
-    public const int Version = 1;
+    /// <summary>
+    /// The version written. Version 1, which knew no forms in which plants are bought, is read as well: each of its plants is bought
+    /// in its usual form.
+    /// </summary>
+    public const int Version = 2;
 
     /// <summary>Largest file, bytes.</summary>
     public const long MostBytes = 20 * 1024 * 1024;
@@ -167,8 +170,8 @@ public static class PlanFile
         }
         if (format != Format)
             throw new InvalidInputException("format", $"this is no plan file: its \"format\" must be \"{Format}\"");
-        if (version != "1")
-            throw new InvalidInputException("version", $"this program reads version {Version}; the file says {(version is null ? "nothing" : PlainText.Cut(version, 40))}");
+        if (version is not ("1" or "2"))
+            throw new InvalidInputException("version", $"this program reads versions 1 and {Version}; the file says {(version is null ? "nothing" : PlainText.Cut(version, 40))}");
     }
 
     private static PlanDocument Deserialize(ReadOnlySpan<byte> bytes)

@@ -71,7 +71,7 @@ public static class CsvSheets
             csv =>
             {
                 foreach (Observation o in some)
-                    Row(csv, $"{o.Id}", o.PlanterId, o.PlantId ?? string.Empty, LocalDatePattern.Iso.Format(o.Day), $"{o.Kind}", o.Note, o.By, o.RecordedAt is { } at ? InstantPattern.ExtendedIso.Format(at) : string.Empty);
+                    Row(csv, $"{o.Id}", o.PlanterId, o.PlantId ?? string.Empty, LocalDatePattern.Iso.Format(o.Day), $"{o.Kind}", o.Note, o.By, o.RecordedAt is { } at ? InstantPattern.ExtendedIso.Format(at) : string.Empty, o.PlantName ?? string.Empty);
             },
             first: false);
     }
@@ -112,7 +112,7 @@ public static class CsvSheets
                 else if (recorded.Length > 0 && (at is null || at.Value.InUtc().Year is < 1950 or > 2150))
                     faults.Add(line, "recorded is no instant written 2027-04-14T09:30:00Z");
                 else
-                    Take(new Observation(id, Unescape(csv.GetField("planter")), Empty(Unescape(csv.GetField("plant"))), day, kind, Unescape(csv.GetField("note")), Unescape(csv.GetField("by"))) { RecordedAt = at }, line);
+                    Take(new Observation(id, Unescape(csv.GetField("planter")), Empty(Unescape(csv.GetField("plant"))), day, kind, Unescape(csv.GetField("note")), Unescape(csv.GetField("by"))) { RecordedAt = at, PlantName = Empty(Unescape(csv.GetField("called"))) }, line);
             }
         }
         catch (Exception e) when (e is DecoderFallbackException or CsvHelperException)
@@ -135,7 +135,7 @@ public static class CsvSheets
 
     private static readonly SearchValues<char> Parting = SearchValues.Create("\",\r\n\t");
 
-    private static readonly string[] LogColumns = ["id", "planter", "plant", "day", "what", "note", "by", "recorded"];
+    private static readonly string[] LogColumns = ["id", "planter", "plant", "day", "what", "note", "by", "recorded", "called"];
 
     private static string? Empty(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 

@@ -54,7 +54,7 @@ public sealed record PlanterOnDay(Planter Planter, LocalDate Day, IReadOnlyList<
             Display as_ = display.Key.Id == instead?.Id ? instead : display.Key;
             IReadOnlyDictionary<string, StandingPlant> looks = display.ToDictionary(s => s.Plant.Id, StringComparer.Ordinal);
             var counted = new Dictionary<int, int>();
-            double[] widths = [.. as_.Items.Select(i => (double)flowering.Spread(plan.Plant(i.PlantId), as_.Install, as_.Lift, pocket)[index])];
+            double[] widths = [.. as_.Items.Select(i => (double)flowering.Spread(plan.AsBought(planter, i), as_.Install, as_.Lift, pocket)[index])];
             foreach (PlacedPlant placed in Arrangement.Of(plan, planter, as_).Plants)
             {
                 double wide = widths[placed.Item];
@@ -67,27 +67,6 @@ public sealed record PlanterOnDay(Planter Planter, LocalDate Day, IReadOnlyList<
         }
         return new PlanterOnDay(planter, day, [.. plants.OrderBy(p => p.Stature.HeightCm)], [.. Up(stack, bloom, day)]);
     }
-
-    /// <summary>What shows colour, one part per kind, with its cover on the day: for the scheme.</summary>
-    public IReadOnlyList<SchemePart> Scheme()
-    {
-        var parts = new List<SchemePart>();
-        foreach (var kind in Plants.Select((p, i) => (Shown: p, Seen: Cover.Seen[i])).GroupBy(p => p.Shown.Look.Plant))
-        {
-            IReadOnlyList<ColourWindow> showing = kind.First().Shown.Look.Showing;
-            double share = Math.Min(1, showing.Sum(w => w.Share));
-            parts.Add(new SchemePart(kind.Key, [.. showing.OrderByDescending(w => w.Share * w.Weight).SelectMany(w => w.Colours).Distinct(StringComparer.Ordinal)], kind.Sum(k => k.Seen) * share));
-        }
-        foreach (var kind in Bulbs.Where(b => b.InFlower).GroupBy(b => b.Plant))
-        {
-            double each = Math.PI / 4 * kind.Key.MatureSpreadCm * kind.Key.MatureSpreadCm * kind.Key.Windows[0].Share;
-            parts.Add(new SchemePart(kind.Key, kind.Key.Windows[0].Colours, Math.Min(1, kind.Count() * each / Planter.Form.SurfaceCm2)));
-        }
-        return parts;
-    }
-
-    /// <summary>The strongest colour that a plant shows, or its leaf's green.</summary>
-    public static string Strongest(StandingPlant look) => look.Showing.OrderByDescending(w => w.Share * w.Weight).Select(w => w.Colours[0]).FirstOrDefault() ?? LeafOf(look);
 
     /// <summary>The colour of its leaf.</summary>
     public static string LeafOf(StandingPlant look) =>

@@ -13,11 +13,12 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web.Jobs;
 
 /// <summary>What is asked when bare spells are to be closed.</summary>
-public sealed record GapAsk(LocalDate Start, LocalDate From, decimal? Budget, bool OnlyStock, IReadOnlyList<GapMoveKind> Kinds, IReadOnlyList<string> Colours, int MostPerPlanter, int? MostKinds, int? MostPlanters, IReadOnlyList<string> PlanterIds)
+public sealed record GapAsk(LocalDate Start, LocalDate From, decimal? Budget, bool OnlyStock, IReadOnlyList<GapMoveKind> Kinds, IReadOnlyList<string> Colours, int MostPerPlanter, int? MostKinds, int? MostPlanters, IReadOnlyList<string> PlanterIds, int LeadDays = 7)
 {
     /// <summary>The question to Core.</summary>
     public GapQuestion ToQuestion() => new(From)
     {
+        LeadDays = LeadDays,
         Budget = Budget,
         OnlyStock = OnlyStock,
         Kinds = Kinds.ToHashSet(),
@@ -176,13 +177,13 @@ public sealed record AheadResult(
 }
 
 /// <summary>What is asked when stacks are to be built for a planter.</summary>
-public sealed record StackAsk(string PlanterId, StackWish Wish);
+public sealed record StackAsk(string PlanterId, StackWish Wish, LocalDate From = default);
 
 /// <summary>Bulbs of one kind in a proposed stack: how many, how deep, and the odds that it shows, by week wanted.</summary>
 public sealed record ProposedBulb(string PlantId, int Count, double DepthCm, IReadOnlyList<double> Odds);
 
 /// <summary>One proposed stack as it is kept until someone looks at it.</summary>
-public sealed record ProposedStack(StackAim Aim, double Weeks, int WeeksWanted, decimal Cost, IReadOnlyList<ProposedBulb> Bulbs, Working Working);
+public sealed record ProposedStack(StackAim Aim, double Weeks, int WeeksWanted, decimal Cost, IReadOnlyList<ProposedBulb> Bulbs, Working Working, int DaysInColour = 0, int DaysWanted = 0);
 
 /// <summary>Stacks proposed.</summary>
 public sealed record StackResult(double MostWeeks, IReadOnlyList<ProposedStack> Stacks)
@@ -193,5 +194,5 @@ public sealed record StackResult(double MostWeeks, IReadOnlyList<ProposedStack> 
         [.. proposals.Select(p => new ProposedStack(
             p.Aim, p.Weeks, p.Odds.Count, p.Cost,
             [.. p.Stack.Layers.Select(l => new ProposedBulb(l.Plant.Id, l.Count, l.DepthCm, p.Kinds.First(k => k.Plant.Id == l.Plant.Id).Odds))],
-            p.Explain(wish)))]);
+            p.Explain(wish), p.DaysInColour(wish), Period.DaysBetween(wish.First, wish.Last) + 1))]);
 }

@@ -173,8 +173,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 progress.Said = "solving stacks";
                 Core.Planters.Planter planter = now.Plan.FindPlanter(build.PlanterId) ?? throw new InvalidInputException("planter", "is no longer in the plan");
                 SiteFlowering flowering = await state.Flowering(SiteYear.UsualStart(build.Wish.First, now.IsSouthern));
-                LocalDate install = StackBloom.BulbYearStart(build.Wish.First, now.IsSouthern).PlusMonths(2).PlusDays(14);
-                return JsonSerializer.Serialize(StackResult.Of(StackProposals.For(now.Plan, planter, flowering, await state.Checks(), build.Wish, install, build.Wish.Last.PlusDays(7)), build.Wish), JobJson.Options);
+                return JsonSerializer.Serialize(StackResult.Of(StackProposals.For(now.Plan, planter, flowering, await state.Kernel(flowering.Start), await state.Checks(), build.Wish, PlantingTime.BulbsIn(build.Wish.First, build.From, now.Plan.Site.RulesFor(planter), now.IsSouthern), build.Wish.Last.PlusDays(7)), build.Wish), JobJson.Options);
             case JobKinds.Ahead:
                 AheadAsk far = Read<AheadAsk>(job);
                 progress.Total = far.Years;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -20,6 +21,9 @@ public sealed class DisplayLine
 
     /// <summary>What becomes of it when the display comes out.</summary>
     public string? Fate { get; set; }
+
+    /// <summary>The form in which it is bought; empty for the usual one.</summary>
+    public string? Form { get; set; }
 
     /// <summary>True when nothing was filled in.</summary>
     public bool IsBlank => string.IsNullOrWhiteSpace(PlantId) && string.IsNullOrWhiteSpace(Count) && string.IsNullOrWhiteSpace(Depth);
@@ -65,7 +69,7 @@ public sealed class DisplayInput
         Version = version,
         Layer = d.Layer.ToString(),
         Install = Words.Iso(d.Install),
-        Lift = Words.Iso(d.Lift),
+        Lift = d.IsOpenEnded ? string.Empty : Words.Iso(d.Lift),
         Lines = [.. d.Items.Select(i => new DisplayLine
         {
             PlantId = i.PlantId,
@@ -74,6 +78,7 @@ public sealed class DisplayInput
             Clump = i.Clump?.ToString(CultureInfo.InvariantCulture),
             Cuts = string.Join(", ", d.Cuts.Where(c => c.PlantId == i.PlantId).Select(c => CutText(c, units))),
             Fate = i.Fate?.ToString(),
+            Form = i.Form,
         })],
         Pairs = [.. d.Pairs.Select(p => $"{p.Wish}:{p.FirstPlantId}:{p.SecondPlantId}")],
     };
@@ -106,10 +111,13 @@ public sealed class DisplayInput
             faults.Add("Input.Install", "must be a date");
             install = new NodaTime.LocalDate(2000, 1, 1);
         }
+        DisplayLayer into = layer ?? (Enum.TryParse(Layer, out DisplayLayer l) && Enum.IsDefined(l) ? l : DisplayLayer.Seasonal);
         if (Words.ReadDay(Lift) is not { } lift)
         {
-            faults.Add("Input.Lift", "must be a date");
-            lift = install.PlusDays(1);
+            bool forGood = into == DisplayLayer.Standing && string.IsNullOrWhiteSpace(Lift);
+            if (!forGood)
+                faults.Add("Input.Lift", into == DisplayLayer.Standing ? "must be a date, or empty for as long as it lives" : "must be a date");
+            lift = forGood ? Display.OpenEnd(install) : install.PlusDays(1);
         }
         var items = new List<DisplayItem>();
         var cuts = new List<CutBack>();
@@ -122,12 +130,11 @@ public sealed class DisplayInput
         }
         if (items.Count == 0 && faults.IsEmpty)
             faults.Add("Input.Lines[0].PlantId", "choose at least one plant");
-        DisplayLayer into = layer ?? (Enum.TryParse(Layer, out DisplayLayer l) && Enum.IsDefined(l) ? l : DisplayLayer.Seasonal);
         string id = string.IsNullOrEmpty(DisplayId)
             ? Ids.From($"{planterId}-{into}-{install.ToString("uuuu-MM", null)}", x => plan.Displays.Any(d => d.Id == x))
             : DisplayId;
         Display? before = plan.Displays.FirstOrDefault(d => d.Id == id);
-        var display = new Display(id, planterId, into, install, lift, [.. items.Select(i => Kept(i, before))])
+        var display = new Display(id, planterId, into, install, lift, [.. items.Select((item, k) => Kept(item, before, items.Take(k).Count(o => o.PlantId == item.PlantId)))])
         {
             Pairs = ReadPairs(items),
             Cuts = cuts,
@@ -169,8 +176,9 @@ public sealed class DisplayInput
     ];
 
     // What the form does not show stays: since when it stands, and, where a person laid a kind out, its places while its count does.
-    private static DisplayItem Kept(DisplayItem item, Display? before) =>
-        before?.Items.FirstOrDefault(b => b.PlantId == item.PlantId) is { } was
+    // Lines of one kind follow each other in the same order.
+    private static DisplayItem Kept(DisplayItem item, Display? before, int nth) =>
+        before?.Items.Where(b => b.PlantId == item.PlantId).ElementAtOrDefault(nth) is { } was
             ? item with { Since = was.Since, Forced = was.Forced, Places = was.Count == item.Count ? was.Places : null }
             : item;
 
@@ -259,7 +267,13 @@ public sealed class DisplayInput
             }
             clump = size;
         }
+        string? form = string.IsNullOrWhiteSpace(line.Form) ? null : line.Form.Trim();
+        if (form is not null && plan.FindPlant(line.PlantId) is { } sold && GoodsForm.Find(sold, form) is null)
+        {
+            faults.Add($"Input.Lines[{i}].Form", $"{sold.CommonName} is not sold as \"{form}\"; it is sold as {string.Join(", ", GoodsForm.Of(sold).Select(f => f.Name))}");
+            good = false;
+        }
         PlantFate? fate = Enum.TryParse(line.Fate, out PlantFate f) && Enum.IsDefined(f) ? f : null;
-        return good ? new DisplayItem(line.PlantId!, count, depth) { Clump = clump, Fate = fate } : null;
+        return good ? new DisplayItem(line.PlantId!, count, depth) { Clump = clump, Fate = fate, Form = form } : null;
     }
 }

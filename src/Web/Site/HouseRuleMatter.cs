@@ -99,6 +99,12 @@ public sealed record HouseRuleMatter(string Key, string Name, IReadOnlyList<Hous
             new("Cross", "cross with folded corners", "The sheet says so where there is fabric."),
             new("TwoFlaps", "T with two flaps", "The sheet says so where there is fabric."),
         ]),
+        new(nameof(HouseRules.WorkWeek), "working days",
+        [
+            new("MondayToFriday", "Monday to Friday", "Proposals plant on these days."),
+            new("MondayToSaturday", "Monday to Saturday", "Proposals plant on these days."),
+            new("EveryDay", "every day", "Proposals plant on any day."),
+        ]),
         new(nameof(HouseRules.Pests), "pests",
         [
             new("Tolerate", "tolerate and cut back", "The sheet says so."),

@@ -20,6 +20,19 @@ public static class Words
     /// <summary>A plan year: "2026–27", or "2026" where it follows the calendar's.</summary>
     public static string PlanYear(LocalDate start) => start.Month == 1 ? $"{start.Year}" : $"{start.Year}–{(start.Year + 1) % 100:00}";
 
+    /// <summary>The plant of a log entry as it was called then, with what it is called now where that differs; null where the entry names none.</summary>
+    public static string? Called(Observation seen, Core.Planting.Plan plan)
+    {
+        if (seen.PlantId is not { } id)
+            return null;
+        string? now = plan.FindPlant(id)?.CommonName;
+        string then = seen.PlantName ?? now ?? id;
+        return now is null || now == then ? then : $"{then} (now called {now})";
+    }
+
+    /// <summary>A bare spell: "Bare 15 Mar to 28 Mar, 14 days, in 20 of 28 years".</summary>
+    public static string Bare(Core.Season.BareSpell spell) => $"Bare {Short(spell.FirstDay)} to {Short(spell.LastDay)}, {spell.Days} days, in {spell.YearsBare} of {spell.Years} years";
+
     /// <summary>Names in a sentence: "one, two and three".</summary>
     public static string List(IReadOnlyList<string> names) => names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
 
@@ -165,6 +178,7 @@ public static class Words
         ObservationKind.Died => "died",
         ObservationKind.DidWell => "did well",
         ObservationKind.DidPoorly => "did poorly",
+        ObservationKind.Misnamed => "is not what it was sold as",
         _ => "note",
     };
 

@@ -46,10 +46,10 @@ public sealed class SchemeTests
     public void Neighbours_alike_in_everything_are_lost_and_one_difference_saves_them()
     {
         Plant one = A.Annual("one");
-        Assert.True(new NeighbourDifference(one, A.Annual("two"), 4).IsLost);
-        Assert.False(new NeighbourDifference(one, A.Annual("two") with { HeightCm = 50 }, 4).IsLost);
-        Assert.False(new NeighbourDifference(one, A.Annual("two") with { Texture = Texture.Bold }, 4).IsLost);
-        Assert.False(new NeighbourDifference(one, A.Annual("two"), 30).IsLost);
+        Assert.True(new NeighbourDifference(one, "#c5283d", A.Annual("two"), "#c12a40").IsLost);
+        Assert.False(new NeighbourDifference(one, "#c5283d", A.Annual("two") with { HeightCm = 50 }, "#c12a40").IsLost);
+        Assert.False(new NeighbourDifference(one, "#c5283d", A.Annual("two") with { Texture = Texture.Bold }, "#c12a40").IsLost);
+        Assert.False(new NeighbourDifference(one, "#c5283d", A.Annual("two"), "#ffffff").IsLost);
     }
 
     [Fact]

@@ -42,12 +42,27 @@ public sealed class MapSkylineTests
     }
 
     [Fact]
-    public void Under_a_crown_the_canopy_is_overhead_all_round()
+    public void Under_a_crown_the_canopy_is_overhead_and_low_sun_comes_in_beneath_its_open_side()
     {
-        MapFeature lime = Tree(0, 1, 12, 8);
-        Skyline seen = MapSkyline.Of(Here, 0, [lime], 2026);
+        Skyline seen = MapSkyline.Of(Here, 0, [Tree(0, 1, 12, 8)], 2026);
         Assert.All(seen.TreeDeg, t => Assert.Equal(90, t));
+        Assert.InRange(seen.CanopyFromDeg![0], 30, 65);
+        Assert.InRange(seen.CanopyFromDeg[8], seen.CanopyFromDeg[0], 80);
     }
+
+    [Fact]
+    public void A_tree_drawn_two_metres_south_takes_sun_and_grows_into_it_year_by_year_without_a_leap()
+    {
+        Planter pot = A.Pot() with { Place = Here };
+        MapFeature tree = Tree(0, -2, 6, 2) with { GrowthM = 0.4 };
+        ExposureForecast ahead = ExposureForecast.Of(pot, [tree], 45, 2026, 12)!;
+        Assert.True(ahead.Years[0].Hours < SunYear.Of(Skyline.Open, 45, 2026).GrowingSeasonHours - 0.5);
+        Assert.All(ahead.Years.Zip(ahead.Years.Skip(1)), y => Assert.InRange(y.First.Hours - y.Second.Hours, -1, 2));
+    }
+
+    [Fact, CommonPractice]
+    public void A_trees_roots_reach_as_far_as_its_crown_where_nobody_has_measured_them() =>
+        Assert.Equal(4, (Tree(0, -2, 6, 4) with { RootM = 0 }).RootsIn(2026));
 
     [Fact]
     public void A_tree_that_grows_takes_a_planters_sun_and_the_year_is_named()
@@ -68,6 +83,8 @@ public sealed class MapSkylineTests
         Assert.False(ExposureForecast.Of(measured, [SouthWall], 45, 2026)!.FromMap);
         Assert.Equal(Exposure.FullSun, ExposureForecast.Of(measured, [SouthWall], 45, 2026)!.Years[0].Class);
         Assert.Null(ExposureForecast.Of(A.Pot(), [SouthWall], 45, 2026));
+        Planter growing = measured with { Skyline = Skyline.Open with { TreeDeg = [.. Enumerable.Repeat(30.0, Skyline.Sectors)], TreeGrowthDeg = 3 } };
+        Assert.True(ExposureForecast.Of(growing, [SouthWall], 45, 2026)!.Years is var years && years[^1].Hours < years[0].Hours);
         Assert.Null(ExposureForecast.Of(A.Pot() with { Place = Here }, [], 45, 2026));
     }
 

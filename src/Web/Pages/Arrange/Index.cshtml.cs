@@ -231,15 +231,13 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         }
         Arrangement = Arrangement.Of(Now.Plan, Planter, Display);
         int index = Math.Clamp(Period.DaysBetween(_flowering.Start, View.Day), 0, Season.Days - 1);
-        _wide = [.. Display.Items.Select(i => (double)_flowering.Spread(Now.Plan.Plant(i.PlantId), Display.Install, Display.Lift, Pocket)[index])];
+        _wide = [.. Display.Items.Select(i => (double)_flowering.Spread(Now.Plan.AsBought(Planter, i), Display.Install, Display.Lift, Pocket)[index])];
         OnDay = PlanterOnDay.Of(Now.Plan, Planter, Season, _flowering, View.Day, stack, bloom, Display);
         Sight = Sightline.Of(Arrangement, StatureOf);
         Remarks = Checks!.For(Display);
-        IReadOnlyList<SchemePart> parts = OnDay.Scheme();
-        Scheme = ColourScheme.Of(parts);
-        Neighbours = [.. Arrangement.Neighbours(p => Math.Max(_wide[p.Item], p.Plant.SpreadAtPurchaseCm)).Order().Select(pair => new NeighbourDifference(KindOf(pair.One), KindOf(pair.Other), ColourDifference.Between(Shown(pair.One), Shown(pair.Other))))];
+        (Scheme, Neighbours) = Checks!.ColoursOf(Display);
         AlikeToOthers = [.. Neighbours.Where(n => n.ColourDifference >= ColourDifference.LooksAlike).SelectMany(n => new[] { ColourSight.Deutan, ColourSight.Protan, ColourSight.Tritan }
-            .Where(s => ColourDifference.Between(ColourVision.Seen(Shown(n.One), s), ColourVision.Seen(Shown(n.Other), s)) < ColourDifference.LooksAlike / 2)
+            .Where(s => ColourDifference.Between(ColourVision.Seen(n.OneShows, s), ColourVision.Seen(n.OtherShows, s)) < ColourDifference.LooksAlike / 2)
             .Select(s => (s, n.One, n.Other)))];
         CanUndo = await displays.CanUndo(Id);
         LastYear = Now.Plan.DisplaysOf(Planter.Id).Where(d => d.Layer == Display.Layer && d.Id != Id && d.Install < Display.Install && Math.Abs(Period.DaysBetween(d.Install.PlusYears(1), Display.Install)) < 75).LastOrDefault();
@@ -254,20 +252,13 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
     /// <summary>Width and height of one of its plants on the day.</summary>
     public Stature StatureOf(PlacedPlant p) => Stature.Of(p.Plant, _wide[p.Item]);
 
-    /// <summary>The strongest colour that a kind shows on the day.</summary>
-    public string Shown(Plant plant) => OnDay.Plants.FirstOrDefault(p => p.Look.Plant.Id == plant.Id) is { } shown ? PlanterOnDay.Strongest(shown.Look) : plant.LeadColour;
-
-    private string Shown(int item) => Shown(KindOf(item));
-
-    private Plant KindOf(int item) => Now.Plan.Plant(Display.Items[item].PlantId);
-
     private void Fill(Display display)
     {
         Target = double.TryParse(FullPercent, NumberStyles.Float, CultureInfo.InvariantCulture, out double percent) && percent is >= 10 and <= 100 ? percent / 100 : FullnessQuestion.Full;
         By = Words.ReadDay(FullBy) is { } by && by > display.Install ? by : display.Install.PlusDays(Math.Min(42, Period.DaysBetween(display.Install, display.Lift) / 2));
-        var question = new FullnessQuestion(Planter, [.. display.Items.Select(i => (Now.Plan.Plant(i.PlantId), i.Count))]);
+        var question = new FullnessQuestion(Planter, [.. display.Items.Select(i => (Now.Plan.AsBought(Planter, i), i.Count))]);
         int index = Math.Clamp(Period.DaysBetween(_flowering.Start, By), 0, Season.Days - 1);
-        double[] Then(int weeks) => [.. display.Items.Select(i => (double)_flowering.Spread(Now.Plan.Plant(i.PlantId), display.Install.PlusDays(7 * weeks), display.Lift.PlusDays(60), Pocket)[index])];
+        double[] Then(int weeks) => [.. display.Items.Select(i => (double)_flowering.Spread(Now.Plan.AsBought(Planter, i), display.Install.PlusDays(7 * weeks), display.Lift.PlusDays(60), Pocket)[index])];
         DensitySchool school = Now.Plan.Site.RulesFor(Planter).Density;
         Fullness = [.. new[] { -1, 0, 1, 2 }.Where(w => display.Install.PlusDays(7 * w) < By).Select(w => (Weeks: w, Then: Then(w))).Where(w => w.Then.All(s => s > 0)).Select(w => new FullnessIf(7 * w.Weeks, question.By(school, Target, w.Then)))];
         if (Fullness.FirstOrDefault(f => f.DaysLater == 0) is { } now)

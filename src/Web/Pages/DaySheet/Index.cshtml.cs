@@ -48,11 +48,12 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     public static string Laid(SheetPlanter at, ChangeoverItem item, UnitsText units)
     {
         if (item.DepthCm is not { } depth)
-            return string.Empty;
+            return GoodsForm.Of(item.Plant)[0].Sort is GoodsSort.Packs or GoodsSort.Plugs or GoodsSort.Pot ? $", {GoodsForm.Of(item.Plant)[0].Name}" : string.Empty;
         BulbFigures bulb = item.Plant.Bulb!;
         string apart = at.Planter.Form.IsBed ? $", {units.WorkingDepth(bulb.SpacingCm)} apart" : string.Empty;
-        return $", base at {units.WorkingDepth(depth)}" + (item.Item.Clump is { } clump && clump < item.Count
-            ? $", {(int)Math.Ceiling((double)item.Count / clump)} clumps of {clump}{apart} within a clump"
-            : apart);
+        if (item.Item.Clump is not { } clump || clump >= item.Count)
+            return $", base at {units.WorkingDepth(depth)}{apart}";
+        int clumps = (int)Math.Ceiling((double)item.Count / clump);
+        return $", base at {units.WorkingDepth(depth)}, {clumps} clumps of {clump}{apart}; {units.WorkingDepth(BulbCluster.BetweenClumpsCm(at.Planter, clumps))} from clump to clump";
     }
 }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
@@ -14,7 +15,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Displays;
 
 /// <summary>Plants a display ("new") or changes one, with what is worth a look shown as it is typed.</summary>
-public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageModel
+public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStore changes) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -24,6 +25,10 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
 
     [BindProperty]
     public DisplayInput Input { get; set; } = new();
+
+    /// <summary>Part of it to be replaced, as typed.</summary>
+    [BindProperty]
+    public PatchInput Patch { get; set; } = new();
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -124,6 +129,27 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         });
     }
 
+    /// <summary>Takes part of it out on a day, and fills the places with something else or leaves them open.</summary>
+    public async Task<IActionResult> OnPostPatchAsync()
+    {
+        Now = await frame.Now();
+        Display? display = Now.Plan.Displays.FirstOrDefault(d => d.Id == Id);
+        if (display is null || !Find(display.PlanterId))
+            return NotFound();
+        Input = DisplayInput.From(display, Now.Versions.Display(Id), Units);
+        return await frame.Saving(this, PatchInput.Field, async () =>
+        {
+            DisplayPatch patch = Patch.Read(Now.Plan);
+            string id = Ids.From($"{Planter.Id} {display.Layer} {patch.Day.ToString("uuuu-MM", null)}", x => Now.Plan.Displays.Any(d => d.Id == x));
+            (Display before, Display after) = patch.Of(Now.Plan, display, id);
+            string what = $"{Planter.Name}: {patch.Count} {Now.Plan.Plant(display.Items[patch.Item].PlantId).CommonName} out on {Words.DayYear(patch.Day)}"
+                + (patch.With is { } with ? $", {with.Count} {Now.Plan.Plant(with.PlantId).CommonName} in" : string.Empty);
+            await changes.Make(new PlanChange([display], [before], [after], new Dictionary<string, int>(StringComparer.Ordinal)), what);
+            TempData["Said"] = $"{what}. The rest stands on.";
+            return Redirect($"/planters/{Planter.Id}?day={Words.Iso(patch.Day)}");
+        }, Look);
+    }
+
     // A new display follows the last seasonal one, and stays for about a season.
     private DisplayInput Fresh()
     {
@@ -160,9 +186,12 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays) : PageMode
         if (Input.Lines.Count == 0)
             Input.Lines.Add(new DisplayLine());
         IReadOnlyList<DisplayItem> items = [.. Input.Readable(Now.Plan, Units).Where(i => Now.Plan.Plant(i.PlantId).GoesOutInLeaf)];
-        if (items.Count == 0 || Words.ReadDay(Input.Install) is not { } install || Words.ReadDay(Input.Lift) is not { } lift || lift <= install)
-            return;
         var layer = Input.Layer == nameof(DisplayLayer.Standing) ? DisplayLayer.Standing : DisplayLayer.Seasonal;
+        if (items.Count == 0 || Words.ReadDay(Input.Install) is not { } install)
+            return;
+        LocalDate lift = Words.ReadDay(Input.Lift) ?? (layer == DisplayLayer.Standing ? Display.OpenEnd(install) : install);
+        if (lift <= install)
+            return;
         Cuts = [.. Input.ReadCuts(Units).Where(c => Now.Plan.FindPlant(c.PlantId) is not null && items.Any(i => i.PlantId == c.PlantId)).OrderBy(c => c.Day)];
         var display = new Display(Input.DisplayId is { Length: > 0 } known ? known : "preview", Planter.Id, layer, install, lift, items);
         Remarks = (await frame.State.Checks()).For(display);

@@ -11,7 +11,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Log;
 
 /// <summary>Says what happened, in two taps; made for a phone.</summary>
-public sealed class IndexModel(PageFrame frame, LogStore log, HeavyWork heavy) : PageModel
+public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore changes, HeavyWork heavy) : PageModel
 {
     private const string ByCookie = "meadow-by";
 
@@ -35,6 +35,14 @@ public sealed class IndexModel(PageFrame frame, LogStore log, HeavyWork heavy) :
 
     [BindProperty]
     public string? By { get; set; }
+
+    /// <summary>What a plant really is that was sold under another name.</summary>
+    [BindProperty]
+    public string? Really { get; set; }
+
+    /// <summary>True when all that came with the same delivery is meant.</summary>
+    [BindProperty]
+    public bool WholeDelivery { get; set; }
 
     [BindProperty]
     public IFormFile? Upload { get; set; }
@@ -73,9 +81,20 @@ public sealed class IndexModel(PageFrame frame, LogStore log, HeavyWork heavy) :
             if (faults.IsEmpty && seen.PlantId is { } plant && Now.Plan.FindPlant(plant) is null)
                 faults.Add("plantId", $"there is no plant \"{plant}\" in the palette");
             faults.ThrowIfAny();
+            string followed = string.Empty;
+            if (kind == ObservationKind.Misnamed)
+            {
+                // What is planned follows first: when that is refused, nothing is logged either.
+                var (before, after, lotsBefore, lotsAfter) = new Misnaming(seen.PlanterId, seen.PlantId!, Really ?? string.Empty, day, WholeDelivery).In(Now.Plan);
+                string name = Now.Plan.Plant(Really!).CommonName;
+                await changes.Make(PlanChange.Of(before, after) with { LotsBefore = lotsBefore, LotsAfter = lotsAfter }, $"{Now.Plan.Plant(seen.PlantId!).CommonName} is {name}");
+                int planters = after.Select(d => d.PlanterId).Distinct(StringComparer.Ordinal).Count();
+                seen = seen with { Note = $"It is {name}{(seen.Note.Length > 0 ? ". " + seen.Note : string.Empty)}" };
+                followed = $" The plan has {name} now in {planters} {(planters == 1 ? "planter" : "planters")}; it can be taken back on the year.";
+            }
             await log.Record([seen]);
             Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
-            TempData["Said"] = $"Logged: {Now.Plan.FindPlanter(seen.PlanterId)!.Name}, {Words.Of(kind)} on {Words.Day(day)}.";
+            TempData["Said"] = $"Logged: {Now.Plan.FindPlanter(seen.PlanterId)!.Name}, {Words.Of(kind)} on {Words.Day(day)}.{followed}";
             return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
         }, Fill);
     }
@@ -116,6 +135,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, HeavyWork heavy) :
         "day" => "Day",
         "note" => "Note",
         "by" => "By",
+        "really" => "Really",
         _ => null,
     };
 

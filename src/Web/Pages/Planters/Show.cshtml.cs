@@ -135,6 +135,15 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         }, $"/planters/{Id}{Query()}#remarks");
     }
 
+    /// <summary>Takes the class of sun that its sky gives in place of the survey's word.</summary>
+    public async Task<IActionResult> OnPostExposureAsync() => await Save(async () =>
+    {
+        if (Ahead is not { } sky)
+            throw new InvalidInputException(string.Empty, "Neither a measured sky nor a map tells how much sun it has.");
+        await planters.Save(Planter with { Exposure = sky.Years[0].Class }, Now.Versions.Planter(Id));
+        return $"{Planter.Name}: {Words.Of(sky.Years[0].Class)}, and no longer {Words.Of(Planter.Exposure)}.";
+    });
+
     /// <summary>Takes the last change of a display back.</summary>
     public async Task<IActionResult> OnPostUndoAsync(string display) => await Save(async () =>
     {

@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Store;
@@ -51,6 +52,15 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
 
     public SunYear? Sun { get; private set; }
 
+    /// <summary>True when nobody has measured its sky and what is shown is read off the map.</summary>
+    public bool IsFromMap { get; private set; }
+
+    /// <summary>True while what is shown is what is saved.</summary>
+    public bool IsSaved { get; private set; }
+
+    /// <summary>What the map alone gives where a measured sky gives another class; null where they agree.</summary>
+    public SunYear? ByMap { get; private set; }
+
     /// <summary>Years ahead in which the class changes because trees grow.</summary>
     public IReadOnlyList<(int Year, Exposure Class)> Changes { get; private set; } = [];
 
@@ -60,16 +70,35 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
     {
         if (!await Find())
             return NotFound();
-        Take(Planter.Skyline ?? Skyline.Open with { SurveyedIn = Year });
+        Skyline? known = MapSkyline.Of(Planter, Now.Plan.Map, Year);
+        IsFromMap = Planter.Skyline is null && known is not null;
+        IsSaved = known is not null;
+        Take(known ?? Skyline.Open with { SurveyedIn = Year });
         Reckon();
         return Page();
+    }
+
+    /// <summary>Drops the measured sky, so that the map's holds.</summary>
+    public async Task<IActionResult> OnPostMapAsync()
+    {
+        if (!await Find())
+            return NotFound();
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            if (MapSkyline.OnMap(Planter, Now.Plan.Map, Year) is not { } seen || LatitudeDeg is not { } latitude)
+                throw new InvalidInputException(string.Empty, "The map tells nothing of its sky: it has no place there, or nothing tall is drawn.");
+            Exposure exposure = SunYear.Of(seen, latitude, Year).GrowingSeason;
+            await planters.Save(Planter with { Skyline = null, Exposure = exposure }, Version);
+            TempData["Said"] = $"{Planter.Name}: its sky is read off the map; it has {Words.Of(exposure)}.";
+            return Redirect($"/planters/{Id}/sun");
+        });
     }
 
     public async Task<IActionResult> OnGetSvgAsync()
     {
         if (!await Find() || LatitudeDeg is not { } latitude)
             return NotFound();
-        return File(sheet.Standalone(SkyDome.Draw(Planter.Skyline ?? Skyline.Open, latitude, Year)), "image/svg+xml", $"sun-{Id}.svg");
+        return File(sheet.Standalone(SkyDome.Draw(MapSkyline.Of(Planter, Now.Plan.Map, Year) ?? Skyline.Open, latitude, Year)), "image/svg+xml", $"sun-{Id}.svg");
     }
 
     public async Task<IActionResult> OnPostPreviewAsync()
@@ -153,11 +182,13 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
         if (Skyline is null || LatitudeDeg is not { } latitude)
             return;
         Sun = SunYear.Of(Skyline, latitude, Year);
+        if (Planter.Skyline is not null && MapSkyline.OnMap(Planter, Now.Plan.Map, Year) is { } drawn && SunYear.Of(drawn, latitude, Year) is var byMap && byMap.GrowingSeason != Sun.GrowingSeason)
+            ByMap = byMap;
         Exposure last = Sun.GrowingSeason;
         var changes = new List<(int, Exposure)>();
         foreach (int ahead in Ahead)
         {
-            Exposure then = SunYear.Of(Skyline, latitude, Year + ahead).GrowingSeason;
+            Exposure then = SunYear.Of(IsFromMap ? MapSkyline.Of(Planter, Now.Plan.Map, Year + ahead)! : Skyline, latitude, Year + ahead).GrowingSeason;
             if (then != last)
                 changes.Add((Year + ahead, then));
             last = then;

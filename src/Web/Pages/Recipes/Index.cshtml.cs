@@ -4,6 +4,8 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
 
@@ -60,10 +62,19 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
             Name ??= $"{Now.Plan.FindPlanter(display.PlanterId)!.Name}, {display.Install.ToString("MMM uuuu", null)}";
         if (Chosen is { } recipe)
         {
-            int month = recipe.Layer == DisplayLayer.Bulbs ? (Now.IsSouthern ? 4 : 10) : frame.Today.Month;
-            LocalDate install = new LocalDate(frame.Today.Year, month, 15) is var d && d < frame.Today ? d.PlusYears(recipe.Layer == DisplayLayer.Bulbs ? 1 : 0) : d;
-            Install ??= Words.Iso(install < frame.Today ? frame.Today.PlusDays(14) : install);
-            Lift ??= Words.Iso((Words.ReadDay(Install) ?? install).PlusMonths(recipe.Layer == DisplayLayer.Bulbs ? 8 : 4));
+            LocalDate start = SiteYear.UsualStart(frame.Today, Now.IsSouthern);
+            LocalDate there = frame.Today.PlusDays(Year.CloseModel.UsualLeadDays);
+            List<Plant> plants = [.. recipe.Items.Select(i => Now.Plan.FindPlant(i.PlantId)).OfType<Plant>()];
+            LocalDate install = Words.ReadDay(Install) ?? (recipe.Layer == DisplayLayer.Bulbs
+                ? PlantingTime.BulbsIn(there, there, Now.Plan.Site.Rules, Now.IsSouthern)
+                : new PlantingTime(await frame.State.Kernel(start)).Proposed(Now.Plan, plants, there, await frame.State.Flowering(start)));
+            Install ??= Words.Iso(install);
+            Lift ??= recipe.Layer switch
+            {
+                DisplayLayer.Standing => string.Empty,
+                DisplayLayer.Bulbs => Words.Iso(install.PlusMonths(8)),
+                _ => Words.Iso(Now.Plan.Turns.Where(t => t.FirstDay > install.PlusDays(28)).Select(t => t.FirstDay).DefaultIfEmpty(install.PlusMonths(4)).Min()),
+            };
         }
         return Page();
     }
@@ -105,8 +116,10 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
             }
             if (Words.ReadDay(Lift) is not { } lift)
             {
-                faults.Add("lift", "must be a date");
-                lift = default;
+                bool forGood = Chosen.Layer == DisplayLayer.Standing && string.IsNullOrWhiteSpace(Lift) && faults.IsEmpty;
+                if (!forGood)
+                    faults.Add("lift", "must be a date");
+                lift = forGood ? Display.OpenEnd(install) : default;
             }
             faults.ThrowIfAny();
             List<Display> made = [];

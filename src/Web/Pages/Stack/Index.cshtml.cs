@@ -28,6 +28,10 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
     [BindProperty(SupportsGet = true, Name = "items")]
     public string? Proposed { get; set; }
 
+    /// <summary>The day on which what is proposed would be planted.</summary>
+    [BindProperty(SupportsGet = true, Name = "planted")]
+    public string? PlantedText { get; set; }
+
     [BindProperty]
     public DisplayInput Input { get; set; } = new();
 
@@ -43,7 +47,29 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
 
     public StackBloom? Bloom { get; private set; }
 
+    /// <summary>The planter's year with the stack as typed; null without weather.</summary>
+    public PlanterSeason? Season { get; private set; }
+
     public IReadOnlyList<Remark> Remarks { get; private set; } = [];
+
+    /// <summary>First colour of the first of its bulbs, in the middle year.</summary>
+    public LocalDate? First => Bloom?.Forecasts.Min(f => f.First);
+
+    /// <summary>Last colour of the last of them, in the middle year.</summary>
+    public LocalDate? Last => Bloom?.Forecasts.Max(f => f.Over);
+
+    /// <summary>How the planter's colour holds while its bulbs flower, as its own page has it.</summary>
+    public string ColourSaid
+    {
+        get
+        {
+            if (Season is null || First is not { } first || Last is not { } last)
+                return string.Empty;
+            List<BareSpell> bare = [.. Season.BareSpells.Where(s => s.FirstDay <= last && s.LastDay >= first)];
+            string days = $"the planter is in colour on {Season.DaysInColourBetween(first, last)} of those {Period.DaysBetween(first, last) + 1} days";
+            return bare.Count == 0 ? $"{days}." : $"{days}. {string.Join("; ", bare.Select(Words.Bare))}.";
+        }
+    }
 
     public CutAway Drawing { get; private set; } = null!;
 
@@ -68,8 +94,8 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         }
         else
         {
-            LocalDate planting = StackBloom.BulbYearStart(frame.Today, Now.IsSouthern).PlusMonths(2).PlusDays(14);
-            Input = new DisplayInput { Install = Words.Iso(planting), Lift = Words.Iso(planting.PlusMonths(8)), Lines = [new DisplayLine()] };
+            LocalDate planting = Words.ReadDay(PlantedText) ?? PlantingTime.BulbsIn(frame.Today, frame.Today, Now.Plan.Site.RulesFor(Planter), Now.IsSouthern);
+            Input = new DisplayInput { Install = Words.Iso(planting), Lift = Words.Iso(StackBloom.BulbYearStart(planting, Now.IsSouthern).PlusMonths(10).PlusDays(14)), Lines = [new DisplayLine()] };
         }
         if (!string.IsNullOrEmpty(Proposed))
         {
@@ -171,7 +197,10 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         Day = Words.ReadDay(DayText) ?? Bloom?.Forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).Select(f => f.Half!.Value.PlusDays(6)).Skip((Bloom.Forecasts.Count - 1) / 2).FirstOrDefault(frame.Today) ?? frame.Today;
         Scale = YearScale.Across(SiteYear.UsualStart(Day, Now.IsSouthern));
         Remarks = Stack is null ? [] : (await frame.State.Checks()).For(display);
-        PlanterSeason season = (await frame.State.Year(Scale.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.Unknown(Now.Plan, Planter, Scale.Start);
+        SeasonKernel kernel = await frame.State.Kernel(Scale.Start);
+        PlanterSeason season = kernel.Seasons.Count == 0 ? PlanterSeason.Unknown(Now.Plan, Planter, Scale.Start)
+            : kernel.Try(Now.Plan, Planter, [.. Now.Plan.DisplaysOf(Id).Where(d => d.Id != display.Id), .. items.Count == 0 ? [] : new[] { display }]);
+        Season = kernel.Seasons.Count == 0 ? null : season;
         Drawing = new CutAway(
             Planter,
             Stack,

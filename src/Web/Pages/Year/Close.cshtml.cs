@@ -42,6 +42,10 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     [BindProperty(SupportsGet = true)]
     public string? MostPlanters { get; set; }
 
+    /// <summary>Days from an order to its delivery; empty for the usual.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? LeadDays { get; set; }
+
     [BindProperty(SupportsGet = true)]
     public bool Asked { get; set; }
 
@@ -51,6 +55,9 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
 
     /// <summary>True when what is shown was worked out for the plan and the weather of now.</summary>
     public bool IsOfNow { get; private set; } = true;
+
+    /// <summary>Days from an order to its delivery where nothing else is typed.</summary>
+    public static int UsualLeadDays { get; } = new GapQuestion(default).LeadDays;
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -94,7 +101,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
             Job asked = await desk.Ask(JobKinds.CloseGaps, Read(), Now, PageFrame.Asker(HttpContext));
             return Redirect("/year/close" + QueryString.Create(
             [
-                new("day", Words.Iso(View.Day)), new("asked", "true"), new("job", $"{asked.Id}"), new("area", Area), new("planter", Planter), new("budget", Budget), new("mostPlanters", MostPlanters),
+                new("day", Words.Iso(View.Day)), new("asked", "true"), new("job", $"{asked.Id}"), new("area", Area), new("planter", Planter), new("budget", Budget), new("mostPlanters", MostPlanters), new("leadDays", LeadDays),
                 new("colours", Colours), .. Stock ? [new KeyValuePair<string, string?>("stock", "true")] : Array.Empty<KeyValuePair<string, string?>>(), .. Ways.Select(w => new KeyValuePair<string, string?>("ways[]", w)),
             ]));
         });
@@ -137,6 +144,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     {
         "budget" => "Budget",
         "mostPlanters" => "MostPlanters",
+        "leadDays" => "LeadDays",
         _ when fault.StartsWith("colours", StringComparison.Ordinal) => "Colours",
         _ => null,
     };
@@ -176,13 +184,16 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
             else
                 faults.Add("mostPlanters", "must be a whole number, or empty for no limit");
         }
+        int lead = UsualLeadDays;
+        if (!string.IsNullOrWhiteSpace(LeadDays) && !int.TryParse(LeadDays, NumberStyles.None, CultureInfo.InvariantCulture, out lead))
+            faults.Add("leadDays", "must be a whole number of days");
         faults.ThrowIfAny();
         string[] colours = [.. (Colours ?? string.Empty).Split([',', ' '], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)];
         var ask = new GapAsk(
             View.Start, From(), budget, Stock,
             [.. Ways.Select(w => Enum.TryParse(w, out GapMoveKind kind) && Enum.IsDefined(kind) ? kind : (GapMoveKind?)null).OfType<GapMoveKind>()],
             colours, 2, null, planters,
-            string.IsNullOrEmpty(Area) && string.IsNullOrEmpty(Planter) ? [] : [.. Now.Plan.Planters.Where(p => !p.IsRetired && Holds(p)).Select(p => p.Id)]);
+            string.IsNullOrEmpty(Area) && string.IsNullOrEmpty(Planter) ? [] : [.. Now.Plan.Planters.Where(p => !p.IsRetired && Holds(p)).Select(p => p.Id)], lead);
         faults.AddAll(string.Empty, ask.ToQuestion().Faults());
         faults.ThrowIfAny();
         return ask;

@@ -21,6 +21,14 @@ export const attach = (root) => {
       renumber(list);
       row.querySelector('select, input').focus();
     });
+    // The forms in which the chosen plant is sold.
+    list.addEventListener('change', (event) => {
+      const forms = event.target.selectedOptions?.[0]?.dataset.forms;
+      const choice = event.target.closest('[data-row]')?.querySelector('[data-form-choice]');
+      if (!choice || event.target === choice || forms === undefined) return;
+      choice.replaceChildren(choice.options[0], ...forms.split('|').map((form) => new Option(form, form)));
+      choice.value = '';
+    });
     list.addEventListener('click', (event) => {
       const button = event.target.closest('[data-row-remove]');
       if (!button) return;
