@@ -119,7 +119,8 @@ public static class StackProposals
                 IEnumerable<Display> others = plan.DisplaysOf(planter.Id).Where(d => d.Layer != DisplayLayer.Bulbs || d.Lift <= install || d.Install >= lift);
                 found.Add(new StackProposal(aim, display, kinds, odds, odds.Sum(), most, kinds.Sum(k => k.Cost), stack)
                 {
-                    With = kernel.Try(plan, planter, [.. others, display]), Without = kernel.Of(plan, planter),
+                    With = kernel.Try(plan, planter, [.. others, display]),
+                    Without = kernel.Of(plan, planter),
                 });
                 break;
             }

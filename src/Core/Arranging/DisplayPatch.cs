@@ -81,7 +81,10 @@ public sealed record DisplayPatch(LocalDate Day, int Item, int Count, DisplayIte
         };
         Display after = display with
         {
-            Id = id, Install = Day, Items = items, Cuts = [.. display.Cuts.Where(c => c.Day > Day && items.Exists(i => i.PlantId == c.PlantId))],
+            Id = id,
+            Install = Day,
+            Items = items,
+            Cuts = [.. display.Cuts.Where(c => c.Day > Day && items.Exists(i => i.PlantId == c.PlantId))],
             Pairs = [.. display.Pairs.Where(p => items.Exists(i => i.PlantId == p.FirstPlantId) && items.Exists(i => i.PlantId == p.SecondPlantId))],
         };
         return (before, after);

@@ -26,7 +26,7 @@ export const attach = (root) => {
       const forms = event.target.selectedOptions?.[0]?.dataset.forms;
       const choice = event.target.closest('[data-row]')?.querySelector('[data-form-choice]');
       if (!choice || event.target === choice || forms === undefined) return;
-      choice.replaceChildren(choice.options[0], ...forms.split('|').map((form) => new Option(form, form)));
+      choice.replaceChildren(choice.options[0], ...forms.split('|').map((form) => new window.Option(form, form)));
       choice.value = '';
     });
     list.addEventListener('click', (event) => {
