@@ -72,8 +72,11 @@ public static class StackProposals
     /// <summary>Small bulbs lie no deeper than this in a container, cm: their shoots must reach the surface (common practice: 3 to 5 in).</summary>
     public const double SmallDeepestCm = 13;
 
-    /// <summary>Kinds of large bulbs that a stack of at least three kinds is built on, where the planter is deep enough (common practice).</summary>
-    public const int LargeKinds = 1;
+    /// <summary>Genera that a stack is built on, where the planter is deep enough (common practice).</summary>
+    public static IReadOnlyList<string> Backbone { get; } = ["Tulipa", "Narcissus", "Hyacinthus"];
+
+    /// <summary>Kinds of the backbone in a stack of so many kinds: one of three, two of five.</summary>
+    public static int BackboneKinds(int kinds) => kinds >= 5 ? 2 : kinds >= 3 ? 1 : 0;
 
     private const int Scale = 1000;
     private const int MostTries = 25;
@@ -144,10 +147,10 @@ public static class StackProposals
             model.Add(LinearExpr.WeightedSum(x, candidates.Select(c => (long)Math.Ceiling((double)c.Count / c.Fits * Scale))) <= Scale);
         else
             WithinDepth(model, x, planter, site, candidates);
-        // A stack is built on large bulbs; small ones carry its beginning.
-        int[] large = [.. Enumerable.Range(0, x.Length).Where(i => IsLarge(candidates[i]))];
-        if (wish.MostKinds >= 3 && large.Length > 0)
-            model.Add(LinearExpr.Sum(large.Select(i => x[i])) >= LargeKinds);
+        // A stack is built on tulips, daffodils and hyacinths; small bulbs carry its beginning, others its end.
+        int[] backbone = [.. Enumerable.Range(0, x.Length).Where(i => Backbone.Contains(candidates[i].Plant.BotanicalName.Split(' ')[0], StringComparer.Ordinal))];
+        if (backbone.Length > 0)
+            model.Add(LinearExpr.Sum(backbone.Select(i => x[i])) >= Math.Min(backbone.Length, BackboneKinds(wish.MostKinds)));
         if (wish.Budget is { } budget)
             model.Add(LinearExpr.WeightedSum(x, candidates.Select(c => (long)(c.Cost * 100))) <= (long)(budget * 100));
         // The stack that was found first shares at most all but two kinds with every later one.

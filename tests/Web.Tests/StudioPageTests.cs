@@ -46,6 +46,47 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     [Fact]
+    public async Task Part_of_a_display_is_replaced_by_count_and_the_sheet_of_that_day_says_just_that()
+    {
+        const string Path = "/displays/bollard-pot-south-summer-2027";
+        using HttpResponseMessage refused = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "400"));
+        Assert.Contains("so many", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage made = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "2"), ("Patch.With", "lobelia-blue"));
+        Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
+        string[] sheet = [.. (await _browser.Open("/daysheet?date=2027-07-05")).QuerySelectorAll(".job .moves > div").Select(d => d.TextContent)];
+        Assert.Contains(sheet, t => t.Contains("out", StringComparison.Ordinal) && t.Contains("2 ", StringComparison.Ordinal));
+        Assert.Contains(sheet, t => t.Contains("in", StringComparison.Ordinal) && t.Contains("2 Lobelia, blue", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task A_buyer_chooses_the_form_and_the_order_follows()
+    {
+        const string Supply = "/supply?turn=summer-2027";
+        using HttpResponseMessage refused = await _browser.Send(Supply, $"{Supply}&handler=form", ("plant", "petunia-magenta"), ("from", "packs"), ("form", "crates"));
+        Assert.Contains("is not sold as", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage made = await _browser.Send(Supply, $"{Supply}&handler=form", ("plant", "petunia-magenta"), ("from", "packs"), ("form", "plugs"));
+        Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
+        string row = (await _browser.Open(Supply)).QuerySelectorAll("tr").First(r => r.TextContent.Contains("Petunia, magenta", StringComparison.Ordinal)).TextContent;
+        Assert.Contains("grow on 5 weeks", row, StringComparison.Ordinal);
+        Assert.Contains("tray of 84 plugs", row, StringComparison.Ordinal);
+        foreach (string span in new[] { "/supply?turn=month:2027-05", "/supply?turn=year:2026-09" })
+            Assert.Contains("Petunia, magenta", (await _browser.Open(span)).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_bulb_sold_under_a_wrong_name_is_renamed_where_it_stands_and_the_log_keeps_both()
+    {
+        (string, string)[] entry = [("planter", "gate-pot-left"), ("Kind", "Misnamed"), ("PlantId", "tulip-early-orange"), ("Day", "2026-11-20"), ("By", "Rosa")];
+        using HttpResponseMessage refused = await _browser.Send("/log?planter=gate-pot-left", null, [.. entry, ("Really", "")]);
+        Assert.Contains("choose what it really is", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage made = await _browser.Send("/log?planter=gate-pot-left", null, [.. entry, ("Really", "tulip-mid-red")]);
+        Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
+        string history = (await _browser.Open("/planters/gate-pot-left")).QuerySelector(".history")!.TextContent;
+        Assert.Contains("Tulip, early orange", history, StringComparison.Ordinal);
+        Assert.Contains("It is Tulip, mid red", history, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_bulb_stack_has_no_arrangement_and_an_unknown_display_is_not_found()
     {
         foreach (string path in new[] { "/arrange/flag-pot-bulbs", "/arrange/nothing", "/stack/nothing/build", "/stack/flag-pot/template?display=nothing" })

@@ -30,7 +30,7 @@ public static class SkyDome
         for (int k = 0; k < Skyline.Sectors; k++)
         {
             double canopy = Math.Max(skyline.WallDeg[k], skyline.CanopyDeg(k, year));
-            svg.Add(El("path", "class", "sky-tree", "data-sky-tree", k, "d", Wedge(k, skyline.WallDeg[k], canopy)));
+            svg.Add(El("path", "class", "sky-tree", "data-sky-tree", k, "d", Wedge(k, Math.Max(skyline.WallDeg[k], Math.Min(canopy, skyline.CanopyFromDeg?[k] ?? 0)), canopy)));
             svg.Add(El("path", "class", "sky-wall", "data-sky-wall", k, "d", Wedge(k, 0, skyline.WallDeg[k])));
         }
         foreach (int altitude in new[] { 30, 60 })
