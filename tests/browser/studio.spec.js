@@ -144,7 +144,7 @@ test('a five-layer stack with a winter display is built for a new 60 cm pot, see
   await page.getByLabel('Planted').fill('2026-10-20');
   await page.getByRole('button', { name: 'Save the stack' }).click();
   await expect(page.locator('.said')).toHaveText('The stack is saved.');
-  await expect(page.locator('[data-preview="sentence"]')).toContainText('In flower');
+  await expect(page.locator('[data-preview="sentence"]')).toContainText('Flowers from');
 
   await page.goto(`${studio}/displays/new?planter=studio-pot`);
   await page.getByLabel('Goes in').fill('2026-11-01');

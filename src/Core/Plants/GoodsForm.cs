@@ -29,7 +29,7 @@ public enum GoodsSort
 public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> Packs, double SpreadCm)
 {
     // What a plant is as bought in each of its forms; kept while the plant itself is.
-    private static readonly ConditionalWeakTable<Plant, IReadOnlyList<(GoodsForm Form, Plant AsBought)>> Known = [];
+    private static readonly ConditionalWeakTable<Plant, FormsOfPlant> Known = [];
 
     /// <summary>Weeks that it is grown on in the holding area before it may be planted out (common practice: plugs four to seven).</summary>
     public int GrowOnWeeks => Sort == GoodsSort.Plugs ? 5 : 0;
@@ -38,7 +38,7 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
     public int? RootBoundWeeks => Sort switch { GoodsSort.Plugs => 3, GoodsSort.Packs => 4, GoodsSort.Pot => SpreadCm < 20 ? 8 : 26, _ => null };
 
     /// <summary>Every form in which a plant is sold, those that can be planted at once first.</summary>
-    public static IReadOnlyList<GoodsForm> Of(Plant plant) => [.. All(plant).Select(f => f.Form)];
+    public static IReadOnlyList<GoodsForm> Of(Plant plant) => All(plant).Forms;
 
     /// <summary>
     /// The form bought where nobody has chosen one: packs in bud, a pot where there are none or the house buys in full colour; plugs
@@ -54,18 +54,26 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
     public static GoodsForm? Find(Plant plant, string? name) => name is null ? null : Of(plant).FirstOrDefault(f => f.Name == name);
 
     /// <summary>A plant as it comes in a form: of that width, and sold in that form's packs alone. Always the same object for the same plant and form.</summary>
-    public static Plant AsBought(Plant plant, GoodsForm form) => All(plant).First(f => f.Form.Name == form.Name).AsBought;
+    public static Plant AsBought(Plant plant, GoodsForm form)
+    {
+        FormsOfPlant all = All(plant);
+        int at = 0;
+        while (!ReferenceEquals(all.Forms[at], form) && all.Forms[at].Name != form.Name)
+            at++;
+        return all.AsBought[at];
+    }
 
-    private static IReadOnlyList<(GoodsForm Form, Plant AsBought)> All(Plant plant) => Known.GetValue(plant, Make);
+    private static FormsOfPlant All(Plant plant) => Known.GetValue(plant, Make);
 
-    private static IReadOnlyList<(GoodsForm Form, Plant AsBought)> Make(Plant plant)
+    private static FormsOfPlant Make(Plant plant)
     {
         List<GoodsForm> forms = [.. plant.Packs
             .GroupBy(p => (Sort: SortOf(plant, p), Width: p.SpreadCm ?? plant.SpreadAtPurchaseCm, Name: NameOf(plant, p)))
             .Select(g => new GoodsForm(g.Key.Name, g.Key.Sort, [.. g], g.Key.Width))
             .OrderBy(f => f.Sort == GoodsSort.Plugs).ThenByDescending(f => f.Sort == GoodsSort.Packs)];
         var alike = forms.CountBy(f => f.Name, StringComparer.Ordinal).Where(n => n.Value > 1).Select(n => n.Key).ToHashSet(StringComparer.Ordinal);
-        return [.. forms.Select(f => alike.Contains(f.Name) ? f with { Name = FormattableString.Invariant($"{f.Name}, {f.SpreadCm:0.#} cm") } : f).Select(f => (f, Variant(plant, f)))];
+        GoodsForm[] named = [.. forms.Select(f => alike.Contains(f.Name) ? f with { Name = FormattableString.Invariant($"{f.Name}, {f.SpreadCm:0.#} cm") } : f)];
+        return new FormsOfPlant(named, [.. named.Select(f => Variant(plant, f))]);
     }
 
     private static Plant Variant(Plant plant, GoodsForm form)
@@ -73,9 +81,11 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
         double wide = Math.Min(form.SpreadCm, plant.MatureSpreadCm);
         Plant bought = form.Packs.Count == plant.Packs.Count && wide == plant.SpreadAtPurchaseCm ? plant : plant with { Packs = form.Packs, SpreadAtPurchaseCm = wide };
         if (!ReferenceEquals(bought, plant))
-            Known.Add(bought, [(form, bought)]);
+            Known.Add(bought, new FormsOfPlant([form], [bought]));
         return bought;
     }
+
+    private sealed record FormsOfPlant(GoodsForm[] Forms, Plant[] AsBought);
 
     private static GoodsSort SortOf(Plant plant, Pack pack) =>
         Says(pack, "plug") ? GoodsSort.Plugs

@@ -191,7 +191,8 @@ public sealed class SeasonKernel
         if (Seasons.Count == 0)
             return;
         var feltBelow = plan.Displays.Where(d => d.Layer != DisplayLayer.Seasonal).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);
-        _record!.Ground.Prepare(planters.Where(p => feltBelow.Contains(p.Id)).Select(ThermalClass.Of));
+        // What is known of a planter that is still the same was computed over its ground.
+        _record!.Ground.Prepare(planters.Where(p => feltBelow.Contains(p.Id) && !(_planters.TryGetValue(p.Id, out Known? known) && ReferenceEquals(known.Planter, p))).Select(ThermalClass.Of));
     }
 
     private int IndexOf(int weatherYear)

@@ -65,7 +65,8 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         {
             if (Season is null || First is not { } first || Last is not { } last)
                 return string.Empty;
-            List<BareSpell> bare = [.. Season.BareSpells.Where(s => s.FirstDay <= last && s.LastDay >= first)];
+            // A week of it at least: what is bare before the first flower and after the last is no gap of the stack.
+            List<BareSpell> bare = [.. Season.BareSpells.Where(s => s.FirstDay.PlusDays(6) <= last && s.LastDay >= first.PlusDays(6))];
             string days = $"the planter is in colour on {Season.DaysInColourBetween(first, last)} of those {Period.DaysBetween(first, last) + 1} days";
             return bare.Count == 0 ? $"{days}." : $"{days}. {string.Join("; ", bare.Select(Words.Bare))}.";
         }
