@@ -75,8 +75,8 @@ public static class StackProposals
     /// <summary>Genera that a stack is built on, where the planter is deep enough (common practice).</summary>
     public static IReadOnlyList<string> Backbone { get; } = ["Tulipa", "Narcissus", "Hyacinthus"];
 
-    /// <summary>Kinds of the backbone in a stack of so many kinds: one of three, two of five.</summary>
-    public static int BackboneKinds(int kinds) => kinds >= 5 ? 2 : kinds >= 3 ? 1 : 0;
+    /// <summary>Kinds of the backbone in a stack of so many kinds: one of three or more.</summary>
+    public static int BackboneKinds(int kinds) => kinds >= 3 ? 1 : 0;
 
     private const int Scale = 1000;
     private const int MostTries = 25;
