@@ -35,7 +35,7 @@ public sealed class StackProposalsTests
     public void A_stack_is_built_on_tulips_daffodils_and_hyacinths_and_keeps_small_bulbs_where_they_come_up() =>
         Assert.All(Ask("great-pot", Spring), f =>
         {
-            Assert.True(f.Stack.Layers.Count(l => StackProposals.Backbone.Contains(l.Plant.BotanicalName.Split(' ')[0])) >= 1);
+            Assert.Contains(f.Stack.Layers, l => StackProposals.Backbone.Contains(l.Plant.BotanicalName.Split(' ')[0]));
             Assert.All(f.Stack.Layers.Where(l => l.Plant.Bulb!.HeightCm < BulbStack.LargeBulbCm), l => Assert.True(l.DepthCm <= StackProposals.SmallDeepestCm + 0.2, $"{l.Plant.Id} {l.DepthCm}"));
         });
 
