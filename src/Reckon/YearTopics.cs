@@ -66,7 +66,7 @@ public sealed record TurnOutput(string Sentence, LocalDate? Best, LocalDate? Whe
 /// <param name="MostPerPlanter">Most changes to one planter, 1 to 6.</param>
 /// <param name="LeadDays">Days from an order to its delivery, 0 to 120.</param>
 public sealed record CloseGapsInput(
-    string PlanFile, WeatherInput Weather, LocalDate Start, LocalDate From, decimal? Budget = null, bool OnlyStock = false, IReadOnlyList<string>? PlanterIds = null, IReadOnlyList<GapMoveKind>? Ways = null, int MostPerPlanter = 2, int LeadDays = 7);
+    string PlanFile, WeatherInput Weather, LocalDate Start, LocalDate From, decimal? Budget = null, bool OnlyStock = false, IReadOnlyList<string>? PlanterIds = null, IReadOnlyList<GapMoveKind>? Ways = null, int MostPerPlanter = 2, int LeadDays = GapQuestion.UsualLeadDays);
 
 /// <summary>One proposed change.</summary>
 public sealed record GapMoveOutput(string PlanterId, GapMoveKind Way, string Say, int DaysGained, decimal Cost);

@@ -55,6 +55,13 @@ public sealed class LogStore(MeadowDatabase database)
         return added;
     }
 
+    /// <summary>True when an observation of that id is recorded.</summary>
+    public async Task<bool> Has(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<bool>("select exists (select from observation where id = @id)", new { id });
+    }
+
     /// <summary>Every observation, in the order in which the log is written to a file: by day, then by id.</summary>
     public async IAsyncEnumerable<Observation> All()
     {

@@ -101,15 +101,16 @@ internal sealed class CheckedDisplay
         [.. Kinds.Select(k => Part(Display, ReferenceEquals(k.Plant, goes) ? comes! : k.Plant, k.Item)), .. Together.Select(t => Part(t.Display, t.Plant, t.Item))];
 
     /// <summary>Its kinds that stand side by side, half-way between their width as bought and as grown, and what tells them apart.</summary>
-    public IReadOnlyList<NeighbourDifference> Neighbours =>
-    [
-        .. Arrangement.Neighbours(p => (p.Plant.SpreadAtPurchaseCm + p.Plant.MatureSpreadCm) / 2).Order()
-            .Select(pair => (One: Kinds[pair.One].Plant, Other: Kinds[pair.Other].Plant))
-            .Select(p => new NeighbourDifference(p.One, Shown(p.One), p.Other, Shown(p.Other))),
-    ];
-
-    /// <summary>The strongest colour that one of its kinds shows in its time, or a leaf's green.</summary>
-    public string Shown(Plant plant) => Scheme().First(p => p.Plant.Id == plant.Id).Colours.FirstOrDefault("#7f9a68");
+    public IReadOnlyList<NeighbourDifference> Neighbours
+    {
+        get
+        {
+            // Each kind's strongest colour in its time, or a leaf's green.
+            string[] shown = [.. Scheme().Take(Kinds.Count).Select(p => p.Colours.FirstOrDefault("#7f9a68"))];
+            return [.. Arrangement.Neighbours(p => (p.Plant.SpreadAtPurchaseCm + p.Plant.MatureSpreadCm) / 2).Order()
+                .Select(pair => new NeighbourDifference(Kinds[pair.One].Plant, shown[pair.One], Kinds[pair.Other].Plant, shown[pair.Other]))];
+        }
+    }
 
     public Remark Say(Gravity gravity, string what, string why, string mend, Working working, params IEnumerable<Remedy?> remedies) =>
         new(Display.PlanterId, Display.Id, what, why, mend, working) { Gravity = gravity, Remedies = [.. remedies.OfType<Remedy>()] };

@@ -32,8 +32,11 @@ public enum GapMoveKind
 /// <param name="From">Nothing before this day can be changed: today.</param>
 public sealed record GapQuestion(LocalDate From)
 {
-    /// <summary>Days from an order to its delivery, 0 to 120 (common practice: a week for what growers have ready); what is at hand needs none.</summary>
-    public int LeadDays { get; init; } = 7;
+    /// <summary>Days from an order to its delivery where nobody has said otherwise (common practice: a week for what growers have ready).</summary>
+    public const int UsualLeadDays = 7;
+
+    /// <summary>Days from an order to its delivery, 0 to 120; what is at hand needs none.</summary>
+    public int LeadDays { get; init; } = UsualLeadDays;
 
     /// <summary>Most that may be spent; null for no limit.</summary>
     public decimal? Budget { get; init; }

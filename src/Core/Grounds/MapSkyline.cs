@@ -116,13 +116,13 @@ public static class MapSkyline
     }
 
     // The angles above the horizon between which an upright ellipse is seen: its middle so far ahead and so far up, with its half axes.
-    private static (double Lower, double Upper) Between(double ahead, double up, double across, double half)
+    private static (double Lower, double Upper) Between(double ahead, double middle, double across, double half)
     {
         double outside = (ahead * ahead) - (across * across);
-        double root = Math.Sqrt(Math.Max(0, (half * half * outside) + (across * across * up * up)));
-        // The two tangents' slopes multiply to (up² − half²) / outside: so the lower one is had without a small difference of large numbers.
-        double lowest = ((up * up) - (half * half)) / ((ahead * up) + root);
-        return (Math.Atan(Math.Max(0, lowest)) * 180 / Math.PI, ahead > across ? Math.Atan(((ahead * up) + root) / outside) * 180 / Math.PI : 90);
+        double root = Math.Sqrt(Math.Max(0, (half * half * outside) + (across * across * middle * middle)));
+        // The two tangents' slopes multiply to (middle² − half²) / outside: so the lower one is had without a small difference of large numbers.
+        double lowest = ((middle * middle) - (half * half)) / ((ahead * middle) + root);
+        return (Math.Atan(Math.Max(0, lowest)) * 180 / Math.PI, ahead > across ? Math.Atan(((ahead * middle) + root) / outside) * 180 / Math.PI : 90);
     }
 
     private static double Azimuth(int sector, int ray) => (sector + (((ray + 0.5) / Rays) - 0.5)) * 2 * Math.PI / Skyline.Sectors;

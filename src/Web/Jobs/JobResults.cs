@@ -13,7 +13,7 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web.Jobs;
 
 /// <summary>What is asked when bare spells are to be closed.</summary>
-public sealed record GapAsk(LocalDate Start, LocalDate From, decimal? Budget, bool OnlyStock, IReadOnlyList<GapMoveKind> Kinds, IReadOnlyList<string> Colours, int MostPerPlanter, int? MostKinds, int? MostPlanters, IReadOnlyList<string> PlanterIds, int LeadDays = 7)
+public sealed record GapAsk(LocalDate Start, LocalDate From, decimal? Budget, bool OnlyStock, IReadOnlyList<GapMoveKind> Kinds, IReadOnlyList<string> Colours, int MostPerPlanter, int? MostKinds, int? MostPlanters, IReadOnlyList<string> PlanterIds, int LeadDays = GapQuestion.UsualLeadDays)
 {
     /// <summary>The question to Core.</summary>
     public GapQuestion ToQuestion() => new(From)

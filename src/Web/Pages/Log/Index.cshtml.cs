@@ -82,7 +82,8 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                 faults.Add("plantId", $"there is no plant \"{plant}\" in the palette");
             faults.ThrowIfAny();
             string followed = string.Empty;
-            if (kind == ObservationKind.Misnamed)
+            // A form that is sent twice renames once.
+            if (kind == ObservationKind.Misnamed && !await log.Has(id))
             {
                 // What is planned follows first: when that is refused, nothing is logged either.
                 var (before, after, lotsBefore, lotsAfter) = new Misnaming(seen.PlanterId, seen.PlantId!, Really ?? string.Empty, day, WholeDelivery).In(Now.Plan);

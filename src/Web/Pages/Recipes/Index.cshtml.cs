@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Closing;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
@@ -63,7 +64,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         if (Chosen is { } recipe)
         {
             LocalDate start = SiteYear.UsualStart(frame.Today, Now.IsSouthern);
-            LocalDate there = frame.Today.PlusDays(Year.CloseModel.UsualLeadDays);
+            LocalDate there = frame.Today.PlusDays(GapQuestion.UsualLeadDays);
             List<Plant> plants = [.. recipe.Items.Select(i => Now.Plan.FindPlant(i.PlantId)).OfType<Plant>()];
             LocalDate install = Words.ReadDay(Install) ?? (recipe.Layer == DisplayLayer.Bulbs
                 ? PlantingTime.BulbsIn(there, there, Now.Plan.Site.Rules, Now.IsSouthern)

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Closing;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
@@ -79,7 +80,7 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
         {
             if (Now.Record is null)
                 throw new InvalidInputException(string.Empty, "The site has no weather yet, so that nobody knows when a bulb shows: bring in a station's record first.");
-            Job asked = await desk.Ask(JobKinds.Stack, new StackAsk(Id, Read(), frame.Today.PlusDays(Year.CloseModel.UsualLeadDays)), Now, PageFrame.Asker(HttpContext));
+            Job asked = await desk.Ask(JobKinds.Stack, new StackAsk(Id, Read(), frame.Today.PlusDays(GapQuestion.UsualLeadDays)), Now, PageFrame.Asker(HttpContext));
             return Redirect($"/stack/{Id}/build?job={asked.Id}");
         });
     }
@@ -99,7 +100,7 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
     }
 
     /// <summary>The day on which what is proposed would be planted.</summary>
-    private LocalDate PlantedOn => PlantingTime.BulbsIn(Wish!.First, frame.Today.PlusDays(Year.CloseModel.UsualLeadDays), Now.Plan.Site.RulesFor(Planter), Now.IsSouthern);
+    private LocalDate PlantedOn => PlantingTime.BulbsIn(Wish!.First, frame.Today.PlusDays(GapQuestion.UsualLeadDays), Now.Plan.Site.RulesFor(Planter), Now.IsSouthern);
 
     /// <summary>Where a proposal is opened in the stack's own page, to be looked over and saved.</summary>
     public string Open(ProposedStack stack) =>

@@ -56,9 +56,6 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     /// <summary>True when what is shown was worked out for the plan and the weather of now.</summary>
     public bool IsOfNow { get; private set; } = true;
 
-    /// <summary>Days from an order to its delivery where nothing else is typed.</summary>
-    public static int UsualLeadDays { get; } = new GapQuestion(default).LeadDays;
-
     public SiteNow Now { get; private set; } = null!;
 
     public YearView View { get; private set; } = null!;
@@ -184,7 +181,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
             else
                 faults.Add("mostPlanters", "must be a whole number, or empty for no limit");
         }
-        int lead = UsualLeadDays;
+        int lead = GapQuestion.UsualLeadDays;
         if (!string.IsNullOrWhiteSpace(LeadDays) && !int.TryParse(LeadDays, NumberStyles.None, CultureInfo.InvariantCulture, out lead))
             faults.Add("leadDays", "must be a whole number of days");
         faults.ThrowIfAny();
