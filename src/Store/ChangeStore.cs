@@ -25,7 +25,7 @@ public sealed record PlanChange(IReadOnlyList<Display> Before, IReadOnlyList<Dis
     /// <summary>Lots as they were; empty where none changes.</summary>
     public IReadOnlyList<Lot> LotsBefore { get; init; } = [];
 
-    /// <summary>Those lots as they become.</summary>
+    /// <summary>Those lots as they become, and lots that are new.</summary>
     public IReadOnlyList<Lot> LotsAfter { get; init; } = [];
 
     /// <summary>Displays that change, and nothing else.</summary>
@@ -52,6 +52,8 @@ public sealed class ChangeStore(PlanStore plans)
             faults.AddAll(string.Empty, display.Faults());
         if (change.TurnAfter is { } turn)
             faults.AddAll(string.Empty, turn.Faults());
+        foreach (Lot lot in change.LotsAfter)
+            faults.AddAll(string.Empty, lot.Faults());
         faults.ThrowIfAny();
         return plans.Write(async edit =>
         {
@@ -59,6 +61,7 @@ public sealed class ChangeStore(PlanStore plans)
             await edit.CheckLater();
             if (Differs(edit.Before.Plan, change.Before, change.TurnBefore, change.LotsBefore) is { } changed)
                 throw new LostUpdateException(changed);
+            await edit.Expect("lot", change.LotsAfter.Where(l => change.LotsBefore.All(b => b.Id != l.Id)).Select(l => (l.Id, (long?)null)), l => $"The lot {l}");
             await edit.Expect("display", change.Added.Select(d => (d.Id, (long?)null)), d => $"The display {d}");
             await edit.Put([.. change.After, .. change.Added]);
             await edit.Put(change.TurnAfter is null ? Array.Empty<Turn>() : [change.TurnAfter]);
@@ -98,6 +101,7 @@ public sealed class ChangeStore(PlanStore plans)
         await edit.Put(change.Before);
         await edit.Put(change.TurnBefore is null ? Array.Empty<Turn>() : [change.TurnBefore]);
         await edit.Put(change.LotsBefore);
+        await edit.Execute("delete from lot where id = any(@ids)", new { ids = change.LotsAfter.Select(l => l.Id).Except(change.LotsBefore.Select(l => l.Id), StringComparer.Ordinal).ToArray() });
         foreach ((string lot, int count) in change.Used)
             await edit.Execute("update lot set count = count + @count where id = @lot", new { lot, count });
         await edit.Execute("update plan_change set undone_at = now() where id = @id", new { id });

@@ -43,7 +43,7 @@ public sealed record DisplayPatch(LocalDate Day, int Item, int Count, DisplayIte
         else if (Count < 1 || Count > display.Items[Item].Count)
             faults.Add("count", $"must be from 1 to {display.Items[Item].Count}: so many {plan.Plant(display.Items[Item].PlantId).CommonName} stand there");
         else if (At.Count > 0 && (At.Count != Count || At.Distinct().Count() != Count || At.Any(a => a < 0 || a >= display.Items[Item].Count)))
-            faults.Add("at", "must name each plant that comes out once");
+            faults.Add("at", $"must name each of the {Count} that come out once, from 1 to {display.Items[Item].Count}");
         if (With is { Count: < 1 or > DisplayItem.MostCount })
             faults.Add("with", "must be from 1 to 10,000 plants");
         else if (With is null && display.Items.Count == 1 && Count == display.Items[0].Count)

@@ -126,6 +126,7 @@ internal static class ColdChecks
         if (survival.Odds(kill) >= LeastRootOdds)
             yield break;
         (double low, double high) = survival.Between(kill, estimated);
+        // Nobody lifts before winter what was bought for its stems in winter.
         LocalDate before = winter.PlusDays(-60);
         yield return at.Say(
             Gravity.Loses,
@@ -133,7 +134,7 @@ internal static class ColdChecks
             $"Its roots die at about {kill:0.#} °C; in {at.Planter.Name} they live through {survival.Odds(kill) * 10:0.#} of 10 winters (between {low * 10:0.#} and {high * 10:0.#}).",
             "Wrap or group the planter, move it in, sink it in a bed, or choose what stands more; the Climate page compares.",
             survival.Explain(kill, estimated),
-            [at.Swap(plant, p => survival.Odds(p.RootKilling.Celsius) >= LeastRootOdds), before > install ? at.Days($"Lift it on {CheckedDisplay.Day(before)}, before winter", lift: before) : null]);
+            [at.Swap(plant, p => survival.Odds(p.RootKilling.Celsius) >= LeastRootOdds), before > install && !plant.Windows.Any(w => w.Part == ColourPart.Stem) ? at.Days($"Lift it on {CheckedDisplay.Day(before)}, before winter", lift: before) : null]);
     }
 
     public static IEnumerable<Remark> BulbCold(CheckedDisplay at, Plant plant, BulbPlace place, IReadOnlyList<GrowingSeason> seasons)

@@ -134,13 +134,14 @@ internal static class GrowingChecks
             yield break;
         GreatestHeight height = GreatestHeight.Of(at.Planter);
         double limit = height.LimitCm;
-        bool passes = plant.HeightCm > limit;
-        if (!passes && plant.HeightCm <= height.ProportionCm)
+        double reaches = at.GreatestHeightCm(plant);
+        bool passes = reaches > limit;
+        if (!passes && reaches <= height.ProportionCm)
             yield break;
         yield return at.Say(
             passes ? Gravity.Loses : Gravity.Looks,
             passes ? $"{plant.CommonName} stands too high here" : $"{plant.CommonName} is tall for this planter",
-            passes ? $"It stands {plant.HeightCm:0} cm high; {height.LimitedBy} allows {limit:0} cm." : $"It stands {plant.HeightCm:0} cm high; {height.ProportionCm:0} cm looks right by the planter's height and width.",
+            passes ? $"It comes to stand {reaches:0} cm high; {height.LimitedBy} allows {limit:0} cm." : $"It comes to stand {reaches:0} cm high; {height.ProportionCm:0} cm looks right by the planter's height and width.",
             "Choose a lower plant" + (passes ? " or a heavier planter." : "."),
             height.Explain(),
             [at.Swap(plant, p => p.HeightCm <= Math.Min(limit, height.ProportionCm))]);

@@ -44,9 +44,6 @@ public sealed record Changeover(
     /// <summary>Nearer than this to the tip of a bulb that stays nobody digs, cm (common practice).</summary>
     public const double OverTipCm = 2;
 
-    /// <summary>Bedding that one person lifts and sets back in an hour (common practice: 40–60 set from packs).</summary>
-    public const double SetBackAnHour = 40;
-
     /// <summary>True when the day belongs to the seasonal layer: something is lifted from it or set into it.</summary>
     public bool ChangesTop => In.Concat(Out).Any(i => i.Display.Layer == DisplayLayer.Seasonal);
 
@@ -54,7 +51,7 @@ public sealed record Changeover(
     public bool SetsBulbs => In.Any(i => i.DepthCm is not null);
 
     /// <summary>Minutes that lifting and setting back takes one person.</summary>
-    public int SetBackMinutes => (int)Math.Ceiling(Lifted.Sum(i => i.Count) * 60 / SetBackAnHour);
+    public int SetBackMinutes => (int)Math.Ceiling(Lifted.Sum(i => i.Count) * 60 / Labour.PacksAnHour);
 
     /// <summary>Days on which a display goes in, is added to or comes out.</summary>
     public static IEnumerable<LocalDate> DaysOf(Display display) =>

@@ -15,6 +15,9 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
     /// <summary>The planter.</summary>
     public Planter Planter => Change.Planter;
 
+    /// <summary>Minutes that it takes one person.</summary>
+    public int Minutes { get; } = Labour.MinutesOf(Change);
+
     /// <summary>Fresh medium, litres; 0 for none.</summary>
     public double MediumLitres => Change.Medium?.Litres ?? 0;
 }

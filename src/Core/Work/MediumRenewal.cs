@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Work;
 
@@ -12,6 +13,9 @@ public sealed record MediumLine(Planter Planter, double Litres, string Reason)
 {
     /// <summary>Finished surface to the bottom of the fresh medium, cm.</summary>
     public double DepthCm { get; init; }
+
+    /// <summary>True where something that goes in or stays wants acid medium.</summary>
+    public bool IsAcid { get; init; }
 
     /// <summary>Of that, the top that is still fresh and is laid aside, cm; 0 for none.</summary>
     public double FreshCm { get; init; }
@@ -76,7 +80,12 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
             _fresh.Add((change.Day, depth));
         if (litres <= LeastLitres)
             return null;
-        return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason) { DepthCm = depth, FreshCm = had };
+        return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason) 
+        {
+            DepthCm = depth,
+            FreshCm = had,
+            IsAcid = change.In.Concat(change.Stays).Any(i => i.Plant.Roots.Medium == RootingMedium.Acid),
+        };
     }
 
     private (double DepthCm, string Reason) Wanted(Changeover change, double whole)

@@ -27,6 +27,8 @@ internal static class RuleSteps
             string feed = change.Feed.Any(f => f.What == FeedLine.Starter) ? " and starter feed" : string.Empty;
             if (whole && BulbStack.GravelIn(planter, plan.Site) > 0)
                 yield return "Shards or gravel over the hole before filling.";
+            if (medium.IsAcid)
+                yield return "Acid medium, and rain or soft water: lime yellows what stands in it.";
             yield return medium.FreshCm > 0
                 ? $"Lay the top {medium.FreshCm:0} cm aside, it is still fresh; renew the medium below it, down to {medium.DepthCm:0} cm{feed}."
                 : whole
@@ -46,6 +48,8 @@ internal static class RuleSteps
             yield return top.All(i => GoodsForm.Of(i.Plant)[0].Sort == GoodsSort.Plugs) ? "Take plants grown on from plugs until their roots hold the ball." : rules.Stage == StageSchool.InBud ? "Take plants in bud; send back what is past its first flowers." : "Take plants in full colour; pick off what is over.";
         if (rules.HardenOff == HardenOffSchool.HardenedOff && change.In.Any(i => i.Plant is { IsRaisedWarm: true, IsTender: true }))
             yield return "Only stock that has been hardened off for a week: out by day, in on frost nights.";
+        if (Holds(change.In, "Erica") || Holds(change.In, "Calluna"))
+            yield return "Water heaths at the foot: wet flowers brown.";
         if (planter.Survey.WeedFabric && change.In.Count > 0)
             yield return rules.Fabric == FabricSchool.Cross ? "Slit the fabric in a cross, fold the corners under, fold them back after planting." : "Slit the fabric in a T, lay the two flaps aside, close them after planting.";
         if (Holds(change.In, "Chrysanthemum") && rules.Chrysanthemums == ChrysanthemumSchool.Overwinter)

@@ -47,11 +47,18 @@ public sealed record TurnOrder
     /// <summary>One line per planter and feed; none where the house rules want none.</summary>
     public IReadOnlyList<FeedLine> Feed { get; }
 
+    /// <summary>Cautions of what is ordered, each once.</summary>
+    public IReadOnlyList<string> Cautions => [.. Lines.SelectMany(l => l.Plant.Cautions).Distinct(StringComparer.Ordinal)];
+
     /// <summary>Litres of medium in all.</summary>
     public double MediumLitres => Medium.Sum(m => m.Litres);
 
-    /// <summary>Bags of medium, rounded up.</summary>
-    public int MediumBags => (int)Math.Ceiling((MediumLitres / Site.MediumBagLitres) - 1e-9);
+    /// <summary>Medium by its kind, acid last: litres, and bags rounded up.</summary>
+    public IReadOnlyList<(bool IsAcid, double Litres, int Bags)> MediumByKind =>
+        [.. Medium.GroupBy(m => m.IsAcid).OrderBy(g => g.Key).Select(g => (g.Key, g.Sum(m => m.Litres), (int)Math.Ceiling((g.Sum(m => m.Litres) / Site.MediumBagLitres) - 1e-9)))];
+
+    /// <summary>Bags of medium, each kind rounded up.</summary>
+    public int MediumBags => MediumByKind.Sum(m => m.Bags);
 
     /// <summary>Price of the medium.</summary>
     public decimal MediumCost => MediumBags * Site.MediumBagPrice;
@@ -142,7 +149,7 @@ public sealed record TurnOrder
         [new("fresh at a turn", $"top {Site.FreshMediumCm:0} cm"), new("one bag", $"{Site.MediumBagLitres:0} L at {Site.Money}{Site.MediumBagPrice:0.00}")],
         "Volume between the finished surface and the depth renewed, less what is still fresh, what roots take up and what may not be dug, per container; beds take none",
         "Solid geometry; depth renewed is common practice",
-        [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L, {m.Reason}.")]);
+        [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L{(m.IsAcid ? " acid" : string.Empty)}, {m.Reason}.")]);
 
     /// <summary>The arithmetic behind the feed.</summary>
     public Working ExplainFeed() => new(

@@ -42,12 +42,12 @@ public static class CsvSheets
                     string.Join("; ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}")));
             }
         }
-        if (order.MediumBags > 0)
+        foreach ((bool acid, double litres, int bags) in order.MediumByKind)
         {
             Row(
-                csv, "medium", "planting medium", string.Empty, Math.Round(order.MediumLitres, 1), Math.Round(order.MediumLitres, 1), 0, "bag, L",
-                order.Site.MediumBagLitres, order.MediumBags, order.Site.MediumBagPrice, order.MediumCost,
-                string.Join("; ", order.Medium.Select(m => $"{m.Planter.Name} {m.Litres:0} L")));
+                csv, acid ? "medium-acid" : "medium", acid ? "acid planting medium" : "planting medium", string.Empty, Math.Round(litres, 1), Math.Round(litres, 1), 0, "bag, L",
+                order.Site.MediumBagLitres, bags, order.Site.MediumBagPrice, bags * order.Site.MediumBagPrice,
+                string.Join("; ", order.Medium.Where(m => m.IsAcid == acid).Select(m => $"{m.Planter.Name} {m.Litres:0} L")));
         }
     });
 

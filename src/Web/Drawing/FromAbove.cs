@@ -91,7 +91,7 @@ public static class FromAbove
         (StandingPlant look, double r) = (shown.Look, shown.Stature.SpreadCm / 2);
         Plant plant = look.Plant;
         int seed = (plant.Id.Length * 31) + (shown.Index * 7) + look.Item;
-        XElement group = El("g", "transform", $"translate({N(shown.At.XCm)} {N(-shown.At.YCm)})", "class", movable ? "plant is-movable" : "plant", Title($"{plant.CommonName}, {shown.Stature.SpreadCm:0} cm wide, {shown.Stature.HeightCm:0} cm high"));
+        XElement group = El("g", "transform", $"translate({N(shown.At.XCm)} {N(-shown.At.YCm)})", "class", movable ? "plant is-movable" : "plant", Title($"{plant.CommonName} {shown.Index + 1}, {shown.Stature.SpreadCm:0} cm wide, {shown.Stature.HeightCm:0} cm high"));
         if (movable)
         {
             group.SetAttributeValue("data-item", look.Item);

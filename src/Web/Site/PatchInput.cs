@@ -15,6 +15,9 @@ public sealed class PatchInput
 
     public string? Count { get; set; }
 
+    /// <summary>Which of them, by the numbers that the arrangement gives them, parted by commas; empty for the last ones.</summary>
+    public string? At { get; set; }
+
     /// <summary>What becomes of those that come out.</summary>
     public string? Fate { get; set; }
 
@@ -31,6 +34,7 @@ public sealed class PatchInput
         "item" => "Patch.Item",
         "count" => "Patch.Count",
         "with" => "Patch.WithCount",
+        "at" => "Patch.At",
         _ => fault.StartsWith("Patch.", StringComparison.Ordinal) ? fault : null,
     };
 
@@ -57,8 +61,20 @@ public sealed class PatchInput
                 faults.Add("with", "must be a whole number, or empty for as many as come out");
             with = new DisplayItem(With, more);
         }
+        var at = new List<int>();
+        foreach (string number in (At ?? string.Empty).Split([',', ' '], StringSplitOptions.RemoveEmptyEntries))
+        {
+            if (Number(number, out int n))
+                at.Add(n - 1);
+            else
+                faults.Add("at", $"\"{number}\" is no number; write 3, 5, or leave it empty for the last ones");
+        }
         faults.ThrowIfAny();
-        return new DisplayPatch(day, item, count, with) { Fate = Enum.TryParse(Fate, out PlantFate fate) && Enum.IsDefined(fate) && fate != PlantFate.Stays ? fate : null };
+        return new DisplayPatch(day, item, count, with)
+        {
+            At = at,
+            Fate = Enum.TryParse(Fate, out PlantFate fate) && Enum.IsDefined(fate) && fate != PlantFate.Stays ? fate : null,
+        };
     }
 
     private static bool Number(string? text, out int number) =>

@@ -30,6 +30,9 @@ public static class Words
         return now is null || now == then ? then : $"{then} (now called {now})";
     }
 
+    /// <summary>Work of one person: "25 min of work", "6 h 40 of work".</summary>
+    public static string Work(int minutes) => minutes < 100 ? $"{minutes} min of work" : $"{minutes / 60} h {minutes % 60:00} of work";
+
     /// <summary>A bare spell: "Bare 15 Mar to 28 Mar, 14 days, in 20 of 28 years".</summary>
     public static string Bare(Core.Season.BareSpell spell) => $"Bare {Short(spell.FirstDay)} to {Short(spell.LastDay)}, {spell.Days} days, in {spell.YearsBare} of {spell.Years} years";
 

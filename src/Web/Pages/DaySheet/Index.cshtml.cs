@@ -1,16 +1,18 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
+using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Work;
+using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.DaySheet;
 
 /// <summary>One crew's work for one day, in a turn or not, for the phone and on one printed page.</summary>
-public sealed class IndexModel(PageFrame frame) : PageModel
+public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "turn")]
     public string? TurnId { get; set; }
@@ -42,6 +44,28 @@ public sealed class IndexModel(PageFrame frame) : PageModel
             ?? (Days.Contains(frame.Today) ? frame.Today : Days.FirstOrDefault(d => d > frame.Today, Days[0]));
         Sheet = Core.Work.DaySheet.For(Now.Plan, day, frame.Today);
         return Page();
+    }
+
+    /// <summary>What of the sheet is kept and not in the stock yet; nothing before its day.</summary>
+    public IReadOnlyList<Lot> Kept => Sheet is null || Sheet.Day > frame.Today ? []
+        : [.. Sheet.Planters.SelectMany(p => KeptPlants.Of(p.Change)).Where(l => Now.Plan.Lots.All(o => o.Id != l.Id))];
+
+    /// <summary>Takes what is kept into the stock.</summary>
+    public async Task<IActionResult> OnPostKeptAsync()
+    {
+        IActionResult page = await OnGetAsync();
+        if (Sheet is not { } sheet)
+            return page;
+        return await frame.Saving(this, _ => null, async () =>
+        {
+            IReadOnlyList<Lot> kept = Kept;
+            if (kept.Count == 0)
+                throw new InvalidInputException(string.Empty, "All that is kept from this day is in the stock already.");
+            string what = $"{kept.Sum(l => l.Count)} plants kept on {Words.DayYear(sheet.Day)} taken into the stock";
+            await changes.Make(PlanChange.Of([], []) with { LotsAfter = kept }, what);
+            TempData["Said"] = $"{what}.";
+            return Redirect("/stock");
+        });
     }
 
     /// <summary>How a kind is set, in the crew's words: depth, clumps and room between.</summary>

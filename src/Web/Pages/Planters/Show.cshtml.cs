@@ -30,6 +30,11 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
     public long Version { get; private set; }
 
     /// <summary>The planter's sun over the next years, as trees grow.</summary>
+    /// <summary>The plan year after, so that what crosses its end is seen whole; null without weather.</summary>
+    public PlanterSeason? NextSeason { get; private set; }
+
+    public YearScale NextScale { get; private set; } = null!;
+
     public ExposureForecast? Ahead { get; private set; }
 
     public IReadOnlyList<string> OutOfLook { get; private set; } = [];
@@ -178,6 +183,8 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
         Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
+        NextScale = YearScale.Across(View.Start.PlusMonths(12));
+        NextSeason = Now.Record is null ? null : (await frame.State.Kernel(NextScale.Start)).Of(Now.Plan, planter);
         Displays = [.. Now.Plan.DisplaysOf(Id)];
         IReadOnlyList<Remark>? remarks = await frame.State.RemarksOn([.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12))], RemarksWait);
         (Remarks, IsLooking) = (remarks ?? [], remarks is null);

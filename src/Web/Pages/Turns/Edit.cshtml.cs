@@ -160,6 +160,9 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         }, Fill);
     }
 
+    /// <summary>Minutes that the whole turn takes one person.</summary>
+    public int Minutes => Changes.Sum(c => c.Changeovers.Sum(Core.Work.Labour.MinutesOf));
+
     /// <summary>What comes out, by kind: how many, and what becomes of them.</summary>
     public IEnumerable<(Plant Plant, int Count, PlantFate? Fate, int Planters)> ComesOut() => Changes
         .SelectMany(c => c.Out.SelectMany(d => d.Items.Select(i => (c.Planter, Item: i))))

@@ -1,0 +1,34 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using UnrulyMeadow.Core.Planting;
+
+namespace UnrulyMeadow.Core.Work;
+
+/// <summary>What comes out to be used again, as it arrives in the stock.</summary>
+public static class KeptPlants
+{
+    /// <summary>
+    /// The lots that a changeover brings: what is kept is potted up or, bulbs in leaf, heeled in; what is lifted is stored; what goes into
+    /// a bed waits for it heeled in. Compost and saved seed bring none. Asked for again they have the same ids.
+    /// </summary>
+    public static IReadOnlyList<Lot> Of(Changeover change) =>
+    [
+        .. change.Out.Where(i => i.Item.Fate is PlantFate.Keep or PlantFate.Store or PlantFate.ToBed).GroupBy(i => (i.Plant.Id, i.Item.Fate)).Select(g => new Lot(
+            IdOf(change, g.Key.Id, g.Key.Fate),
+            g.Key.Id,
+            g.Sum(i => i.Count),
+            g.Key.Fate switch { PlantFate.Store => LotState.Stored, PlantFate.ToBed => LotState.HeeledIn, _ => g.First().DepthCm is null ? LotState.Kept : LotState.HeeledIn },
+            g.Key.Fate == PlantFate.Store ? "dry store" : "holding area",
+            change.Day,
+            LotCondition.Good,
+            change.Planter.Id,
+            g.Key.Fate == PlantFate.ToBed ? "for a bed" : string.Empty)),
+    ];
+
+    private static string IdOf(Changeover change, string plantId, PlantFate? fate)
+    {
+        string what = string.Create(CultureInfo.InvariantCulture, $"{change.Planter.Id}\n{plantId}\n{fate}");
+        return string.Create(CultureInfo.InvariantCulture, $"kept-{change.Day:uuuuMMdd}-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(what)))[..12]}");
+    }
+}

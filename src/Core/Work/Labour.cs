@@ -1,0 +1,49 @@
+using UnrulyMeadow.Core.Plants;
+
+namespace UnrulyMeadow.Core.Work;
+
+/// <summary>
+/// What a changeover takes one person who knows the work, as crews reckon it until they have times of their own (common practice
+/// throughout). Ways, watering and clearing away are not in it.
+/// </summary>
+public static class Labour
+{
+    /// <summary>Bulbs set by hand planter in an hour: 20 to 25.</summary>
+    public const double BulbsAnHour = 22;
+
+    /// <summary>Plants set from packs in an hour: 40 to 60. What stays is lifted and set back at the same pace.</summary>
+    public const double PacksAnHour = 50;
+
+    /// <summary>Plants set from plugs in an hour: 80 to 100.</summary>
+    public const double PlugsAnHour = 90;
+
+    /// <summary>Pots of 20 cm and more set in an hour: 15 to 20.</summary>
+    public const double PotsAnHour = 17;
+
+    /// <summary>Plants taken out in an hour.</summary>
+    public const double OutAnHour = 100;
+
+    /// <summary>Minutes for a litre of medium taken out and renewed: 15 to 20 for the top of a 60 cm pot.</summary>
+    public const double MinutesALitre = 0.35;
+
+    /// <summary>Weed fabric more than doubles the planting.</summary>
+    public const double FabricTimes = 2.2;
+
+    // Pots narrower than this are set like packs, cm.
+    private const double LargePotCm = 18;
+
+    /// <summary>Minutes that a changeover takes one person.</summary>
+    public static int MinutesOf(Changeover change)
+    {
+        double set = change.In.Sum(i => i.Count / SetAnHour(i)) + (change.Lifted.Sum(i => i.Count) / PacksAnHour);
+        double hours = (set * (change.Planter.Survey.WeedFabric ? FabricTimes : 1)) + (change.Out.Sum(i => i.Count) / OutAnHour);
+        return (int)Math.Ceiling((hours * 60) + ((change.Medium?.Litres ?? 0) * MinutesALitre) - 1e-9);
+    }
+
+    private static double SetAnHour(ChangeoverItem item) => item.DepthCm is not null && !item.Item.Forced ? BulbsAnHour : GoodsForm.Of(item.Plant)[0] switch
+    {
+        { Sort: GoodsSort.Plugs } => PlugsAnHour,
+        { Sort: GoodsSort.Pot, SpreadCm: >= LargePotCm } => PotsAnHour,
+        _ => PacksAnHour,
+    };
+}
