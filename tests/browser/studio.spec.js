@@ -41,9 +41,21 @@ test('the keys move a plant, and it can be stepped back before anything is saved
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Shift+ArrowLeft');
   expect((await at(same))[0]).toBeCloseTo(x - 6, 1);
+  // The drawing of this state is held up until the next step has been taken: it must not draw that step away.
+  let release;
+  const held = new Promise((resolve) => (release = resolve));
+  const asked = page.waitForRequest(/handler=preview/i);
+  await page.route(/handler=preview/i, async (route) => {
+    await held;
+    await route.continue();
+  }, { times: 1 });
   await page.keyboard.press('Control+z');
   expect((await at(same))[0]).toBeCloseTo(x - 1, 1);
+  await asked;
   await page.getByRole('button', { name: 'Step back' }).click();
+  const old = page.waitForResponse(/handler=preview/i);
+  release();
+  await old;
   expect((await at(same))[0]).toBeCloseTo(x, 1);
   await expect(page.getByRole('button', { name: 'Step back' })).toBeDisabled();
 });

@@ -29,6 +29,8 @@ export const attach = (root) => {
       }
     };
     const later = () => {
+      // An answer still on its way tells of what was there before this change, and would draw it back.
+      asked++;
       clearTimeout(timer);
       timer = setTimeout(ask, PAUSE_MS);
     };
@@ -36,7 +38,10 @@ export const attach = (root) => {
     document.addEventListener('input', (event) => event.target.form === form && later());
     form.addEventListener('rowschange', later);
     // What is being saved needs no drawing any more.
-    form.addEventListener('submit', () => clearTimeout(timer));
+    form.addEventListener('submit', () => {
+      asked++;
+      clearTimeout(timer);
+    });
     document.addEventListener('meadow:day', later);
     // What was typed while the page was still loading counts too.
     if ([...form.elements].some((field) => field.defaultValue !== undefined && field.type !== 'hidden' && field.value !== field.defaultValue)) later();
