@@ -69,7 +69,7 @@ public sealed class CsvSheetsTests
         await typed.Select(typed, Gen.Long[0, 4_000_000_000_000_000], (note, by, ticks) => (note, by, ticks)).SampleAsync(
             async t =>
             {
-                Observation entry = Entry(t.note) with { By = PlainText.Cut(string.Concat("R", t.by.Where(c => !char.IsControl(c))), 20), RecordedAt = Instant.FromUnixTimeTicks(t.ticks / 10 * 10) };
+                Observation entry = Entry(t.note) with { By = PlainText.Cut(string.Concat("R", t.by.Where(c => !char.IsControl(c))), 20), RecordedAt = Instant.FromUnixTimeTicks(t.ticks / 10 * 10), PlantName = "=Tulip, \"mid\" red" };
                 byte[] written = await Written(entry, entry with { Id = Guid.NewGuid(), Kind = ObservationKind.Peak });
                 using var stream = new MemoryStream(written);
                 IReadOnlyList<Observation> read = CsvSheets.ReadLog(stream, Today);

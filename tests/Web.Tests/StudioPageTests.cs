@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.RegularExpressions;
 using System.Text.Json;
 using AngleSharp.Dom;
 
@@ -51,11 +52,75 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         const string Path = "/displays/bollard-pot-south-summer-2027";
         using HttpResponseMessage refused = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "400"));
         Assert.Contains("so many", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage made = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "2"), ("Patch.With", "lobelia-blue"));
+        using HttpResponseMessage places = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "2"), ("Patch.At", "1, 99"));
+        Assert.Contains("must name each of the 2", (await Pages.Parse(places)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage made = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "2"), ("Patch.At", "1, 4"), ("Patch.With", "lobelia-blue"));
         Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
         string[] sheet = [.. (await _browser.Open("/daysheet?date=2027-07-05")).QuerySelectorAll(".job .moves > div").Select(d => d.TextContent)];
         Assert.Contains(sheet, t => t.Contains("out", StringComparison.Ordinal) && t.Contains("2 ", StringComparison.Ordinal));
         Assert.Contains(sheet, t => t.Contains("in", StringComparison.Ordinal) && t.Contains("2 Lobelia, blue", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task What_is_kept_from_a_past_day_is_taken_into_the_stock_once_and_can_be_taken_back()
+    {
+        const string Path = "/displays/flag-pot-fall";
+        IDocument display = await _browser.Open(Path);
+        string lifted = display.QuerySelector("[name='Input.Lift']")!.GetAttribute("value")!;
+        using HttpResponseMessage said = await _browser.Send(Path, null, ("Input.Lift", "2026-11-20"), ("Input.Lines[0].Fate", "Keep"));
+        Assert.Equal(HttpStatusCode.Redirect, said.StatusCode);
+        const string Sheet = "/daysheet?date=2026-11-20";
+        Assert.Contains("Kept from this day, not in the stock yet", (await _browser.Open(Sheet)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage taken = await _browser.Send(Sheet, $"{Sheet}&handler=kept");
+        Assert.Equal("/stock", taken.Headers.Location!.ToString());
+        Assert.DoesNotContain("not in the stock yet", (await _browser.Open(Sheet)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage again = await _browser.PostFrom("/stock", $"{Sheet}&handler=kept", []);
+        Assert.Contains("in the stock already", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
+        Assert.Contains("holding area", (await _browser.Open("/stock")).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage back = await _browser.Send("/year", "/year?handler=undo");
+        Assert.Equal(HttpStatusCode.Redirect, back.StatusCode);
+        Assert.DoesNotContain("holding area", (await _browser.Open("/stock")).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage restored = await _browser.Send(Path, null, ("Input.Lift", lifted));
+        Assert.Equal(HttpStatusCode.Redirect, restored.StatusCode);
+    }
+
+    [Fact]
+    public async Task What_stands_for_years_may_be_planted_without_an_end_and_says_so()
+    {
+        using HttpResponseMessage refused = await _browser.Send("/displays/new?planter=wall-pot-east", null, ("Input.Layer", "Seasonal"), ("Input.Install", "2030-04-01"), ("Input.Lift", ""), ("Input.Lines[0].PlantId", "box-green"), ("Input.Lines[0].Count", "1"));
+        Assert.Contains("must be a date", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage made = await _browser.Send("/displays/new?planter=wall-pot-east", null, ("Input.Layer", "Standing"), ("Input.Install", "2036-04-01"), ("Input.Lift", ""), ("Input.Lines[0].PlantId", "box-green"), ("Input.Lines[0].Count", "1"));
+        Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
+        Assert.Contains("for as long as it lives", (await _browser.Open("/planters/wall-pot-east")).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_planters_strips_name_their_plan_years_and_show_the_next_one_below()
+    {
+        string words = (await _browser.Open("/planters/flag-pot?day=2027-06-20")).Words();
+        Assert.Contains("Plan year 2026–27", words, StringComparison.Ordinal);
+        Assert.Contains("Plan year 2027–28", words, StringComparison.Ordinal);
+        Assert.DoesNotContain("This year", words, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_sky_that_disagrees_with_the_survey_says_so_and_is_taken_at_one_click()
+    {
+        const string Sun = "/planters/wall-pot-east/sun";
+        string[] classes = ["Shade", "FullSun"];
+        string said = string.Empty;
+        foreach (string surveyed in classes)
+        {
+            using HttpResponseMessage survey = await _browser.Send("/planters/wall-pot-east/edit", null, ("Input.Exposure", surveyed));
+            Assert.Equal(HttpStatusCode.Redirect, survey.StatusCode);
+            said = (await _browser.Open(Sun)).Words();
+            if (said.Contains("By the map it has", StringComparison.Ordinal))
+                break;
+        }
+        Assert.Contains("the survey says", said, StringComparison.Ordinal);
+        using HttpResponseMessage taken = await _browser.Send(Sun, "/planters/wall-pot-east?handler=exposure");
+        Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+        Assert.DoesNotContain("the survey says", (await _browser.Open(Sun)).Words(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -76,14 +141,16 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_bulb_sold_under_a_wrong_name_is_renamed_where_it_stands_and_the_log_keeps_both()
     {
-        (string, string)[] entry = [("planter", "gate-pot-left"), ("Kind", "Misnamed"), ("PlantId", "tulip-early-orange"), ("Day", "2026-11-20"), ("By", "Rosa")];
+        (string, string)[] entry = [("EntryId", Guid.NewGuid().ToString()), ("planter", "gate-pot-left"), ("Kind", "Misnamed"), ("PlantId", "tulip-early-orange"), ("Day", "2026-11-20"), ("By", "Rosa")];
         using HttpResponseMessage refused = await _browser.Send("/log?planter=gate-pot-left", null, [.. entry, ("Really", "")]);
         Assert.Contains("choose what it really is", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
         using HttpResponseMessage made = await _browser.Send("/log?planter=gate-pot-left", null, [.. entry, ("Really", "tulip-mid-red")]);
         Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
+        using HttpResponseMessage again = await _browser.Send("/log?planter=gate-pot-left", null, [.. entry, ("Really", "tulip-mid-red")]);
+        Assert.Equal(HttpStatusCode.Redirect, again.StatusCode);
         string history = (await _browser.Open("/planters/gate-pot-left")).QuerySelector(".history")!.TextContent;
+        Assert.Single(Regex.Matches(history, "It is Tulip, mid red"));
         Assert.Contains("Tulip, early orange", history, StringComparison.Ordinal);
-        Assert.Contains("It is Tulip, mid red", history, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -51,7 +51,7 @@ public sealed record Changeover(
     public bool SetsBulbs => In.Any(i => i.DepthCm is not null);
 
     /// <summary>Minutes that lifting and setting back takes one person.</summary>
-    public int SetBackMinutes => (int)Math.Ceiling(Lifted.Sum(i => i.Count) * 60 / Labour.PacksAnHour);
+    public int SetBackMinutes => (int)Math.Ceiling(Lifted.Sum(i => i.Count) * 60 / Labour.SetBackAnHour);
 
     /// <summary>Days on which a display goes in, is added to or comes out.</summary>
     public static IEnumerable<LocalDate> DaysOf(Display display) =>

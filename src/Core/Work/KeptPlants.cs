@@ -8,6 +8,11 @@ namespace UnrulyMeadow.Core.Work;
 /// <summary>What comes out to be used again, as it arrives in the stock.</summary>
 public static class KeptPlants
 {
+    // Days around a changeover within which a crew writes down what it kept.
+    private const int WrittenWithinDays = 14;
+
+    private const string Mark = "kept-on-";
+
     /// <summary>
     /// The lots that a changeover brings: what is kept is potted up or, bulbs in leaf, heeled in; what is lifted is stored; what goes into
     /// a bed waits for it heeled in. Compost and saved seed bring none. Asked for again they have the same ids.
@@ -26,9 +31,16 @@ public static class KeptPlants
             g.Key.Fate == PlantFate.ToBed ? "for a bed" : string.Empty)),
     ];
 
+    /// <summary>What of it the stock does not hold yet. A lot of the kind that somebody wrote down by hand within a fortnight is taken for the same plants.</summary>
+    public static IReadOnlyList<Lot> Missing(Changeover change, IReadOnlyList<Lot> stock) =>
+    [
+        .. Of(change).Where(k => !stock.Any(l => l.Id == k.Id
+            || (l.PlantId == k.PlantId && !l.Id.StartsWith(Mark, StringComparison.Ordinal) && Math.Abs(NodaTime.Period.DaysBetween(l.Since, change.Day)) <= WrittenWithinDays))),
+    ];
+
     private static string IdOf(Changeover change, string plantId, PlantFate? fate)
     {
         string what = string.Create(CultureInfo.InvariantCulture, $"{change.Planter.Id}\n{plantId}\n{fate}");
-        return string.Create(CultureInfo.InvariantCulture, $"kept-{change.Day:uuuuMMdd}-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(what)))[..12]}");
+        return string.Create(CultureInfo.InvariantCulture, $"{Mark}{change.Day:uuuuMMdd}-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(what)))[..12]}");
     }
 }

@@ -11,8 +11,11 @@ public static class Labour
     /// <summary>Bulbs set by hand planter in an hour: 20 to 25.</summary>
     public const double BulbsAnHour = 22;
 
-    /// <summary>Plants set from packs in an hour: 40 to 60. What stays is lifted and set back at the same pace.</summary>
+    /// <summary>Plants set from packs in an hour: 40 to 60.</summary>
     public const double PacksAnHour = 50;
+
+    /// <summary>Plants lifted and set back in an hour.</summary>
+    public const double SetBackAnHour = 40;
 
     /// <summary>Plants set from plugs in an hour: 80 to 100.</summary>
     public const double PlugsAnHour = 90;
@@ -35,7 +38,7 @@ public static class Labour
     /// <summary>Minutes that a changeover takes one person.</summary>
     public static int MinutesOf(Changeover change)
     {
-        double set = change.In.Sum(i => i.Count / SetAnHour(i)) + (change.Lifted.Sum(i => i.Count) / PacksAnHour);
+        double set = change.In.Sum(i => i.Count / SetAnHour(i)) + (change.Lifted.Sum(i => i.Count) / SetBackAnHour);
         double hours = (set * (change.Planter.Survey.WeedFabric ? FabricTimes : 1)) + (change.Out.Sum(i => i.Count) / OutAnHour);
         return (int)Math.Ceiling((hours * 60) + ((change.Medium?.Litres ?? 0) * MinutesALitre) - 1e-9);
     }

@@ -31,6 +31,37 @@ public sealed class StudioChecksTests
     }
 
     [Fact]
+    public void A_shrub_that_stands_one_winter_is_judged_by_the_height_that_its_profile_draws()
+    {
+        Plant shrub = A.Annual("laurel", -20) with { LifeForm = LifeForm.Shrub, HeightCm = 130, SpreadAtPurchaseCm = 25, MatureSpreadCm = 100, GrowthPerDegreeDay = 0.0004, Habit = Habit.Upright };
+        Display winter = A.Show("winter", A.Day(2026, 11, 2), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("laurel", 1));
+        Assert.DoesNotContain(Look(A.Pot(), winter, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
+        Assert.Contains(Look(A.Pot(), winter with { Lift = A.Day(2030, 3, 20), Layer = DisplayLayer.Standing }, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Plugs_are_said_to_want_growing_on_and_a_form_that_is_not_sold_is_named_with_its_mend()
+    {
+        Plant petunia = A.Shipped("petunia-magenta");
+        Display With(string form) => A.Show("summer", A.Day(2027, 5, 24), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem(petunia.Id, 7) { Form = form });
+        Remark plugs = Look(A.Pot(), With("plugs"), petunia).Single(r => r.What.Contains("plugs", StringComparison.Ordinal));
+        Assert.Contains("19 Apr 2027", plugs.Why, StringComparison.Ordinal);
+        Assert.Equal("packs", plugs.Remedies.Single().After.Items[0].Form);
+        Remark crates = Look(A.Pot(), With("crates"), petunia).Single(r => r.What.Contains("crates", StringComparison.Ordinal));
+        Assert.Null(crates.Remedies.Single().After.Items[0].Form);
+        Assert.DoesNotContain(Look(A.Pot(), With("packs"), petunia), r => r.What.Contains("bought as", StringComparison.Ordinal) || r.What.Contains("not sold", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Nobody_is_told_to_lift_before_winter_what_was_bought_for_its_stems()
+    {
+        Plant dogwood = A.Shipped("dogwood-red");
+        Remark[] said = [.. Look(A.Pot(30, 24, 25), A.Show("stems", A.Day(2026, 10, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem(dogwood.Id, 1)), dogwood with { RootKillingC = 0 })];
+        Assert.Contains(said, r => r.What.Contains("may lose its roots", StringComparison.Ordinal));
+        Assert.DoesNotContain(said.SelectMany(r => r.Remedies), r => r.Say.Contains("before winter", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public void What_stands_above_the_sightline_loses_and_what_is_out_of_proportion_only_looks_so()
     {
         Plant canna = A.Annual("canna", 0) with { Habit = Habit.Upright, HeightCm = 140 };

@@ -24,6 +24,18 @@ public sealed class SurveyTests
     }
 
     [Fact]
+    public void A_basket_loads_its_hook_and_never_a_deck()
+    {
+        Planter basket = A.Pot(40, 20, 22) with { Form = A.Pot(40, 20, 22).Form with { Shape = PlanterShape.Basket }, Survey = new PlanterSurvey { OnDeck = true, DeckLimitKgM2 = 100 } };
+        PlanterLoad load = PlanterLoad.Of(basket)!;
+        Assert.Null(load.DeckCaution);
+        Assert.Contains($"bear {load.SaturatedKg:0} kg", load.HookCaution, StringComparison.Ordinal);
+        Assert.Contains("qualified person", load.HookCaution, StringComparison.Ordinal);
+        Assert.DoesNotContain(load.Explain().Steps, s => s.Contains("kg/m²", StringComparison.Ordinal));
+        Assert.Null(PlanterLoad.Of(A.Pot())!.HookCaution);
+    }
+
+    [Fact]
     public void Nobody_lifts_a_bed() => Assert.Null(PlanterLoad.Of(A.Bed()));
 
     [Fact]

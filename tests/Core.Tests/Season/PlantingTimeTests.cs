@@ -37,6 +37,24 @@ public sealed class PlantingTimeTests
         Assert.False(Mild.IsFrozen(A.Pot(), A.Day(2027, 5, 1)));
     }
 
+    [Fact]
+    public void A_summer_recipe_looked_at_in_november_is_proposed_for_the_summer_turn_and_an_autumn_one_is_not()
+    {
+        var fall = new Turn("fall", "Fall", A.Day(2026, 12, 7), A.Day(2026, 12, 18));
+        var summer = new Turn("summer", "Summer", A.Day(2027, 6, 7), A.Day(2027, 6, 18));
+        Plan with = A.Plan([A.Pot()], A.Palette, [], [fall, summer]);
+        Plan without = A.Plan([A.Pot()], A.Palette, [], []);
+        var kernel = new SeasonKernel(A.Record(2001, 6, Continental), Start);
+        var flowering = new SiteFlowering(A.Record(2001, 6, Continental), Start);
+        var time = new PlantingTime(kernel);
+        Plant[] petunias = [A.Shipped("petunia-magenta")];
+        Assert.Equal(summer.FirstDay, time.Proposed(with, petunias, A.Day(2026, 12, 5), flowering));
+        LocalDate alone = time.Proposed(without, petunias, A.Day(2026, 12, 5), flowering);
+        Assert.InRange(alone, flowering.AllClear, A.Day(2027, 6, 30));
+        Assert.True(Site.Default.Rules.WorksOn(alone));
+        Assert.InRange(time.Proposed(without, [A.Shipped("pansy-yellow")], A.Day(2026, 12, 5), flowering), A.Day(2027, 2, 1), A.Day(2027, 5, 15));
+    }
+
     // The middle of a northern continent: −13 °C in January, 23 in July.
     private static (double Min, double Max) Continental(LocalDate d)
     {

@@ -35,6 +35,10 @@ public sealed class ViewedShareTests
             Assert.True(ViewedShare.OnStems(At(length, Math.Min(length, width)), height) <= ViewedShare.OnStems(At(length, length), height) + 1e-9);
         });
 
+    [Fact, CommonPractice]
+    public void Twelve_clumps_over_seven_square_metres_stand_about_eighty_centimetres_apart() =>
+        Assert.InRange(BulbCluster.BetweenClumpsCm(A.Bed(470, 150), 12), 70, 95);
+
     [Fact]
     public void Bedding_counts_for_the_surface_that_it_covers()
     {

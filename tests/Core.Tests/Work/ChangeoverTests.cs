@@ -144,6 +144,48 @@ public sealed class ChangeoverTests
     }
 
     [Fact]
+    public void Gravel_over_the_hole_takes_its_depth_from_the_medium_and_from_the_bulbs_alike()
+    {
+        Planter pot = A.Pot(75, 60, 65) with { Survey = PlanterSurvey.Unseen with { GravelOverHole = true } };
+        Plan plan = A.Plan([pot], Palette, [A.Show("summer", A.Day(2026, 5, 20), A.Day(2026, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", 12))]);
+        MediumLine medium = Changeover.Of(plan, pot)[0].Medium!;
+        Assert.Equal(pot.Form.PlantableDepthCm - BulbStack.GravelCm, medium.DepthCm, 1e-9);
+        Assert.Equal(pot.Form.LitresBetween(0, pot.Form.PlantableDepthCm - BulbStack.GravelCm), medium.Litres, 1e-6);
+        Assert.Equal(medium.DepthCm - BulbStack.RootRoomCm, BulbStack.DeepestBaseCm(pot, plan.Site), 1e-9);
+    }
+
+    [Fact, CommonPractice]
+    public void A_sixty_centimetre_pot_stripped_renewed_and_planted_takes_about_half_an_hour_and_fabric_more_than_doubles_planting()
+    {
+        Plan Of(bool fabric) => A.Plan([A.UsedPot() with { Survey = A.UsedPot().Survey with { WeedFabric = fabric } }], Palette,
+            [
+                A.Show("summer", A.Day(2025, 5, 20), A.Day(2026, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", 8)),
+                A.Show("fall", A.Day(2026, 9, 20), A.Day(2027, 4, 20), DisplayLayer.Seasonal, new DisplayItem("pansy", 8)),
+            ]);
+        int Minutes(bool fabric) => Labour.MinutesOf(Changeover.Of(Of(fabric), Of(fabric).Planters[0])[1]);
+        Assert.InRange(Minutes(false), 20, 40);
+        Assert.InRange(Minutes(true) - Minutes(false), 8, 20);
+    }
+
+    [Fact]
+    public void What_is_kept_arrives_in_the_stock_once_and_compost_never()
+    {
+        Plan plan = A.Plan([A.UsedPot()], Palette,
+            [
+                A.Show("summer", A.Day(2025, 5, 20), A.Day(2026, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", 8) { Fate = PlantFate.Keep }, new DisplayItem("pansy", 5) { Fate = PlantFate.Compost }),
+                A.Show("bulbs", A.Day(2025, 10, 20), A.Day(2026, 9, 20), DisplayLayer.Bulbs, new DisplayItem("tulip", 9) { Fate = PlantFate.Store }),
+            ]);
+        Changeover lift = Changeover.Of(plan, plan.Planters[0])[^1];
+        IReadOnlyList<Lot> kept = KeptPlants.Of(lift);
+        Assert.Equal([("petunia", 8, LotState.Kept), ("tulip", 9, LotState.Stored)], kept.Select(l => (l.PlantId, l.Count, l.State)));
+        Assert.All(kept, l => Assert.Empty(l.Faults()));
+        Assert.Equal(kept, KeptPlants.Of(lift));
+        Assert.Empty(KeptPlants.Missing(lift, kept));
+        Lot byHand = kept[0] with { Id = "shelf-three", Count = 7, Since = lift.Day.PlusDays(3) };
+        Assert.Equal("tulip", Assert.Single(KeptPlants.Missing(lift, [byHand])).PlantId);
+    }
+
+    [Fact]
     public void A_container_that_was_never_filled_takes_its_whole_volume_once()
     {
         Planter pot = A.Pot(75, 60, 65);

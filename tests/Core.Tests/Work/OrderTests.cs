@@ -44,6 +44,43 @@ public sealed class OrderTests
     public void Spares_are_rounded_up(int planned, double share, int wanted) => Assert.Equal(wanted, PackPurchase.WithSpares(planned, share));
 
     [Fact]
+    public void Two_turns_do_not_lean_on_the_same_rest_of_the_stock_for_their_spares()
+    {
+        var spring = new Turn("spring", "Spring", A.Day(2027, 4, 1), A.Day(2027, 4, 9));
+        Plan bare = A.Plan(
+            [A.Pot()], [A.Annual()],
+            [
+                A.Show("one", A.Day(2026, 10, 1), A.Day(2027, 4, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 20)),
+                A.Show("two", A.Day(2027, 4, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 20)),
+            ],
+            [Fall, spring]);
+        // One over all that goes in: it serves as the fall's spare, and the spring buys its own.
+        var plan = new Plan(bare.Site, bare.Areas, bare.Planters, bare.Palette, bare.Displays, bare.Turns, lots: [new Lot("lot", "annual", 41, LotState.Waiting, "yard", A.Day(2026, 9, 1), LotCondition.Good)]);
+        Assert.Equal(0, Assert.Single(TurnOrder.For(plan, Fall, Fall.FirstDay).Lines).Purchase.Wanted);
+        Assert.Equal(1, Assert.Single(TurnOrder.For(plan, spring, Fall.FirstDay).Lines).Purchase.Wanted);
+    }
+
+    [Fact]
+    public void Acid_medium_is_ordered_by_itself_in_whole_bags()
+    {
+        Plant heath = A.Annual("heath") with { Roots = A.Annual().Roots with { Medium = RootingMedium.Acid }, BotanicalName = "Calluna vulgaris" };
+        Plan plan = A.Plan(
+            [A.UsedPot(), A.UsedPot("second")], [A.Annual(), heath],
+            [
+                A.Show("one", A.Day(2026, 10, 1), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8)),
+                A.Show("two", A.Day(2026, 10, 2), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("heath", 8)) with { PlanterId = "second" },
+            ],
+            [Fall]);
+        TurnOrder order = TurnOrder.For(plan, Fall);
+        Assert.Equal([false, true], order.MediumByKind.Select(m => m.IsAcid));
+        Assert.Equal(order.MediumLitres, order.MediumByKind.Sum(m => m.Litres), 1e-9);
+        Assert.All(order.MediumByKind, m => Assert.True(m.Bags * plan.Site.MediumBagLitres >= m.Litres));
+        IReadOnlyList<string> steps = DaySheet.For(plan, A.Day(2026, 10, 2)).Planters.Single().Steps;
+        Assert.Contains(steps, s => s.StartsWith("Acid medium", StringComparison.Ordinal));
+        Assert.Contains(steps, s => s.StartsWith("Water heaths at the foot", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public void A_turn_orders_what_goes_in_during_its_days_and_adds_up_planters()
     {
         Plan plan = A.Plan(

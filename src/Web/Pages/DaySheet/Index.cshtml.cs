@@ -48,7 +48,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 
     /// <summary>What of the sheet is kept and not in the stock yet; nothing before its day.</summary>
     public IReadOnlyList<Lot> Kept => Sheet is null || Sheet.Day > frame.Today ? []
-        : [.. Sheet.Planters.SelectMany(p => KeptPlants.Of(p.Change)).Where(l => Now.Plan.Lots.All(o => o.Id != l.Id))];
+        : [.. Sheet.Planters.SelectMany(p => KeptPlants.Missing(p.Change, Now.Plan.Lots))];
 
     /// <summary>Takes what is kept into the stock.</summary>
     public async Task<IActionResult> OnPostKeptAsync()
