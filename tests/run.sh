@@ -101,6 +101,8 @@ else
   say "   the front end's test packages could not be installed"
 fi
 
+# Said again at the end, where it is seen.
+[[ ${dotnet_failed:-0} -eq 0 ]] || { say "── failed:"; grep -E '^ *failed +[A-Za-z]' "$log" || true; }
 say "took $((SECONDS - started)) s"
 say "$passed passed, $failed failed"
 [[ $failed -eq 0 ]]

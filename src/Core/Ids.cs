@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using System.Text;
 
 namespace UnrulyMeadow.Core;
@@ -46,4 +47,9 @@ public static class Ids
             id = $"{stem}-{n}";
         return id;
     }
+
+    /// <summary>A short fingerprint of a text: the same for the same text, on any machine and day.</summary>
+    /// <param name="text">Any text.</param>
+    /// <param name="digits">Hexadecimal digits, 1 to 64.</param>
+    public static string Fingerprint(string text, int digits) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..digits];
 }

@@ -33,7 +33,8 @@ public sealed class OneStoryTests
         IEnumerable<string> pages =
         [
             "/year", "/year?day=2027-09-15",
-            .. plan.Planters.SelectMany(p => new[] { $"/planters/{p.Id}", $"/planters/{p.Id}?day=2027-09-15" }),
+            .. plan.Planters.SelectMany(p => new[] { $"/planters/{p.Id}", $"/planters/{p.Id}?day=2027-04-25", $"/planters/{p.Id}?day=2027-09-15" }),
+            .. plan.Displays.Where(d => d.Layer == DisplayLayer.Bulbs).Select(d => d.PlanterId).Distinct().SelectMany(p => new[] { $"/stack/{p}?day=2026-12-01", $"/stack/{p}?day=2027-04-25" }),
             .. plan.Turns.SelectMany(t => new[] { $"/turns/{t.Id}", $"/supply?turn={t.Id}" }),
             .. plan.Turns.SelectMany(t => DaySheet.DaysOf(plan, t)).Distinct().Select(d => FormattableString.Invariant($"/daysheet?date={d:uuuu-MM-dd}")),
         ];
@@ -57,6 +58,7 @@ public sealed class OneStoryTests
             Assert.True(values.Select(v => v.Value).Distinct(StringComparer.Ordinal).Count() == 1, $"{key}: {string.Join(", ", values.Select(v => $"{v.Value} on {v.Page}"))}");
         // On two pages at least: on the year and at the planter, in the order and at the turn.
         Assert.All(told.Where(t => t.Key.StartsWith("days in colour", StringComparison.Ordinal)), t => Assert.True(t.Value.Count > 1, t.Key));
+        Assert.Contains(told, t => t.Key.StartsWith("first colour", StringComparison.Ordinal) && t.Value.Exists(v => v.Page.StartsWith("/stack", StringComparison.Ordinal)) && t.Value.Exists(v => v.Page.StartsWith("/planters", StringComparison.Ordinal)));
         Assert.True(told.Keys.Count(k => k.StartsWith("plants in", StringComparison.Ordinal)) >= Math.Min(3, plan.Turns.Count));
         foreach ((string key, double sum) in parts)
         {

@@ -76,6 +76,27 @@ test('of two people who arrange the same display the second is told and keeps wh
   await other.close();
 });
 
+test('a day sheet that stays open names the planter whose work was changed meanwhile', async ({ page, context }) => {
+  await page.goto(`${studio}/daysheet?turn=summer-2027`);
+  const notice = page.locator('[data-sheet-changed]');
+  await expect(notice).toBeHidden();
+  const planter = await page.locator('[data-planter]').first().getAttribute('data-planter');
+  const other = await context.newPage();
+  await other.goto(`${studio}/planters/${planter}`);
+  await other.locator('a[href^="/displays/"][href*="summer-2027"]').first().click();
+  const count = other.locator('[name="Input.Lines[0].Count"]');
+  await count.fill(`${Number(await count.inputValue()) + 1}`);
+  await other.getByRole('button', { name: 'Save', exact: false }).first().click();
+  await expect(other.locator('.said')).toBeVisible();
+  await other.close();
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+  await expect(notice).toContainText(await page.locator(`[data-planter="${planter}"] h3`).textContent());
+  await expect(page.locator('.job.is-changed')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Show it as it is now' }).click();
+  await expect(notice).toBeHidden();
+  await expect(page.locator('.job.is-changed')).toHaveCount(0);
+});
+
 test('a remark is mended at one click and the change is taken back at another', async ({ page }) => {
   await page.goto(`${studio}/planters/flag-pot?day=2027-04-25`);
   await expect(page.getByText('Lantana, gold goes out before the frost all-clear')).toBeVisible();

@@ -15,15 +15,15 @@ public sealed class EveryWrite(HostileApp app) : IClassFixture<HostileApp>
         {
             await app.Restore();
             Plan plan = await app.Plans.Load();
-            IEnumerable<string> paths = door.Route.Contains('{', StringComparison.Ordinal) ? Surface.Ids(door.Route, plan).Take(4).Select(id => Surface.At(door.Route, id)) : [door.Route];
-            foreach (string path in paths)
+            IEnumerable<(string Path, string? Id)> paths = door.Route.Contains('{', StringComparison.Ordinal) ? Surface.Ids(door.Route, plan).Take(4).Select(id => (Surface.At(door.Route, id), (string?)id)) : [(door.Route, null)];
+            foreach ((string path, string? id) in paths)
             {
                 if (await Accepted(browser, door, path) is not { } sent)
                     continue;
                 accepted.Add(door.ToString());
                 LoadedPlan now = await app.Plans.Now();
                 Assert.True(now.Aside.Count == 0, $"{string.Join('\n', now.Aside)} after {sent}");
-                IReadOnlyList<string> failed = await Walk.Failures(browser, app.Doors, now.Plan, 4);
+                IReadOnlyList<string> failed = await Walk.Failures(browser, app.Doors, now.Plan, 2, id);
                 Assert.True(failed.Count == 0, $"{string.Join('\n', failed)}\nafter {sent}");
                 break;
             }

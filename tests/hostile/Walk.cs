@@ -9,7 +9,8 @@ public static class Walk
     /// <param name="doors">Every door.</param>
     /// <param name="plan">The plan.</param>
     /// <param name="some">How many things of each kind; the latest and the first.</param>
-    public static IEnumerable<string> Paths(IReadOnlyList<Door> doors, Plan plan, int some)
+    /// <param name="also">The id of a thing that is loaded in any case; none where nothing has it.</param>
+    public static IEnumerable<string> Paths(IReadOnlyList<Door> doors, Plan plan, int some, string? also = null)
     {
         foreach (Door door in doors.Where(d => d.Method == "GET" && d.Handler is not ("generate" or "photo" or "file" or "rows") && d.Route is not ("/" or "/site/plan") && !d.Route.StartsWith("/jobs", StringComparison.Ordinal)))
         {
@@ -20,16 +21,16 @@ public static class Walk
                 continue;
             }
             IReadOnlyList<string> ids = Surface.Ids(door.Route, plan);
-            foreach (string id in ids.Take(some / 2).Concat(ids.TakeLast(some - (some / 2))).Distinct(StringComparer.Ordinal).Where(id => id != "new" || door.Handler is null))
+            foreach (string id in ids.Take(some / 2).Concat(ids.TakeLast(some - (some / 2))).Concat(ids.Where(id => id == also)).Distinct(StringComparer.Ordinal).Where(id => id != "new" || door.Handler is null))
                 yield return Surface.At(door.Route, id) + query;
         }
     }
 
     /// <summary>Loads them; empty when all is well.</summary>
-    public static async Task<IReadOnlyList<string>> Failures(Attacker browser, IReadOnlyList<Door> doors, Plan plan, int some)
+    public static async Task<IReadOnlyList<string>> Failures(Attacker browser, IReadOnlyList<Door> doors, Plan plan, int some, string? also = null)
     {
         var failed = new List<string>();
-        foreach (string path in Paths(doors, plan, some))
+        foreach (string path in Paths(doors, plan, some, also))
         {
             Outcome outcome = await browser.Send(new Operation("GET", path));
             if (Attacker.IsFailure(outcome))

@@ -50,27 +50,27 @@ internal static class ColdChecks
         if (Hardening.Hardens(plant) || !TowardsSummer(at, at.Display.Install))
             return null;
         FrostOdds spring = FrostOdds.From(at.Record!, FrostEnd.LastSpring, plant.TopDamageC + at.PocketC);
-        OddsDate clear = spring.DateAt(0.1);
+        OddsDate clear = spring.DateAt(SiteFlowering.SafeOdds);
         double after = spring.OddsOn(at.Display.Install);
-        if (after <= 0.1 || clear.Date is not { } date)
+        if (after <= SiteFlowering.SafeOdds || clear.Date is not { } date)
             return null;
         LocalDate allClear = InYearOf(date, at.Display.Install);
         // The date is rounded to a day; the remedy must truly end the remark.
-        while (spring.OddsOn(allClear) > 0.1 && allClear < InYearOf(date, at.Display.Install).PlusDays(7))
+        while (spring.OddsOn(allClear) > SiteFlowering.SafeOdds && allClear < InYearOf(date, at.Display.Install).PlusDays(7))
             allClear = allClear.PlusDays(1);
         return at.Say(
             Gravity.Loses,
             $"{plant.CommonName} goes out before the frost all-clear",
             $"Planted out on {CheckedDisplay.Day(at.Display.Install)}, a night that spoils it follows in {after * 10:0} of 10 years: {spring.ThresholdC:0.#} °C at the station{(at.PocketC > 0 ? $", {at.PocketC:0.#} K less here" : string.Empty)}.",
             $"Install on {CheckedDisplay.Day(allClear)} or later, or hold it under cover until then.",
-            spring.Explain(0.1),
+            spring.Explain(SiteFlowering.SafeOdds),
             [at.Days($"Install it on {CheckedDisplay.Day(allClear)}", install: allClear), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
     }
 
     private static Remark? Soft(CheckedDisplay at, Plant plant, StayLosses losses)
     {
         LocalDate week = at.Display.Install.PlusDays(Hardening.SoftDays);
-        if (!losses.Standing.FromWarmHouse || losses.OddsBy(week) <= 0.1)
+        if (!losses.Standing.FromWarmHouse || losses.OddsBy(week) <= SiteFlowering.SafeOdds)
             return null;
         return at.Say(
             Gravity.Loses,

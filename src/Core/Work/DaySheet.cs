@@ -1,3 +1,4 @@
+using System.Globalization;
 using NodaTime;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Planting;
@@ -20,6 +21,18 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
 
     /// <summary>Fresh medium, litres; 0 for none.</summary>
     public double MediumLitres => Change.Medium?.Litres ?? 0;
+
+    /// <summary>A fingerprint of all that the crew is asked to do here; another as soon as any of it changes.</summary>
+    public string Mark { get; } = Ids.Fingerprint(
+        string.Join('\n',
+        [
+            Change.Planter.Id, Change.Planter.Name, string.Create(CultureInfo.InvariantCulture, $"{Change.Medium?.Litres ?? 0:0.0}"),
+            .. new[] { Change.Out, Change.Stays, Change.In }.SelectMany((items, k) => items.Select(i =>
+                string.Create(CultureInfo.InvariantCulture, $"{k} {i.Plant.CommonName} {i.Count} {i.DepthCm:0.#} {i.Item.Fate} {i.Item.Form}"))),
+            .. FromStock.Select(r => string.Create(CultureInfo.InvariantCulture, $"{r.Lot.PlantId} {r.Count} {r.Lot.Place}")),
+            .. Steps,
+        ]),
+        12);
 }
 
 /// <summary>One crew's work for one day.</summary>
@@ -33,6 +46,9 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
     public IReadOnlyList<string> Everywhere { get; } = Planters.Where(p => p.Change.In.Count > 0).Select(p => p.Steps).ToList() is { Count: > 1 } planted
         ? [.. planted[0].Where(s => planted.TrueForAll(p => p.Contains(s, StringComparer.Ordinal)))]
         : [];
+
+    /// <summary>A fingerprint of the whole sheet, short enough to be printed: paper that bears another is out of date.</summary>
+    public string Mark { get; } = Ids.Fingerprint(string.Join('\n', Planters.Select(p => p.Mark)), 6);
 
     // So many bulbs in a bed are bored with a powered auger (common practice).
     private const int AugerBulbs = 50;

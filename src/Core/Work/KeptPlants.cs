@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Security.Cryptography;
-using System.Text;
 using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Work;
@@ -41,6 +39,6 @@ public static class KeptPlants
     private static string IdOf(Changeover change, string plantId, PlantFate? fate)
     {
         string what = string.Create(CultureInfo.InvariantCulture, $"{change.Planter.Id}\n{plantId}\n{fate}");
-        return string.Create(CultureInfo.InvariantCulture, $"{Mark}{change.Day:uuuuMMdd}-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(what)))[..12]}");
+        return string.Create(CultureInfo.InvariantCulture, $"{Mark}{change.Day:uuuuMMdd}-{Ids.Fingerprint(what, 12)}");
     }
 }

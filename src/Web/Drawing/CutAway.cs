@@ -283,7 +283,10 @@ public sealed class CutAway
             BloomForecast? forecast = _bloom?.Forecasts.FirstOrDefault(f => f.Plant.Id == layer.Plant.Id);
             string when = forecast is null ? string.Empty
                 : forecast.First is { } first ? $" · {Words.Short(first)} ± {forecast.SpreadDays:0}" : " · no flower";
-            group.Add(Text(edge + 36, y + 15, layer.Count > layer.Fits && !_planter.Form.IsBed ? "part-text part-late" : "part-text", $"{_units.Length(layer.DepthCm)} · {layer.Count} of {layer.Fits}{when}"));
+            XElement said = Text(edge + 36, y + 15, layer.Count > layer.Fits && !_planter.Form.IsBed ? "part-text part-late" : "part-text", $"{_units.Length(layer.DepthCm)} · {layer.Count} of {layer.Fits}{when}");
+            if (forecast?.First is { } flowers)
+                said.Add(new XAttribute("data-figure", $"first colour, {_planter.Id}, {layer.Plant.Id}, {flowers.Year}"), new XAttribute("data-value", Words.Iso(flowers)));
+            group.Add(said);
         }
         return group;
     }

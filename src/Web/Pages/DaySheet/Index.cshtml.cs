@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
@@ -19,6 +20,10 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 
     [BindProperty(SupportsGet = true, Name = "date")]
     public string? DateText { get; set; }
+
+    /// <summary>The mark of the sheet that was open when its form was sent.</summary>
+    [BindProperty]
+    public string? Mark { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -46,6 +51,14 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         return Page();
     }
 
+    /// <summary>What each planter of the day is asked now, so that an open sheet learns of a change.</summary>
+    public async Task<IActionResult> OnGetMarksAsync()
+    {
+        IActionResult page = await OnGetAsync();
+        return page is not PageResult ? page
+            : new JsonResult((Sheet?.Planters ?? []).ToDictionary(p => p.Planter.Id, p => new { name = p.Planter.Name, mark = p.Mark }, StringComparer.Ordinal), new JsonSerializerOptions());
+    }
+
     /// <summary>What of the sheet is kept and not in the stock yet; nothing before its day.</summary>
     public IReadOnlyList<Lot> Kept => Sheet is null || Sheet.Day > frame.Today ? []
         : [.. Sheet.Planters.SelectMany(p => KeptPlants.Missing(p.Change, Now.Plan.Lots))];
@@ -61,6 +74,8 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
             IReadOnlyList<Lot> kept = Kept;
             if (kept.Count == 0)
                 throw new InvalidInputException(string.Empty, "All that is kept from this day is in the stock already.");
+            if (Mark != sheet.Mark)
+                throw new InvalidInputException(string.Empty, "The plan of this day has changed since you opened its sheet. Below is what it asks now: look at what is kept, then take it.");
             string what = $"{kept.Sum(l => l.Count)} plants kept on {Words.DayYear(sheet.Day)} taken into the stock";
             await changes.Make(PlanChange.Of([], []) with { LotsAfter = kept }, what);
             TempData["Said"] = $"{what}.";
