@@ -38,9 +38,10 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
         foreach (int equinox in season.AutumnEquinoxes)
         {
             double forcing = 0;
+            double perChill = 1 / ChillDays;
             for (int d = Math.Max(1, equinox); d < Math.Min(heat.Length, equinox + 365); d++)
             {
-                forcing += Math.Clamp(chill[d] / ChillDays, ShareUnchilled, 1) * light[d] * (heat[d] - heat[d - 1]);
+                forcing += Math.Clamp(chill[d] * perChill, ShareUnchilled, 1) * light[d] * (heat[d] - heat[d - 1]);
                 if (forcing < SumCd)
                     continue;
                 int opens = HeldBack(growing, equinox, d);

@@ -18,6 +18,7 @@ public sealed class GrowingSeason
 
     private readonly ConcurrentDictionary<double, double[]> _yearHeat = new();
     private readonly ConcurrentDictionary<double, double[]> _heat = new();
+    private readonly ConcurrentDictionary<(double BaseC, double Rate), double[]> _slowing = new();
     private readonly ConcurrentDictionary<ThermalClass, float[]> _roots = new();
     private readonly ConcurrentDictionary<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf = new();
     private readonly LocalDate[] _days;
@@ -112,6 +113,11 @@ public sealed class GrowingSeason
 
     /// <summary>Heat above a base since the run's first day, °C·d by single sine.</summary>
     public double[] Heat(double baseC) => Kept(_heat, baseC, b => HeatSums(b, fromShortestDay: false));
+
+    /// <summary>How far growth is from done: e to the power of minus a rate times <see cref="Heat"/>, 1 and less.</summary>
+    /// <param name="baseC">The base of the heat, °C.</param>
+    /// <param name="rate">Of growth, per °C·d.</param>
+    public double[] Slowing(double baseC, double rate) => Kept(_slowing, (BaseC: baseC, Rate: rate), k => [.. Heat(k.BaseC).Select(h => Math.Exp(-k.Rate * h))]);
 
     /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
     public GroundDays SoilC(BulbPlace place) => Run.SoilC(place);
@@ -288,9 +294,23 @@ public sealed class Growing
     /// <summary>True for stock that comes straight from a warm house.</summary>
     public bool FromWarmHouse { get; init; }
 
-    /// <summary>True when a day is cold enough to spoil its tops, as hardened as it then is.</summary>
-    public bool IsSpoiledOn(int index) =>
-        Season.Run.MinC[index] - FrostPocketC <= Hardening.SpoiledAtC(Plant, Season.Hardened[index]) + (FromWarmHouse ? Hardening.SoftnessK(index - InstallIndex) : 0);
+    /// <summary>Index of the first day of some that is cold enough to spoil its tops, as hardened as it then is; their end where none is.</summary>
+    /// <param name="from">The first of them.</param>
+    /// <param name="end">The day after the last.</param>
+    public int FirstSpoiled(int from, int end)
+    {
+        // What it stands lies between the two in proportion to how far it has hardened.
+        double soft = Hardening.SpoiledAtC(Plant, 0) + FrostPocketC;
+        double hard = Hardening.SpoiledAtC(Plant, 1) + FrostPocketC;
+        double[] low = Season.Run.MinC;
+        float[] hardened = Season.Hardened;
+        for (int i = from; i < end; i++)
+        {
+            if (low[i] <= soft + ((hard - soft) * hardened[i]) + (FromWarmHouse ? Hardening.SoftnessK(i - InstallIndex) : 0))
+                return i;
+        }
+        return Math.Max(from, end);
+    }
 
     /// <summary>Index of the first day whose frost spoils its tops, or the run's length.</summary>
     public int KilledIndex
@@ -299,9 +319,7 @@ public sealed class Growing
         {
             if (_killedIndex is { } known)
                 return known;
-            int i = Math.Max(SafeUntilIndex, InstallIndex);
-            while (i < Season.Length && !IsSpoiledOn(i))
-                i++;
+            int i = FirstSpoiled(Math.Max(SafeUntilIndex, InstallIndex), Season.Length);
             _killedIndex = i;
             return i;
         }

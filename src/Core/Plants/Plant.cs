@@ -240,13 +240,11 @@ public sealed record Plant
 
     /// <summary>Width after heat since planting: logistic from the width as bought to the grown width, cm.</summary>
     /// <param name="heatCd">Degree-days above <see cref="GrowthBaseC"/> since planting, °C·d.</param>
-    public double SpreadCm(double heatCd)
-    {
-        if (GrowthPerDegreeDay <= 0 || MatureSpreadCm <= SpreadAtPurchaseCm)
-            return SpreadAtPurchaseCm;
-        double ratio = (MatureSpreadCm / SpreadAtPurchaseCm) - 1;
-        return MatureSpreadCm / (1 + (ratio * Math.Exp(-GrowthPerDegreeDay * heatCd)));
-    }
+    public double SpreadCm(double heatCd) =>
+        Grows ? MatureSpreadCm / (1 + (((MatureSpreadCm / SpreadAtPurchaseCm) - 1) * Math.Exp(-GrowthPerDegreeDay * heatCd))) : SpreadAtPurchaseCm;
+
+    /// <summary>True for what is wider when grown than as it is bought.</summary>
+    public bool Grows => GrowthPerDegreeDay > 0 && MatureSpreadCm > SpreadAtPurchaseCm;
 
     /// <summary>Every fault of the plant's own figures.</summary>
     public IReadOnlyList<Fault> Faults()

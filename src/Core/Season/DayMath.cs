@@ -15,6 +15,58 @@ internal static class DayMath
     /// <summary>Length of a row that holds a year from any day on, without a check of its end.</summary>
     public static int RowOfYear => ((366 + Lanes - 1) / Lanes * Lanes) + Lanes;
 
+    /// <summary>row = factor × share, for as many days as there are shares.</summary>
+    public static void Take(ReadOnlySpan<double> share, float factor, Span<float> row)
+    {
+        ref double h = ref MemoryMarshal.GetReference(share);
+        ref float r = ref MemoryMarshal.GetReference(row);
+        var f = new Vector<float>(factor);
+        int half = Vector<double>.Count;
+        int i = 0;
+        for (; i + Lanes <= share.Length; i += Lanes)
+            (f * Vector.Narrow(Vector.LoadUnsafe(ref h, (nuint)i), Vector.LoadUnsafe(ref h, (nuint)(i + half)))).StoreUnsafe(ref r, (nuint)i);
+        for (; i < share.Length; i++)
+            row[i] = factor * (float)share[i];
+    }
+
+    /// <summary>best = max(best, row); most += weight × row.</summary>
+    public static void Gather(ReadOnlySpan<float> row, float weight, Span<float> best, Span<float> most)
+    {
+        ref float r = ref MemoryMarshal.GetReference(row);
+        ref float b = ref MemoryMarshal.GetReference(best);
+        ref float m = ref MemoryMarshal.GetReference(most);
+        var w = new Vector<float>(weight);
+        for (int i = 0; i < row.Length; i += Lanes)
+        {
+            nuint n = (nuint)i;
+            Vector<float> v = Vector.LoadUnsafe(ref r, n);
+            Vector.Max(Vector.LoadUnsafe(ref b, n), v).StoreUnsafe(ref b, n);
+            (Vector.LoadUnsafe(ref m, n) + (v * w)).StoreUnsafe(ref m, n);
+        }
+    }
+
+    /// <summary>area = π/4 × (width / (1 + ratio × min(1, left × scale)))²: a plant that grows, seen from above.</summary>
+    public static void Grow(ReadOnlySpan<double> left, double scale, double width, double ratio, Span<float> area)
+    {
+        ref double l = ref MemoryMarshal.GetReference(left);
+        ref float a = ref MemoryMarshal.GetReference(area);
+        int half = Vector<double>.Count;
+        var grown = new Vector<double>(width);
+        var by = new Vector<double>(ratio);
+        var at = new Vector<double>(scale);
+        var quarter = new Vector<double>(Math.PI / 4);
+        Vector<double> Of(Vector<double> some)
+        {
+            Vector<double> across = grown / (Vector<double>.One + (by * Vector.Min(Vector<double>.One, some * at)));
+            return quarter * across * across;
+        }
+        int i = 0;
+        for (; i + Lanes <= area.Length; i += Lanes)
+            Vector.Narrow(Of(Vector.LoadUnsafe(ref l, (nuint)i)), Of(Vector.LoadUnsafe(ref l, (nuint)(i + half)))).StoreUnsafe(ref a, (nuint)i);
+        for (; i < area.Length; i++)
+            area[i] = (float)Of(new Vector<double>(left[i]))[0];
+    }
+
     /// <summary>canopy = min(1, area × perPlant); sum += canopy.</summary>
     public static void Canopy(ReadOnlySpan<float> area, float perPlant, Span<float> canopy, Span<float> sum)
     {

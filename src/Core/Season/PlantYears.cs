@@ -161,17 +161,14 @@ public sealed class PlantYears
             }
             float light = LightShortage.ColourShare(standing.LightSteps);
             float weight = (float)(window.Share * window.Weight);
-            Span<float> row = _shares[w].AsSpan(year * Stride, Length);
-            for (int d = 0; d < row.Length; d++)
-            {
-                int at = zero + From + d;
-                row[d] = at >= dead || (at >= lost && at < spoiledTo) ? 0 : light * (float)share[at];
-                best[d] = Math.Max(best[d], row[d]);
-                most[d] += weight * row[d];
-            }
+            Span<float> row = _shares[w].AsSpan(year * Stride, Stride);
+            DayMath.Take(share.Slice(zero + From, Math.Clamp(dead - zero - From, 0, Length)), light, row);
+            if (spoiledTo >= 0)
+                row[Math.Clamp(lost - zero - From, 0, Length)..Math.Clamp(spoiledTo - zero - From, 0, Length)].Clear();
+            DayMath.Gather(row, weight, best, most);
         }
         Span<float> area = _area.AsSpan(year * Stride, Length);
-        Grow(area, uncut, groups, zero + From, Math.Min(dead, zero + From + Length), best, LightShortage.WidthShare(standing.LightSteps));
+        Grow(area[..Math.Clamp(dead - zero - From, 0, Length)], uncut, groups, zero + From, best, LightShortage.WidthShare(standing.LightSteps));
         for (int d = 0; d < Length; d++)
             most[d] *= area[d];
         Years[year] = Sum(season, uncut, zero, best[..Length], most[..Length], loss, lost);
@@ -199,30 +196,32 @@ public sealed class PlantYears
     }
 
     // The surface under its width; a bulb takes room only while it shows, and others close over it before and after.
-    private void Grow(Span<float> area, Growing growing, (double Share, Growing Growing)[] groups, int first, int end, ReadOnlySpan<float> best, double widthShare)
+    private void Grow(Span<float> area, Growing growing, (double Share, Growing Growing)[] groups, int first, ReadOnlySpan<float> best, double widthShare)
     {
-        double[] heat = growing.Season.Heat(Plant.GrowthBaseC);
-        double before = growing.HeatBeforeCd;
-        bool grows = Plant.GrowthPerDegreeDay > 0 && Plant.MatureSpreadCm > Plant.SpreadAtPurchaseCm;
-        double spread = widthShare * Plant.SpreadCm(0);
-        double last = double.NaN;
-        for (int d = 0; first + d < end; d++)
+        if (Plant.Grows)
         {
-            double now = Math.Max(0, heat[first + d] + before);
-            if (grows && now != last)
-            {
-                spread = widthShare * Plant.SpreadCm(now);
-                last = now;
-            }
+            double atInstall = Math.Exp(-Plant.GrowthPerDegreeDay * growing.HeatBeforeCd);
+            DayMath.Grow(growing.Season.Slowing(Plant.GrowthBaseC, Plant.GrowthPerDegreeDay).AsSpan(first), atInstall, widthShare * Plant.MatureSpreadCm, (Plant.MatureSpreadCm / Plant.SpreadAtPurchaseCm) - 1, area);
+        }
+        else
+        {
+            double spread = widthShare * Plant.SpreadAtPurchaseCm;
+            area.Fill((float)(Math.PI / 4 * spread * spread));
+        }
+        if (Plant.Green == GreenLeaf.AroundFlower)
+        {
+            for (int d = 0; d < area.Length; d++)
+                area[d] *= best[d] > 0 ? (float)ReturnOf(first + d - growing.InstallIndex) : 0;
+        }
+        if (groups.Length == 0)
+            return;
+        for (int d = 0; d < area.Length; d++)
+        {
             double left = 1;
             foreach ((double of, Growing cut) in groups)
                 left -= of * (1 - (CutEffect.WidthLeft(cut, first + d) is var width ? width * width : 1));
-            area[d] = (float)(Math.PI / 4 * spread * spread * left);
+            area[d] *= (float)left;
         }
-        if (Plant.Green != GreenLeaf.AroundFlower)
-            return;
-        for (int d = 0; first + d < end; d++)
-            area[d] *= best[d] > 0 ? (float)ReturnOf(first + d - growing.InstallIndex) : 0;
     }
 
     // What of its first show a bulb that was left in the ground gives after so many days.
@@ -248,13 +247,7 @@ public sealed class PlantYears
             while (roots < end && felt[roots] > kills)
                 roots++;
         }
-        int tops = int.MaxValue;
-        if (plant.HasLastingTops)
-        {
-            tops = from;
-            while (tops < end && !growing.IsSpoiledOn(tops))
-                tops++;
-        }
+        int tops = plant.HasLastingTops ? growing.FirstSpoiled(from, end) : int.MaxValue;
         int first = Math.Min(roots, tops);
         return first >= end ? (LossKind.None, -1) : roots <= tops ? (LossKind.Roots, roots) : (LossKind.Tops, tops);
     }
