@@ -93,7 +93,7 @@ public sealed record YearsAhead(PlanAhead Ahead, IReadOnlyList<OneYearAhead> Yea
         decimal standing = 0;
         decimal medium = 0;
         IReadOnlyList<Changeover> changes = Changeover.Between(plan, start, start.PlusMonths(12).PlusDays(-1));
-        IReadOnlyList<StockReservation> reserved = StockReservation.Of(plan.Lots, changes);
+        IReadOnlyList<StockReservation> reserved = StockReservation.Of(plan, changes);
         for (int m = 0; m < 12; m++)
         {
             LocalDate first = start.PlusMonths(m);

@@ -74,9 +74,7 @@ internal sealed class CheckedDisplay
     public float[] Spread(Plant plant) => Flowering.Spread(plant, Display.Install, Display.Lift, PocketC);
 
     /// <summary>How high one of its kinds grows while it stands, cm: by its width in its time, as its profile draws it; what stands on beyond the plan year comes to its full height.</summary>
-    public double GreatestHeightCm(Plant plant) => Flowering.Years == 0 || Display.Lift > Flowering.Start.PlusMonths(12)
-        ? plant.HeightCm
-        : Stature.Of(plant, Spread(plant)[IndexOf(Display.Install)..(IndexOf(Display.Lift.PlusDays(-1)) + 1)].Max()).HeightCm;
+    public double GreatestHeightCm(Plant plant) => Flowering.GreatestHeightCm(plant, Display.Install, Display.Lift, PocketC);
 
     /// <summary>What weather takes of one of its kinds during its whole stay; there must be weather.</summary>
     public StayLosses Losses(Plant plant) => StayLosses.Of(plant, _standing.Value.First(i => i.Plant.Id == plant.Id).Standing, _stay(Display.Install));

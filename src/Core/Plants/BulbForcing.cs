@@ -90,9 +90,9 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
                 if (freezes && soilC <= FrozenAtC && frozen < MostFrozenDays)
                     frozen++;
                 // Soil that is cool in late summer is no spring.
-                if (LightFromH is not null && d < turn + DaysToEquinox)
+                if (soilC <= BaseC || (LightFromH is not null && d < turn + DaysToEquinox))
                     continue;
-                double step = Math.Clamp((cold - ColdStartWeeks) / ColdSpanWeeks, 0, 1) * light[d] * Math.Max(0, soilC - BaseC);
+                double step = Math.Clamp((cold - ColdStartWeeks) / ColdSpanWeeks, 0, 1) * light[d] * (soilC - BaseC);
                 double wanted = ThresholdCd * (1 + (RegrowthShare * frozen));
                 if (step > 0 && forcing + step >= wanted)
                 {

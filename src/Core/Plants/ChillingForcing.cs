@@ -41,7 +41,10 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
             double perChill = 1 / ChillDays;
             for (int d = Math.Max(1, equinox); d < Math.Min(heat.Length, equinox + 365); d++)
             {
-                forcing += Math.Clamp(chill[d] * perChill, ShareUnchilled, 1) * light[d] * (heat[d] - heat[d - 1]);
+                double warmth = light[d] * (heat[d] - heat[d - 1]);
+                if (warmth <= 0)
+                    continue;
+                forcing += Math.Clamp(chill[d] * perChill, ShareUnchilled, 1) * warmth;
                 if (forcing < SumCd)
                     continue;
                 int opens = HeldBack(growing, equinox, d);

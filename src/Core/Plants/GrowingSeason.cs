@@ -312,14 +312,14 @@ public sealed class Growing
         return Math.Max(from, end);
     }
 
-    /// <summary>Index of the first day whose frost spoils its tops, or the run's length.</summary>
+    /// <summary>Index of the first day whose frost spoils its tops; that of the day it comes out where none does before.</summary>
     public int KilledIndex
     {
         get
         {
             if (_killedIndex is { } known)
                 return known;
-            int i = FirstSpoiled(Math.Max(SafeUntilIndex, InstallIndex), Season.Length);
+            int i = FirstSpoiled(Math.Max(SafeUntilIndex, InstallIndex), LiftIndex);
             _killedIndex = i;
             return i;
         }

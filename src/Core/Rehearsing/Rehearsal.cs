@@ -50,6 +50,9 @@ public sealed record RehearsalLoss(Planter Planter, Display Display, Plant Plant
 public sealed record RehearsalResult(
     RehearsalKind Kind, string Said, SiteYear Planned, SiteYear Under, IReadOnlyList<RehearsalLoss> Losses, int Covered, IReadOnlyList<RehearsalLoss> SavedByCover, IReadOnlyList<(Plant Plant, int Count)> Reserve)
 {
+    /// <summary>What the year of the mishap is set beside, in words: the odds of all years, or one typical year.</summary>
+    public string Beside { get; init; } = "as planned";
+
     /// <summary>Planters whose roots or leaves heat harms, the worst first; empty for other mishaps.</summary>
     public IReadOnlyList<HeatStress> Heat { get; init; } = [];
 
@@ -64,7 +67,7 @@ public sealed record RehearsalResult(
         Said,
         $"{DaysLost} planter-days of colour lost",
         [
-            new("as planned", $"{Planned.Planters.Sum(p => p.DaysInColour)} planter-days in colour"),
+            new(Beside, $"{Planned.Planters.Sum(p => p.DaysInColour)} planter-days in colour"),
             new("under it", $"{Under.Planters.Sum(p => p.DaysInColour)}"),
             new("plants lost", Losses.Count == 0 ? "none" : $"{Losses.Sum(l => l.Count)}, {money}{Losses.Sum(l => l.Cost):0.00} to buy again"),
             new("saved by covers", $"{Covered} planter-days, {SavedByCover.Sum(l => l.Count)} plants"),
@@ -126,7 +129,7 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
     private RehearsalResult OneYear(RehearsalKind kind, int year, int typical, string said)
     {
         var one = new SeasonKernel(record, _start, [kernel.Seasons.First(s => s.Run.Year == year).Run]);
-        return Result(kind, said, kernel.Of(plan, typical), one, plan, one);
+        return Result(kind, said, kernel.Of(plan, typical), one, plan, one) with { Beside = $"in the typical year {Name(typical)}" };
     }
 
     private RehearsalResult Heatwave()

@@ -118,7 +118,7 @@ public sealed class FitQuestion
         Water(plant, reasons);
         MediumAndPh(plant, reasons);
         Room(plant, reasons);
-        Heights(plant, reasons);
+        Heights(plant, install, reasons);
         if (_site.Years > 0)
         {
             // Weather counts from the day it goes in, for what lasts from the fall before.
@@ -211,14 +211,15 @@ public sealed class FitQuestion
             reasons.Add(new("depth", plant.IsLasting && has < want * 0.7 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Its roots want about {want:0} cm of depth; here are {has:0} cm."));
     }
 
-    private void Heights(Plant plant, List<FitReason> reasons)
+    private void Heights(Plant plant, LocalDate install, List<FitReason> reasons)
     {
-        if (plant.Habit == Habit.Trailing)
+        if (plant.Habit == Habit.Trailing || plant.HeightCm <= Math.Min(_height.LimitCm, _height.ProportionCm))
             return;
-        if (plant.HeightCm > _height.LimitCm)
-            reasons.Add(new("height", FitVerdict.Fails, $"It stands {plant.HeightCm:0} cm high; {_height.LimitedBy} allows {_height.LimitCm:0} cm here."));
-        else if (plant.HeightCm > _height.ProportionCm)
-            reasons.Add(new("height", FitVerdict.Doubtful, $"At {plant.HeightCm:0} cm it is tall for this planter ({_height.ProportionCm:0} cm looks right)."));
+        double reaches = _site.GreatestHeightCm(plant, install, Last.PlusDays(1), _pocketC);
+        if (reaches > _height.LimitCm)
+            reasons.Add(new("height", FitVerdict.Fails, $"It stands {reaches:0} cm high by then; {_height.LimitedBy} allows {_height.LimitCm:0} cm here."));
+        else if (reaches > _height.ProportionCm)
+            reasons.Add(new("height", FitVerdict.Doubtful, $"At {reaches:0} cm it is tall for this planter ({_height.ProportionCm:0} cm looks right)."));
     }
 
     private void Tops(Plant plant, LocalDate from, List<FitReason> reasons)

@@ -146,6 +146,21 @@ public sealed class SiteFlowering
         }
     }
 
+    /// <summary>The greatest height that a plant reaches between two days, cm: what stands longer than the plan year, or of which nothing is known, is taken as grown.</summary>
+    /// <param name="plant">The plant.</param>
+    /// <param name="install">The day it goes in.</param>
+    /// <param name="lift">The day it comes out.</param>
+    /// <param name="pocketC">How much colder than the station its leaves are, °C.</param>
+    public double GreatestHeightCm(Plant plant, LocalDate install, LocalDate lift, double pocketC = 0)
+    {
+        if (Years == 0 || lift > Start.PlusMonths(12))
+            return plant.HeightCm;
+        float[] spread = Spread(plant, install, lift, pocketC);
+        int from = Math.Clamp(Period.DaysBetween(Start, install), 0, spread.Length - 1);
+        int to = Math.Clamp(Period.DaysBetween(Start, lift), from + 1, spread.Length);
+        return Arranging.Stature.Of(plant, spread[from..to].Max()).HeightCm;
+    }
+
     /// <summary>A plant's strip as it would usually be planted to show from its plan year's first day on.</summary>
     public FloweringStrip Usual(Plant plant) => Of(plant, UsualInstall(plant, plant.LifeForm switch
     {

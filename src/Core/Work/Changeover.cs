@@ -69,10 +69,11 @@ public sealed record Changeover(
     }
 
     /// <summary>
-    /// The changeovers that an order or a sheet rests on: of its own days, and where there is stock all that follow, since they
-    /// take from it too.
+    /// The changeovers that an order or a sheet rests on: of its own days, and where there is stock, or something is kept when it
+    /// comes out, all that follow, since they take from it too.
     /// </summary>
-    public static IReadOnlyList<Changeover> ToCome(Plan plan, LocalDate first, LocalDate last) => Between(plan, first, plan.Lots.Count == 0 ? last : LocalDate.MaxIsoValue);
+    public static IReadOnlyList<Changeover> ToCome(Plan plan, LocalDate first, LocalDate last) =>
+        Between(plan, first, plan.Lots.Count == 0 && !plan.Displays.Any(d => d.Items.Any(i => i.Fate is PlantFate.Keep or PlantFate.Store)) ? last : LocalDate.MaxIsoValue);
 
     /// <summary>Every changeover from one day to another, both included, in the plan's order of planters.</summary>
     public static IReadOnlyList<Changeover> Between(Plan plan, LocalDate first, LocalDate last) =>

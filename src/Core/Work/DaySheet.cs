@@ -64,7 +64,7 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
     public static DaySheet For(Plan plan, LocalDate day, LocalDate? today = null)
     {
         IReadOnlyList<Changeover> changes = Changeover.ToCome(plan, today is { } now && now < day ? now : day, day);
-        var reserved = StockReservation.Of(plan.Lots, changes.Where(c => !(c.Day < today))).Where(r => r.Day == day).ToLookup(r => r.PlanterId, StringComparer.Ordinal);
+        var reserved = StockReservation.Of(plan, changes.Where(c => !(c.Day < today))).Where(r => r.Day == day).ToLookup(r => r.PlanterId, StringComparer.Ordinal);
         var here = changes.Where(c => c.Day == day).ToLookup(c => c.Planter.AreaId, StringComparer.Ordinal);
         List<SheetPlanter> planters = [.. plan.Areas.SelectMany(a => here[a.Id].Select(c => new SheetPlanter(c, a, [.. reserved[c.Planter.Id]], [.. Steps(plan, c)])))];
         return new DaySheet(plan.Turns.FirstOrDefault(t => t.Holds(day)), day, planters, [.. Care(planters), .. RuleSteps.Pests(plan, planters.Select(p => p.Planter))]);

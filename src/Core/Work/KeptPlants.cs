@@ -15,9 +15,11 @@ public static class KeptPlants
     /// The lots that a changeover brings: what is kept is potted up or, bulbs in leaf, heeled in; what is lifted is stored; what goes into
     /// a bed waits for it heeled in. Compost and saved seed bring none. Asked for again they have the same ids.
     /// </summary>
-    public static IReadOnlyList<Lot> Of(Changeover change) =>
+    public static IReadOnlyList<Lot> Of(Changeover change) => From(change, PlantFate.Keep, PlantFate.Store, PlantFate.ToBed);
+
+    private static IReadOnlyList<Lot> From(Changeover change, params PlantFate[] fates) =>
     [
-        .. change.Out.Where(i => i.Item.Fate is PlantFate.Keep or PlantFate.Store or PlantFate.ToBed).GroupBy(i => (i.Plant.Id, i.Item.Fate)).Select(g => new Lot(
+        .. change.Out.Where(i => i.Item.Fate is { } fate && fates.Contains(fate)).GroupBy(i => (i.Plant.Id, i.Item.Fate)).Select(g => new Lot(
             IdOf(change, g.Key.Id, g.Key.Fate),
             g.Key.Id,
             g.Sum(i => i.Count),
@@ -28,6 +30,9 @@ public static class KeptPlants
             change.Planter.Id,
             g.Key.Fate == PlantFate.ToBed ? "for a bed" : string.Empty)),
     ];
+
+    /// <summary>Of these, what may be planted anywhere again.</summary>
+    public static IEnumerable<Lot> ToPlantAgain(Changeover change) => From(change, PlantFate.Keep, PlantFate.Store);
 
     /// <summary>What of it the stock does not hold yet. A lot of the kind that somebody wrote down by hand within a fortnight is taken for the same plants.</summary>
     public static IReadOnlyList<Lot> Missing(Changeover change, IReadOnlyList<Lot> stock) =>

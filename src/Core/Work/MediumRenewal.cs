@@ -80,7 +80,7 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
             _fresh.Add((change.Day, depth));
         if (litres <= LeastLitres)
             return null;
-        return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason) 
+        return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason)
         {
             DepthCm = depth,
             FreshCm = had,

@@ -16,19 +16,24 @@ public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, 
     public static bool Serves(Lot lot, Plant plant, bool forced) =>
         lot.PlantId == plant.Id && lot.Count > 0 && lot.Condition != LotCondition.Poor && lot.State == LotState.Forced == forced;
 
+    /// <summary>True for plants that still stand in a planter, and are kept when they come out of it.</summary>
+    public bool IsToCome { get; init; }
+
     /// <summary>
-    /// What of the stock the plan takes, first planted first served, each plant once. Lots serve from the day since which they
-    /// are kept.
+    /// What the plan takes from the stock and from what it keeps itself until then, first planted first served, each plant
+    /// once. Lots serve from the day since which they are kept; what goes into a bed for good serves nothing else.
     /// </summary>
-    /// <param name="lots">The stock.</param>
-    /// <param name="changes">What is still to be planted, in any order.</param>
-    public static IReadOnlyList<StockReservation> Of(IReadOnlyList<Lot> lots, IEnumerable<Changeover> changes)
+    /// <param name="plan">The plan, with its stock.</param>
+    /// <param name="changes">What is still to be done, in any order.</param>
+    public static IReadOnlyList<StockReservation> Of(Plan plan, IEnumerable<Changeover> changes)
     {
+        List<Changeover> toDo = [.. changes.OrderBy(c => c.Day)];
+        List<Lot> lots = [.. plan.Lots, .. toDo.SelectMany(KeptPlants.ToPlantAgain).Where(k => !plan.Lots.Any(l => l.Id == k.Id))];
         if (lots.Count == 0)
             return [];
         int[] left = [.. lots.Select(l => l.Count)];
         var taken = new List<StockReservation>();
-        foreach (Changeover change in changes.OrderBy(c => c.Day))
+        foreach (Changeover change in toDo)
         {
             foreach (ChangeoverItem item in change.In)
             {
@@ -40,7 +45,7 @@ public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, 
                     int count = Math.Min(left[i], wanted);
                     left[i] -= count;
                     wanted -= count;
-                    taken.Add(new StockReservation(lots[i], change.Planter.Id, change.Day, item.Display.Id, count));
+                    taken.Add(new StockReservation(lots[i], change.Planter.Id, change.Day, item.Display.Id, count) { IsToCome = i >= plan.Lots.Count });
                 }
             }
         }

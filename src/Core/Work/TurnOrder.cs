@@ -8,7 +8,7 @@ namespace UnrulyMeadow.Core.Work;
 /// <summary>One line of an order.</summary>
 /// <param name="Plant">The plant, as it is bought.</param>
 /// <param name="Planned">Plants planned over all planters.</param>
-/// <param name="FromStock">Of these, plants at hand that are kept for them.</param>
+/// <param name="FromStock">Of these, plants at hand, or kept from other planters until then, that are meant for them.</param>
 /// <param name="Purchase">What to buy beyond them, spares included.</param>
 /// <param name="Planters">Where they go, with the count for each.</param>
 public sealed record OrderLine(Plant Plant, int Planned, int FromStock, PackPurchase Purchase, IReadOnlyList<(Planter Planter, int Count)> Planters)
@@ -73,7 +73,7 @@ public sealed record TurnOrder
     public static TurnOrder For(Plan plan, Turn turn, LocalDate? today = null)
     {
         IReadOnlyList<Changeover> changes = Changeover.ToCome(plan, today is { } day && day < turn.FirstDay ? day : turn.FirstDay, turn.LastDay);
-        return From(plan, turn, changes, StockReservation.Of(plan.Lots, changes.Where(c => !(c.Day < today))));
+        return From(plan, turn, changes, StockReservation.Of(plan, changes.Where(c => !(c.Day < today))));
     }
 
     /// <summary>Adds up a turn's changeovers.</summary>
@@ -97,7 +97,7 @@ public sealed record TurnOrder
                 var kept = g.Select(x => x.Planter.Id).ToHashSet(StringComparer.Ordinal);
                 int atHand = Math.Min(planned, stock[plant.Id].Where(r => kept.Contains(r.PlanterId)).Sum(r => r.Count));
                 // Spares that the stock can give beside all that it is kept for, and beside the spares of earlier turns, need not be bought.
-                int over = plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count) - reserved.Where(r => r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count)
+                int over = plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count) - reserved.Where(r => !r.IsToCome && r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count)
                     - plan.Turns.Where(t => t.FirstDay < turn.FirstDay).Sum(t => Spares(all.Where(c => t.Holds(c.Day)).SelectMany(c => c.In).Where(i => i.Plant.Id == plant.Id).Sum(i => i.Count)));
                 int buy = Math.Max(planned - atHand, planned + Spares(planned) - atHand - Math.Max(0, over));
                 int Spares(int count) => PackPurchase.WithSpares(count, plan.Site.SparesOf(plant)) - count;
@@ -122,7 +122,7 @@ public sealed record TurnOrder
         [
             new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))),
             new("spares", $"{Site.SparesOf(line.Plant):P0}"),
-            new("at hand and kept for it", $"{line.FromStock}"),
+            new("at hand, or kept until then", $"{line.FromStock}"),
             new("form", line.Form.Name),
             new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
         ],

@@ -15,13 +15,13 @@ public static class YearAxis
         scale.Months().Select(m => Text(m.X + 5, 39, "month", m.Name)),
         Flag());
 
-    /// <summary>A thin strip of the year: the rule, its months and the flag.</summary>
-    public static XElement Strip(YearScale scale, IEnumerable<(double From, double To, string Colour, string Name)> shows) => El(
+    /// <summary>A thin strip of the year: the rule, its months and, where the day is carried through it, the flag.</summary>
+    public static XElement Strip(YearScale scale, IEnumerable<(double From, double To, string Colour, string Name)> shows, bool carriesDay = true) => El(
         "svg", "viewBox", $"0 0 {N(scale.Width)} 46", "class", "months", "aria-hidden", "true",
         shows.Select(s => El("path", "d", Swell(s.From, s.To), "fill", s.Colour, "stroke", Outline(s.Colour), "class", "band", Title(s.Name))),
         El("line", "x1", 0, "x2", scale.Width, "y1", 32, "y2", 32, "class", "rule"),
         scale.Months().Select(m => El("g", El("line", "x1", m.X, "x2", m.X, "y1", 29, "y2", 45, "class", "month-rule"), Text(m.X + 5, 44, "month", m.Name))),
-        Flag());
+        carriesDay ? Flag() : null);
 
     /// <summary>The month rules and the thread through all rows.</summary>
     /// <param name="scale">The days.</param>

@@ -92,11 +92,11 @@ public sealed record RehearsedHeat(string PlanterId, double HottestRootC, int Ro
 
 /// <summary>The answer to a <see cref="RehearsalAsk"/>.</summary>
 public sealed record RehearsalAnswer(
-    RehearsalKind Kind, string Said, int DaysLost, int Covered, IReadOnlyList<RehearsedPlanter> Planters, IReadOnlyList<RehearsedLoss> Losses, IReadOnlyList<RehearsedHeat> Heat, IReadOnlyDictionary<string, int> Reserve, Working Working)
+    RehearsalKind Kind, string Said, string Beside, int DaysLost, int Covered, IReadOnlyList<RehearsedPlanter> Planters, IReadOnlyList<RehearsedLoss> Losses, IReadOnlyList<RehearsedHeat> Heat, IReadOnlyDictionary<string, int> Reserve, Working Working)
 {
     /// <summary>Keeps a rehearsal.</summary>
     public static RehearsalAnswer Of(RehearsalResult result, string money) => new(
-        result.Kind, result.Said, result.DaysLost, result.Covered,
+        result.Kind, result.Said, result.Beside, result.DaysLost, result.Covered,
         [.. result.Comparison.Planters.Where(p => p.Days != 0).Select(p => new RehearsedPlanter(p.Before.Planter.Id, p.Before.DaysInColour, p.After.DaysInColour))],
         [.. result.Losses.Select(l => new RehearsedLoss(l.Planter.Id, l.Display.Id, l.Plant.Id, l.Count, l.Kind, l.On, l.Cost, result.SavedByCover.Contains(l)))],
         [.. result.Heat.Select(h => new RehearsedHeat(h.Planter.Id, h.HottestRootC, h.RootDays, [.. h.Scorched.Select(p => p.Id)]))],

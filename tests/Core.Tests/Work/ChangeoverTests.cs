@@ -51,7 +51,7 @@ public sealed class ChangeoverTests
     {
         var all = new Turn("all", "All", Zero.PlusYears(-5), Zero.PlusYears(9));
         IReadOnlyList<Changeover> changes = Changeover.Between(plan, all.FirstDay, all.LastDay);
-        IReadOnlyList<StockReservation> reserved = StockReservation.Of(plan.Lots, changes);
+        IReadOnlyList<StockReservation> reserved = StockReservation.Of(plan, changes);
         TurnOrder order = TurnOrder.From(plan, all, changes, reserved);
         foreach (Plant plant in plan.Palette)
         {
@@ -59,11 +59,14 @@ public sealed class ChangeoverTests
             OrderLine? line = order.Lines.SingleOrDefault(l => l.Plant.Id == plant.Id);
             Assert.Equal(goesIn, line?.Planned ?? 0);
             Assert.True((line?.FromStock ?? 0) + (line?.Purchase.Bought ?? 0) >= goesIn);
-            int lots = plan.Lots.Where(l => l.PlantId == plant.Id && l.Condition != LotCondition.Poor).Sum(l => l.Count);
+            int lots = plan.Lots.Where(l => l.PlantId == plant.Id && l.Condition != LotCondition.Poor).Sum(l => l.Count) + reserved.Where(r => r.IsToCome && r.Lot.PlantId == plant.Id).Sum(r => r.Count);
             Assert.True(lots + (line?.Purchase.Bought ?? 0) >= PackPurchase.WithSpares(goesIn, plan.Site.SparesOf(plant)));
         }
         Assert.All(plan.Lots, l => Assert.True(reserved.Where(r => r.Lot == l).Sum(r => r.Count) <= l.Count));
         Assert.All(reserved, r => Assert.True(r.Day >= r.Lot.Since && r.Lot.Condition != LotCondition.Poor));
+        // What is kept for another planting came out before, and no more of it than came out.
+        foreach (var kept in reserved.Where(r => r.IsToCome).GroupBy(r => r.Lot))
+            Assert.True(kept.Sum(r => r.Count) <= changes.Where(c => c.Day == kept.Key.Since && c.Planter.Id == kept.Key.FromPlanterId).SelectMany(c => c.Out).Where(i => i.Plant.Id == kept.Key.PlantId).Sum(i => i.Count));
     }, iter: 2000);
 
     [Fact]
@@ -199,6 +202,24 @@ public sealed class ChangeoverTests
     }
 
     [Fact]
+    public void What_is_kept_from_one_planter_is_planted_in_another_before_any_is_bought()
+    {
+        Planter other = A.UsedPot() with { Id = "other", Name = "Other" };
+        Plan Of(PlantFate fate) => A.Plan([A.UsedPot(), other], Palette,
+            [
+                A.Show("summer", A.Day(2026, 5, 20), A.Day(2026, 9, 20), DisplayLayer.Seasonal, new DisplayItem("ivy", 6) { Fate = fate }),
+                A.Show("fall", A.Day(2026, 9, 20), A.Day(2027, 3, 1), DisplayLayer.Seasonal, new DisplayItem("ivy", 8)) with { PlanterId = other.Id },
+            ],
+            [new Turn("fall", "Fall", A.Day(2026, 9, 15), A.Day(2026, 9, 25))]);
+        OrderLine Line(Plan plan) => Assert.Single(TurnOrder.For(plan, plan.Turns[0], A.Day(2026, 9, 1)).Lines);
+        Assert.Equal((6, 3), (Line(Of(PlantFate.Keep)).FromStock, Line(Of(PlantFate.Keep)).Purchase.Wanted));
+        Assert.Equal(0, Line(Of(PlantFate.Compost)).FromStock);
+        StockReservation comes = Assert.Single(DaySheet.For(Of(PlantFate.Keep), A.Day(2026, 9, 20)).Planters.SelectMany(p => p.FromStock));
+        Assert.True(comes.IsToCome);
+        Assert.Equal("other", comes.PlanterId);
+    }
+
+    [Fact]
     public void A_container_that_was_never_filled_takes_its_whole_volume_once()
     {
         Planter pot = A.Pot(75, 60, 65);
@@ -263,7 +284,7 @@ public sealed class ChangeoverTests
                 .Select(x => new DisplayItem(x.id, 3 + ((kinds + (5 * x.k)) % 9))
                 {
                     Since = (kinds >> 3 & 1) == 1 && before?.Items.Any(i => i.PlantId == x.id) == true ? before.Install : (kinds >> 4 & 1) == 1 && x.k == 1 ? day.PlusDays(days / 2) : null,
-                    Fate = (kinds >> 4 & 1) == 1 && x.k == 2 ? PlantFate.Stays : null,
+                    Fate = (kinds >> 4 & 1) == 1 && x.k == 2 ? PlantFate.Stays : (kinds >> 2 & 1) == 1 && x.k == 0 ? PlantFate.Keep : null,
                 })];
             if (items.Length > 0)
             {
@@ -276,7 +297,7 @@ public sealed class ChangeoverTests
         foreach ((int days, int gap, int kinds) in stacks)
         {
             day = day.PlusDays(gap);
-            DisplayItem[] items = [.. new[] { "tulip", "crocus" }.Where((_, k) => (kinds >> k & 1) == 1).Select((id, k) => new DisplayItem(id, 5 + kinds, (kinds >> 3 & 1) == 1 ? 12 + (8 * k) : null))];
+            DisplayItem[] items = [.. new[] { "tulip", "crocus" }.Where((_, k) => (kinds >> k & 1) == 1).Select((id, k) => new DisplayItem(id, 5 + kinds, (kinds >> 3 & 1) == 1 ? 12 + (8 * k) : null) { Fate = (kinds >> 4 & 1) == 1 ? PlantFate.Store : null })];
             if (items.Length > 0)
                 displays.Add(A.Show($"bulbs-{displays.Count}", day, day.PlusDays(days), DisplayLayer.Bulbs, items) with { PlanterId = planter.Id });
             day = day.PlusDays(days);

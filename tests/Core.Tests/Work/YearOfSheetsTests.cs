@@ -20,6 +20,7 @@ public sealed class YearOfSheetsTests
         var ground = Demo.Planters.ToDictionary(p => p.Id, p => Stands(p.Id, first.PlusDays(-1)), StringComparer.Ordinal);
         var lies = Demo.Planters.ToDictionary(p => p.Id, _ => new Dictionary<(string Display, string Plant), double>(), StringComparer.Ordinal);
         var yard = new Dictionary<string, int>(StringComparer.Ordinal);
+        var kept = new Dictionary<string, int>(StringComparer.Ordinal);
         var delivered = new HashSet<string>(StringComparer.Ordinal);
         var filled = Demo.Planters.ToDictionary(p => p.Id, _ => 0.0, StringComparer.Ordinal);
         for (LocalDate day = first; day <= last; day = day.PlusDays(1))
@@ -32,6 +33,13 @@ public sealed class YearOfSheetsTests
             foreach (SheetPlanter job in DaySheet.For(Demo, day, first).Planters)
             {
                 var here = ground[job.Planter.Id];
+                foreach (Lot lot in KeptPlants.ToPlantAgain(job.Change))
+                    kept[lot.PlantId] = kept.GetValueOrDefault(lot.PlantId) + lot.Count;
+                foreach (StockReservation r in job.FromStock.Where(r => r.IsToCome))
+                {
+                    kept[r.Lot.PlantId] = kept.GetValueOrDefault(r.Lot.PlantId) - r.Count;
+                    Assert.True(kept[r.Lot.PlantId] >= 0, $"{job.Planter.Name}, {day}: {r.Count} {r.Lot.PlantId} were to come out of another planter and did not");
+                }
                 foreach (ChangeoverItem i in job.Change.Out)
                 {
                     here[(i.Display.Layer, i.Plant.Id)] -= i.Count;

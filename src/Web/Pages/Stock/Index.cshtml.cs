@@ -25,6 +25,9 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     public IReadOnlyList<Lot> Lots { get; private set; } = [];
 
     /// <summary>What of each lot the plan takes, by the lot's id.</summary>
+    /// <summary>What still stands in a planter, is kept when it comes out, and is meant for another planting.</summary>
+    public IReadOnlyList<StockReservation> ToCome { get; private set; } = [];
+
     public ILookup<string, StockReservation> Reserved { get; private set; } = Enumerable.Empty<StockReservation>().ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
 
     /// <summary>Where a lot's plants are to go, in a few words; empty where nothing takes them.</summary>
@@ -78,7 +81,8 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     private async Task Fill()
     {
         Now = await frame.Now();
-        Reserved = StockReservation.Of(Now.Plan.Lots, Changeover.ToCome(Now.Plan, frame.Today, frame.Today)).ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
+        Reserved = StockReservation.Of(Now.Plan, Changeover.ToCome(Now.Plan, frame.Today, frame.Today)).ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
+        ToCome = [.. Reserved.SelectMany(r => r).Where(r => r.IsToCome).OrderBy(r => r.Day)];
         Lots = [.. Now.Plan.Lots.OrderBy(l => l.State).ThenBy(l => l.Since)];
         LocalDate today = frame.Today;
         Standing = [.. Now.Plan.Displays
