@@ -72,37 +72,43 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
     public IEnumerable<BulbBloom> Blooms(Growing growing)
     {
         GroundDays soil = growing.SoilC;
-        bool freezes = !growing.Place.Class.IsBed;
         double[] light = growing.Season.SpringLight(LightFromH);
         foreach (int turn in growing.Season.LateSummers)
         {
-            int end = Math.Min(soil.Length, turn + 365);
-            int start = Math.Max(turn, growing.InstallIndex);
-            while (start < end && soil[start] >= ColdCredit.UpperC)
-                start++;
-            double cold = 0;
-            double forcing = 0;
-            int frozen = 0;
-            for (int d = start; d < Math.Min(end, growing.LiftIndex); d++)
-            {
-                double soilC = soil[d];
-                cold += ColdCredit.Of(soilC) / 7;
-                if (freezes && soilC <= FrozenAtC && frozen < MostFrozenDays)
-                    frozen++;
-                // Soil that is cool in late summer is no spring.
-                if (soilC <= BaseC || (LightFromH is not null && d < turn + DaysToEquinox))
-                    continue;
-                double step = Math.Clamp((cold - ColdStartWeeks) / ColdSpanWeeks, 0, 1) * light[d] * (soilC - BaseC);
-                double wanted = ThresholdCd * (1 + (RegrowthShare * frozen));
-                if (step > 0 && forcing + step >= wanted)
-                {
-                    // Half the plants are open within day d, at the moment when the sum is reached.
-                    yield return new BulbBloom(d + ((wanted - forcing) / step), cold);
-                    break;
-                }
-                forcing += step;
-            }
+            if (BloomOf(turn, growing, soil, light) is { } bloom)
+                yield return bloom;
         }
+    }
+
+    // The opening in the bulb's year that begins on a day; null where it does not open in it.
+    private BulbBloom? BloomOf(int turn, Growing growing, GroundDays soil, double[] light)
+    {
+        bool freezes = !growing.Place.Class.IsBed;
+        int end = Math.Min(soil.Length, turn + 365);
+        int start = Math.Max(turn, growing.InstallIndex);
+        while (start < end && soil[start] >= ColdCredit.UpperC)
+            start++;
+        // Soil that is cool in late summer is no spring.
+        int spring = LightFromH is null ? start : turn + DaysToEquinox;
+        double cold = 0;
+        double forcing = 0;
+        int frozen = 0;
+        for (int d = start; d < Math.Min(end, growing.LiftIndex); d++)
+        {
+            double soilC = soil[d];
+            cold += ColdCredit.Of(soilC) / 7;
+            if (freezes && soilC <= FrozenAtC && frozen < MostFrozenDays)
+                frozen++;
+            if (soilC <= BaseC || d < spring)
+                continue;
+            double step = Math.Clamp((cold - ColdStartWeeks) / ColdSpanWeeks, 0, 1) * light[d] * (soilC - BaseC);
+            double wanted = ThresholdCd * (1 + (RegrowthShare * frozen));
+            // Half the plants are open within day d, at the moment when the sum is reached.
+            if (step > 0 && forcing + step >= wanted)
+                return new BulbBloom(d + ((wanted - forcing) / step), cold);
+            forcing += step;
+        }
+        return null;
     }
 
     /// <inheritdoc />

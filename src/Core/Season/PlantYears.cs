@@ -46,6 +46,7 @@ public sealed class PlantYears
 
     private readonly float[] _area;
     private readonly float[][] _shares;
+    private readonly double? _heatCeilingC;
     private float[]? _shown;
 
     private PlantYears(Plant plant, int from, int length, int years)
@@ -57,6 +58,7 @@ public sealed class PlantYears
         _area = new float[Stride * years];
         _shares = [.. plant.Windows.Select(_ => new float[Stride * years])];
         Years = new PlantYear[years];
+        _heatCeilingC = plant.Windows.Select(w => w.Rule).OfType<FromInstall>().FirstOrDefault()?.HeatCeilingC;
     }
 
     /// <summary>The plant.</summary>
@@ -278,7 +280,7 @@ public sealed class PlantYears
                 peak = d;
         }
         int stalled = 0;
-        if (Plant.Windows.Select(w => w.Rule).OfType<FromInstall>().FirstOrDefault() is { HeatCeilingC: { } ceiling })
+        if (_heatCeilingC is { } ceiling)
         {
             for (int d = 0; d < best.Length; d++)
                 stalled += growing.Season.WeekMeanC[zero + From + d] > ceiling ? 1 : 0;
