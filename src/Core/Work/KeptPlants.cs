@@ -31,13 +31,15 @@ public static class KeptPlants
             g.Key.Fate == PlantFate.ToBed ? "for a bed" : string.Empty)),
     ];
 
-    /// <summary>Of these, what may be planted anywhere again.</summary>
-    public static IEnumerable<Lot> ToPlantAgain(Changeover change) => From(change, PlantFate.Keep, PlantFate.Store);
-
     /// <summary>What of it the stock does not hold yet. A lot of the kind that somebody wrote down by hand within a fortnight is taken for the same plants.</summary>
-    public static IReadOnlyList<Lot> Missing(Changeover change, IReadOnlyList<Lot> stock) =>
+    public static IReadOnlyList<Lot> Missing(Changeover change, IReadOnlyList<Lot> stock) => NotIn(stock, change, Of(change));
+
+    /// <summary>Of what the stock does not hold yet, that which may be planted anywhere again.</summary>
+    public static IReadOnlyList<Lot> ToPlantAgain(Changeover change, IReadOnlyList<Lot> stock) => NotIn(stock, change, From(change, PlantFate.Keep, PlantFate.Store));
+
+    private static IReadOnlyList<Lot> NotIn(IReadOnlyList<Lot> stock, Changeover change, IReadOnlyList<Lot> kept) =>
     [
-        .. Of(change).Where(k => !stock.Any(l => l.Id == k.Id
+        .. kept.Where(k => !stock.Any(l => l.Id == k.Id
             || (l.PlantId == k.PlantId && !l.Id.StartsWith(Mark, StringComparison.Ordinal) && Math.Abs(NodaTime.Period.DaysBetween(l.Since, change.Day)) <= WrittenWithinDays))),
     ];
 

@@ -28,7 +28,7 @@ public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, 
     public static IReadOnlyList<StockReservation> Of(Plan plan, IEnumerable<Changeover> changes)
     {
         List<Changeover> toDo = [.. changes.OrderBy(c => c.Day)];
-        List<Lot> lots = [.. plan.Lots, .. toDo.SelectMany(KeptPlants.ToPlantAgain).Where(k => !plan.Lots.Any(l => l.Id == k.Id))];
+        List<Lot> lots = [.. plan.Lots, .. toDo.SelectMany(c => KeptPlants.ToPlantAgain(c, plan.Lots))];
         if (lots.Count == 0)
             return [];
         int[] left = [.. lots.Select(l => l.Count)];

@@ -41,6 +41,7 @@ public sealed class RehearsalTests
     public void The_hardest_winter_takes_what_a_cover_would_have_saved()
     {
         RehearsalResult result = Of(RehearsalKind.HardestWinter);
+        Assert.StartsWith("in the typical year ", result.Beside, StringComparison.Ordinal);
         Assert.StartsWith("The winter of 2006–07 again", result.Said, StringComparison.Ordinal);
         RehearsalLoss loss = Assert.Single(result.Losses, l => l.Plant.Id == "viola");
         Assert.Equal((LossKind.Frost, 8), (loss.Kind, loss.Count));

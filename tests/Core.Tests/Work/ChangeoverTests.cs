@@ -217,6 +217,10 @@ public sealed class ChangeoverTests
         StockReservation comes = Assert.Single(DaySheet.For(Of(PlantFate.Keep), A.Day(2026, 9, 20)).Planters.SelectMany(p => p.FromStock));
         Assert.True(comes.IsToCome);
         Assert.Equal("other", comes.PlanterId);
+        // Once somebody has written them down they are stock, and not counted a second time.
+        Plan kept = Of(PlantFate.Keep);
+        Plan written = new(kept.Site, kept.Areas, kept.Planters, kept.Palette, kept.Displays, kept.Turns, lots: [new Lot("bench", "ivy", 5, LotState.Kept, "bench", A.Day(2026, 9, 20), LotCondition.Good)]);
+        Assert.Equal(5, Line(written).FromStock);
     }
 
     [Fact]

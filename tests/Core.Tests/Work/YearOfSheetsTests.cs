@@ -33,7 +33,7 @@ public sealed class YearOfSheetsTests
             foreach (SheetPlanter job in DaySheet.For(Demo, day, first).Planters)
             {
                 var here = ground[job.Planter.Id];
-                foreach (Lot lot in KeptPlants.ToPlantAgain(job.Change))
+                foreach (Lot lot in KeptPlants.ToPlantAgain(job.Change, Demo.Lots))
                     kept[lot.PlantId] = kept.GetValueOrDefault(lot.PlantId) + lot.Count;
                 foreach (StockReservation r in job.FromStock.Where(r => r.IsToCome))
                 {
