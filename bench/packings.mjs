@@ -1,9 +1,9 @@
-// Looks for dense packings of n unit discs in a circle and writes the best found to src/Core/Planting/packings.txt, one line for
+// Looks for dense packings of n unit discs in a circle and writes the best found to src/Core/Packing/packings.txt, one line for
 // each n: "n x y x y …", millionths of a disc's radius. What stands there is replaced only by what is tighter.
 // node bench/packings.mjs FROM TO SECONDS [FILE]: search each n from FROM to TO for so long (a random search: run it again for more).
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 
-const [from, to, seconds, file = 'src/Core/Planting/packings.txt'] = process.argv.slice(2).map((a, i) => (i < 3 ? Number(a) : a));
+const [from, to, seconds, file = 'src/Core/Packing/packings.txt'] = process.argv.slice(2).map((a, i) => (i < 3 ? Number(a) : a));
 const known = new Map();
 if (existsSync(file)) {
   for (const line of readFileSync(file, 'utf8').split('\n').filter(Boolean)) {

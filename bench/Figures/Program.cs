@@ -9,8 +9,6 @@ using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Store;
 

@@ -1,9 +1,10 @@
 using BenchmarkDotNet.Attributes;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.Palette;
 
@@ -102,6 +103,6 @@ public class SeasonFigures
             displays.Add(Show("bulbs", DisplayLayer.Bulbs, winter, summer, bulbs, 3, 9));
             displays.Add(Show("bulbs-before", DisplayLayer.Bulbs, new LocalDate(2025, 11, 1), new LocalDate(2026, 10, 1), bulbs, 2, 9));
         }
-        return new Plan(UnrulyMeadow.Core.Planting.Site.Default, [.. Enumerable.Range(0, 20).Select(a => new Area($"area-{a}", $"Area {a}", 1))], planters, palette, displays, []);
+        return new Plan(UnrulyMeadow.Core.Planning.Site.Default, [.. Enumerable.Range(0, 20).Select(a => new Area($"area-{a}", $"Area {a}", 1))], planters, palette, displays, []);
     }
 }

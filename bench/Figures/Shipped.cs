@@ -1,6 +1,6 @@
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Weather;

@@ -4,7 +4,7 @@ using NodaTime;
 using NodaTime.Text;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Accuracy;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Exchange.Accuracy;
 using UnrulyMeadow.Exchange.Palette;
 

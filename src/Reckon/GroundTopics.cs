@@ -3,7 +3,6 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Reckon;
 
@@ -100,7 +99,7 @@ internal static class GroundTopics
         {
             ThermalClass what = Class(input.Planter, input.DepthCm);
             WeatherRecord record = input.Weather.ReadDays();
-            GroundTemperatures ground = record.Ground.Of(what);
+            GroundTemperatures ground = GroundClimate.Of(record).Of(what);
             float[] depth = ground.AtDepth(input.DepthCm);
             int from = input.From is { } f ? Math.Max(0, record.IndexOf(f)) : 0;
             int to = input.From is null ? 0 : Math.Min(ground.Days, record.IndexOf(input.To ?? input.From.Value) + 1);
@@ -117,7 +116,7 @@ internal static class GroundTopics
         {
             ThermalClass what = Class(input.Planter, input.DepthCm);
             WeatherRecord record = input.Weather.Read().ForOdds;
-            PlantingWindow window = Core.Ground.PlantingWindow.From(record.Ground.Of(what), record, input.DepthCm);
+            PlantingWindow window = Core.Ground.PlantingWindow.From(GroundClimate.Of(record).Of(what), record, input.DepthCm);
             return (
                 new PlantingWindowOutput(
                     Text(window.OpensSafely), Text(window.BestUntil), Text(window.LastSafeDay),
@@ -133,7 +132,7 @@ internal static class GroundTopics
             double depth = input.DepthCm ?? kind.UsualDepthCm;
             ThermalClass what = Class(input.Planter, depth);
             WeatherRecord record = input.Weather.Read().ForOdds;
-            ColdWeeks cold = Core.Ground.ColdWeeks.From(record.Ground.At(new BulbPlace(what, depth)), record, input.Planted);
+            ColdWeeks cold = Core.Ground.ColdWeeks.From(GroundClimate.Of(record).At(new BulbPlace(what, depth)), record, input.Planted);
             return (
                 new ColdWeeksOutput(R(cold.ReachedBy(0.5)), R(cold.ReachedBy(0.9)), kind.LowWeeks, kind.HighWeeks, R(cold.Shortfall(kind)), Math.Round(cold.ShareShort(kind), 3), cold.Weeks.Count),
                 [cold.Explain(kind, what, depth)]);
@@ -152,7 +151,7 @@ internal static class GroundTopics
             double kill = input.RootKillingC ?? Core.Ground.RootSurvival.EstimateRootKillingC(Core.Ground.RootSurvival.TopHardinessOfZoneC(input.HardyToZone!.Value));
             ThermalClass what = Class(input.Planter, 10);
             WeatherRecord record = input.Weather.Read().ForOdds;
-            RootSurvival survival = Core.Ground.RootSurvival.From(record.Ground.Of(what), record);
+            RootSurvival survival = Core.Ground.RootSurvival.From(GroundClimate.Of(record).Of(what), record);
             (double low, double high) = survival.Between(kill, estimated);
             return (
                 new RootSurvivalOutput(

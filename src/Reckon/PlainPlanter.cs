@@ -1,5 +1,6 @@
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Reckon;
 

@@ -1,8 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
-using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Exchange.PlanFiles;
 

@@ -1,8 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Reckon;
@@ -135,9 +137,9 @@ internal static class PlanterTopics
             new PaletteCheckOutput(
             [
                 .. input.Palette.SelectMany(p => p.Faults().Select(f => new PaletteRemark(p.Id, f.ToString()))),
-                .. Core.Plants.PaletteCheck.Of(input.Palette),
+                .. Core.Palette.PaletteCheck.Of(input.Palette),
             ]),
-            [Core.Plants.PaletteCheck.Explain(input.Palette)]));
+            [Core.Palette.PaletteCheck.Explain(input.Palette)]));
 
     private static double R(double v) => Math.Round(v, 2);
 }

@@ -1,10 +1,13 @@
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Reckon;
 
@@ -125,7 +128,7 @@ internal static class PlantingTopics
             faults.ThrowIfAny();
             Plant plant = Bulb(new BulbInput("bulb", 5, 4), input.Rule, input.ColdWeeksLow);
             BulbPlace place = input.Form is { } pot
-                ? new BulbPlace(ThermalClass.Of(pot, input.Wall, "#9a6b4f", Exposure.FullSun), input.DepthCm)
+                ? new BulbPlace(pot.ThermalClass(input.Wall, "#9a6b4f", Exposure.FullSun), input.DepthCm)
                 : BulbPlace.UsualBed with { DepthCm = input.DepthCm };
             BloomForecast f = StackBloom.Forecast(plant, StackBloom.Seasons(input.Weather.Read(), input.Planted), input.Planted, place);
             return (

@@ -1,8 +1,8 @@
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Reckon;
 

@@ -1,10 +1,13 @@
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Checks;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 
 namespace UnrulyMeadow.Reckon;
 
@@ -145,8 +148,8 @@ internal static class StudioTopics
             Sightline sight = Sightline.Of(laid, Then);
             return (
                 new ArrangeOutput(
-                    R(SurfaceCover.Of(laid, p => Stature.AsBought(p.Plant)).Covered),
-                    R(SurfaceCover.Of(laid, Then).Covered),
+                    R(PlantCover.Of(laid, p => Stature.AsBought(p.Plant)).Covered),
+                    R(PlantCover.Of(laid, Then).Covered),
                     [.. kinds.Select((k, i) => new ArrangedOutput(
                         k.Plant.CommonName,
                         laid.RoleOf(k.Plant),
@@ -219,7 +222,7 @@ internal static class StudioTopics
         var faults = new FaultList();
         foreach ((string field, string value) in colours)
         {
-            if (!ColourWindow.IsColour(value))
+            if (!Srgb.IsColour(value))
                 faults.Add(field, $"must be written #rrggbb (it is \"{value}\")");
         }
         faults.ThrowIfAny();

@@ -2,8 +2,8 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Closing;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Turning;
@@ -142,7 +142,7 @@ internal static class YearTopics
             WeatherRecord record = input.Weather.Read();
             foreach (string id in input.PlanterIds ?? [])
                 Planter(plan, id);
-            GapAnswer answer = GapClosing.Close(plan, new SeasonKernel(record, input.Start), new SiteFlowering(record, input.Start), new GapQuestion(input.From)
+            GapAnswer answer = GapClosing.Close(plan, new SeasonKernel(record, input.Start), new SiteFlowering(record, input.Start, plan.Site.FrostRisk), new GapQuestion(input.From)
             {
                 Budget = input.Budget,
                 OnlyStock = input.OnlyStock,

@@ -3,8 +3,8 @@ using Google.OrTools.Sat;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Closing;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Solver;
@@ -79,7 +79,7 @@ public static class GapClosing
         foreach (PlanterSeason[] some in bare.Take(2).Chunk(2).Concat(bare.Skip(2).Chunk(16)))
         {
             var found = new IReadOnlyList<GapMove>[some.Length];
-            Parallel.For(0, some.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+            Parallel.For(0, some.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount, TaskScheduler = TaskScheduler.Current }, i =>
             {
                 found[i] = GapMoves.For(plan, some[i].Planter, kernel, flowering, question, time);
                 sofar?.Report((Interlocked.Increment(ref done), null));
@@ -102,7 +102,7 @@ public static class GapClosing
             List<GapMove> wrong = tries <= MostTries ? Wrong(plan, kernel, flowering, answer.Moves) : [];
             if (wrong.Count == 0)
                 return answer;
-            // What is wrong in one planter is wrong in its like.
+            // What is wrong with one planter is wrong with every planter like it.
             var alike = wrong.Select(m => (m.Say, m.Planter.Form, m.Planter.Exposure)).ToHashSet();
             moves.RemoveAll(m => wrong.Contains(m) || alike.Contains((m.Say, m.Planter.Form, m.Planter.Exposure)));
             if (watch.Elapsed.TotalSeconds > MostSeconds)
@@ -301,7 +301,7 @@ public static class GapClosing
     {
         if (moves.Count == 0)
             return [];
-        SiteFlowering Flowering(NodaTime.LocalDate start) => start == flowering.Start ? flowering : new SiteFlowering(flowering.Record, start);
+        SiteFlowering Flowering(NodaTime.LocalDate start) => start == flowering.Start ? flowering : new SiteFlowering(flowering.Record, start, flowering.FrostRisk);
         Plan after = Apply(plan, moves);
         // Checks are made for one thread each.
         List<GapMove> wrong =
@@ -329,7 +329,7 @@ public static class GapClosing
     {
         int missing = 0;
         for (int d = 0; d < gains.Length; d++)
-            missing += gains[d] && after.ShareInColour[d] < 0.5f ? 1 : 0;
+            missing += gains[d] && after.ShareInColour[d] < ColourOdds.InColour ? 1 : 0;
         return missing;
     }
 

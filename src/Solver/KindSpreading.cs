@@ -1,7 +1,7 @@
 using Google.OrTools.Sat;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;
 

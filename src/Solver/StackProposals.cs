@@ -2,10 +2,12 @@ using Google.OrTools.Sat;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Solver;
 

@@ -3,7 +3,7 @@ using System.Text.Json.Serialization;
 using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 

@@ -2,7 +2,7 @@ using System.Text.Json;
 using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 

@@ -1,5 +1,5 @@
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 

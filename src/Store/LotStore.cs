@@ -1,6 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 

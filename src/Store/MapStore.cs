@@ -1,6 +1,6 @@
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.SiteMap;
 
 namespace UnrulyMeadow.Store;
 

@@ -1,5 +1,5 @@
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Store;
 

@@ -3,10 +3,10 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.SiteMap;
 
 namespace UnrulyMeadow.Store;
 
@@ -218,7 +218,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
         update site
         set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
             fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
-            rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg,
+            rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg, frost_risk = @FrostRisk,
             latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
             version = nextval('edit_version'), revision = revision + 1
         """,
@@ -236,6 +236,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             site.WallGapCm,
             site.BulbGapCm,
             site.OnePersonKg,
+            site.FrostRisk,
             latitude = site.Place?.LatitudeDeg,
             longitude = site.Place?.LongitudeDeg,
             elevation = site.Place?.ElevationM,

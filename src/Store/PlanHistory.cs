@@ -1,7 +1,7 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 

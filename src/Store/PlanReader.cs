@@ -3,10 +3,12 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
+using UnrulyMeadow.Core.SiteMap;
 
 namespace UnrulyMeadow.Store;
 
@@ -91,7 +93,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         await using (SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
             """
             select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
-                   rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, latitude_deg, longitude_deg, elevation_m, at_elevation
+                   rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, frost_risk, latitude_deg, longitude_deg, elevation_m, at_elevation
             from site;
 
             select id, name, frost_pocket_c from area order by ordinal, id;
@@ -232,7 +234,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
 
     private sealed record SiteRow(
         string Name, string Units, string Money, double CoverThreshold, double SpareShare, double FreshMediumCm,
-        double MediumBagLitres, decimal MediumBagPrice, string Rules, double WallGapCm, double BulbGapCm, double OnePersonKg,
+        double MediumBagLitres, decimal MediumBagPrice, string Rules, double WallGapCm, double BulbGapCm, double OnePersonKg, double FrostRisk,
         double? LatitudeDeg, double? LongitudeDeg, double? ElevationM, bool AtElevation)
     {
         public Site ToSite(JsonSerializerOptions json) => new(
@@ -241,6 +243,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         {
             Rules = JsonSerializer.Deserialize<HouseRules>(Rules, json)!,
             OnePersonKg = OnePersonKg,
+            FrostRisk = FrostRisk,
             Place = LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
                 ? new SitePlace(latitude, longitude, elevation, AtElevation)
                 : null,

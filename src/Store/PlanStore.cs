@@ -2,8 +2,8 @@ using System.Text.Json;
 using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Store;
 

@@ -1,8 +1,8 @@
 using System.Text.Json;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 
 namespace UnrulyMeadow.Store;
 

@@ -1,7 +1,7 @@
 using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 

@@ -3,7 +3,7 @@ using System.Text.Json;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;

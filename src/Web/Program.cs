@@ -6,7 +6,7 @@ using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Mvc.ViewFeatures;
 using NodaTime;
 using Serilog;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
@@ -81,7 +81,7 @@ builder.Services.AddRazorPages(o =>
 {
     o.Conventions.AddPageRoute("/Planters/Edit", "/planters/new");
     o.Conventions.AddPageRoute("/Palette/Edit", "/palette/new");
-    o.Conventions.ConfigureFilter(new NothingToTake());
+    o.Conventions.ConfigureFilter(new RefuseFormsWithoutHandler());
 }).AddMvcOptions(o => o.MaxModelBindingCollectionSize = Uploads.MostFields);
 // Pages are mostly drawings, which shrink to a tenth on the way to a phone.
 builder.Services.AddResponseCompression();

@@ -3,7 +3,6 @@ using System.Text;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
 
@@ -26,7 +25,7 @@ public sealed class ClimateSheetsTests
     [Fact]
     public void Temperatures_below_zero_are_numbers_in_every_table()
     {
-        GroundTemperatures pot = Seattle.Ground.Of(ThermalClass.Pot(30, 27, WallMaterial.Terracotta));
+        GroundTemperatures pot = GroundClimate.Of(Seattle).Of(ThermalClass.Pot(30, 27, WallMaterial.Terracotta));
         double[] lowest = [.. Column(ClimateSheets.Days(pot, 10), "root zone lowest C")];
         Assert.Equal(pot.RootMin.Min(), lowest.Min(), 0.01);
         Assert.True(lowest.Min() < 0);
@@ -38,7 +37,7 @@ public sealed class ClimateSheetsTests
     public void Frost_dates_windows_cold_roots_and_months_have_a_line_each()
     {
         ThermalClass bed = BulbPlace.UsualBed.Class;
-        GroundTemperatures ground = Seattle.Ground.Of(bed);
+        GroundTemperatures ground = GroundClimate.Of(Seattle).Of(bed);
         Assert.Equal(6, Lines(ClimateSheets.Frost([FrostOdds.From(Seattle, FrostEnd.LastSpring, 0), FrostOdds.From(Seattle, FrostEnd.FirstFall, 0)])).Length - 1);
         Assert.Equal(2, Lines(ClimateSheets.Windows([PlantingWindow.From(ground, Seattle, 8), PlantingWindow.From(ground, Seattle, 18)])).Length - 1);
         ColdWeeks cold = ColdWeeks.From(ground.AtDepth(15), Seattle, new LocalDate(2001, 11, 1));

@@ -2,7 +2,7 @@ using System.Text;
 using CsCheck;
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Exchange.PlanFiles;

@@ -1,9 +1,9 @@
 using System.Text;
 using System.Text.Json.Nodes;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Core.Tests;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Exchange.PlanFiles;

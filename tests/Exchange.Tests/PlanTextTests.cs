@@ -1,6 +1,6 @@
 using System.Text.Json.Nodes;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 
 namespace UnrulyMeadow.Exchange.Tests;

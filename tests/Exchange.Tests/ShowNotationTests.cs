@@ -1,5 +1,5 @@
 using CsCheck;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Exchange.Palette;
 
 namespace UnrulyMeadow.Exchange.Tests;

@@ -3,8 +3,9 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Closing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Solver;
 
@@ -152,7 +153,7 @@ public sealed class GapClosingTests
         off.Cancel();
         Assert.ThrowsAny<OperationCanceledException>(() => GapClosing.Close(Demo, Kernel, Flowering, Today, cancel: off.Token));
         var seen = new List<int>();
-        GapClosing.Close(Demo, Kernel, Flowering, Today, sofar: new Told(seen));
+        GapClosing.Close(Demo, Kernel, Flowering, Today, sofar: new RecordedProgress(seen));
         Assert.Equal(5, seen.Max());
     }
 
@@ -186,7 +187,7 @@ public sealed class GapClosingTests
 
     private static int Days(List<GapMove> choice) => choice.GroupBy(m => m.Planter.Id).Sum(g => Enumerable.Range(0, 365).Count(d => g.Any(m => m.Gains[d]))) - choice.Sum(m => m.Losses.Cast<bool>().Count(l => l));
 
-    private sealed class Told(List<int> seen) : IProgress<(int Planters, GapAnswer? Answer)>
+    private sealed class RecordedProgress(List<int> seen) : IProgress<(int Planters, GapAnswer? Answer)>
     {
         public void Report((int Planters, GapAnswer? Answer) value)
         {

@@ -1,5 +1,5 @@
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Weather;
 

@@ -1,10 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
-using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Core.Tests;
 using UnrulyMeadow.Solver;
 

@@ -1,8 +1,9 @@
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Exchange.PlanFiles;
 
 namespace UnrulyMeadow.Store.Tests;

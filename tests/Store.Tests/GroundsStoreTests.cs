@@ -1,9 +1,9 @@
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Exchange.PlanFiles;
 
 namespace UnrulyMeadow.Store.Tests;

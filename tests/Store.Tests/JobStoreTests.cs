@@ -1,8 +1,8 @@
 using System.Text.Json;
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 
 namespace UnrulyMeadow.Store.Tests;

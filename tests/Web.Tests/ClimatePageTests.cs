@@ -281,7 +281,7 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     /// <summary>Puts the settings back as they were, so that other checks find the demo as it is.</summary>
-    private sealed class SettingsAsBefore(PlanStore plans, Core.Planting.Site before) : IAsyncDisposable
+    private sealed class SettingsAsBefore(PlanStore plans, Core.Planning.Site before) : IAsyncDisposable
     {
         public static async Task<SettingsAsBefore> Of(MeadowApp app)
         {

@@ -2,7 +2,7 @@ using System.Diagnostics;
 using System.Net;
 using AngleSharp.Dom;
 using Npgsql;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.Tests;

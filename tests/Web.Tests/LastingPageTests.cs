@@ -4,7 +4,7 @@ using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using NodaTime;
 using Npgsql;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 

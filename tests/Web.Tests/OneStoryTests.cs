@@ -2,9 +2,9 @@ using System.Globalization;
 using AngleSharp.Dom;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Weather;
@@ -78,7 +78,7 @@ public sealed class OneStoryTests
     {
         var random = new Random(seed);
         Plan demo = Demo();
-        Core.Planting.Site site = demo.Site with { Name = $"Made {seed}", Units = seed % 2 == 0 ? SiteUnits.UsCustomary : SiteUnits.Metric, SpareShare = 0.08 };
+        Core.Planning.Site site = demo.Site with { Name = $"Made {seed}", Units = seed % 2 == 0 ? SiteUnits.UsCustomary : SiteUnits.Metric, SpareShare = 0.08 };
         Planter pot = demo.FindPlanter("great-pot")!;
         Planter bed = demo.Planters.First(p => p.Form.IsBed && p.Form.Outline is null);
         Planter basket = demo.Planters.First(p => p.Form.Shape == PlanterShape.Basket);

@@ -1,6 +1,6 @@
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Tests;

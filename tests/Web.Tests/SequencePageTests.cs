@@ -1,7 +1,7 @@
 using System.Net;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 

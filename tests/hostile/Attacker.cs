@@ -4,7 +4,7 @@ using System.Text;
 using AngleSharp;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Hostile;
 
@@ -12,7 +12,7 @@ namespace UnrulyMeadow.Hostile;
 /// <param name="Code">The answer's code.</param>
 /// <param name="Location">Where it leads; null for nowhere.</param>
 /// <param name="Body">The answer's text, of pages alone.</param>
-/// <param name="Took">How long it took.</param>
+/// <param name="Took">How long it took, without the time for which the machine was given to others.</param>
 public sealed record Outcome(int Code, string? Location, string Body, TimeSpan Took);
 
 /// <summary>Fills forms as they are found, and changes what is in them.</summary>
@@ -35,13 +35,14 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
     public async Task<Outcome> Send(Operation operation)
     {
         long from = Stopwatch.GetTimestamp();
+        TimeSpan stolen = Stolen.Time;
         using HttpContent? content = operation.Method == "GET" ? null : Content(operation);
         using var request = new HttpRequestMessage(new HttpMethod(operation.Method), new Uri(operation.Path, UriKind.Relative)) { Content = content };
         using HttpResponseMessage answer = await browser.SendAsync(request);
         string body = answer.Content.Headers.ContentType?.MediaType == "text/html" ? await answer.Content.ReadAsStringAsync() : string.Empty;
         if (body.Length == 0)
             await answer.Content.LoadIntoBufferAsync();
-        TimeSpan took = Stopwatch.GetElapsedTime(from);
+        TimeSpan took = Stopwatch.GetElapsedTime(from) - (Stolen.Time - stolen);
         if (answer.Content.Headers.ContentDisposition is { DispositionType: "attachment" } && took < LongestDownload)
             took = TimeSpan.Zero;
         return new Outcome((int)answer.StatusCode, answer.Headers.Location?.ToString(), body, took);

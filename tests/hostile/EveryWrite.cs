@@ -1,4 +1,4 @@
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Hostile;

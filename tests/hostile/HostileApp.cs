@@ -1,5 +1,5 @@
 using Microsoft.Extensions.DependencyInjection;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;

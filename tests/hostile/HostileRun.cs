@@ -1,6 +1,6 @@
 using System.Diagnostics;
 using System.Text.Json;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Hostile;

@@ -2,7 +2,7 @@ using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Accuracy;
@@ -123,9 +123,9 @@ public sealed record AccuracyTable(IReadOnlyList<AccuracyClimate> Climates, IRea
             ReadOnlySpan<float> share = years.Share(window, y);
             // What still stands from the year before is not this year's first colour.
             int d = 0;
-            while (d < share.Length && share[d] >= PlantYears.Shows)
+            while (d < share.Length && share[d] >= ColourOdds.Shows)
                 d++;
-            while (d < share.Length && share[d] < PlantYears.Shows)
+            while (d < share.Length && share[d] < ColourOdds.Shows)
                 d++;
             return d < share.Length ? d : -1;
         })];

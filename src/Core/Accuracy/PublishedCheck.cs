@@ -1,7 +1,7 @@
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Accuracy;
 

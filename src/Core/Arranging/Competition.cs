@@ -1,6 +1,6 @@
 using NodaTime;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Arranging;
 

@@ -1,6 +1,7 @@
 using NodaTime;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Arranging;
 

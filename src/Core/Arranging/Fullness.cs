@@ -1,7 +1,9 @@
 using NodaTime;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 
 namespace UnrulyMeadow.Core.Arranging;
 
@@ -125,9 +127,9 @@ public sealed class FullnessQuestion
     public double Cover(int total, IReadOnlyList<double> spread)
     {
         if (total <= 0)
-            return SurfaceCover.Count(SurfaceRaster.Of(_planter.Form), _others).Covered;
+            return PlantCover.Count(SurfaceRaster.Of(_planter.Form), _others).Covered;
         (int[] _, IReadOnlyList<IReadOnlyList<PlanePoint>> places) = Laid(total);
-        return SurfaceCover.Count(
+        return PlantCover.Count(
             SurfaceRaster.Of(_planter.Form),
             [.. _others, .. places.SelectMany((kind, k) => kind.Select(p => (p, Stature.Of(_mix[k].Plant, spread[k]))))]).Covered;
     }

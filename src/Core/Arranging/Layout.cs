@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Arranging;
 

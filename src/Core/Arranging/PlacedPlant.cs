@@ -1,5 +1,5 @@
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Arranging;
 

@@ -1,5 +1,5 @@
+using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Arranging;
 

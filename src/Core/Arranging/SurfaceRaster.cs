@@ -1,8 +1,8 @@
 using System.Collections.Concurrent;
 using NetTopologySuite.Algorithm.Locate;
 using NetTopologySuite.Geometries;
+using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Arranging;
 

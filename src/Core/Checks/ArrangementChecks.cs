@@ -1,8 +1,8 @@
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Colour;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Checks;
 

@@ -3,9 +3,10 @@ using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Checks;
@@ -30,7 +31,7 @@ internal sealed class CheckedDisplay
         Record = record;
         Flowering = flowering;
         _stay = stay;
-        _roots = new(() => RootSurvival.From(record!.ForOdds.Ground.Of(ThermalClass.Of(planter)), record.ForOdds));
+        _roots = new(() => RootSurvival.From(GroundClimate.Of(record!.ForOdds).Of(planter.ThermalClass()), record.ForOdds));
         _standing = new(() => PlantedItem.Of(plan, planter, [display], display.Install, display.Lift));
         Area = plan.AreaOf(planter);
         Rules = plan.Site.RulesFor(planter);

@@ -1,8 +1,8 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Checks;
@@ -50,27 +50,27 @@ internal static class ColdChecks
         if (Hardening.Hardens(plant) || !TowardsSummer(at, at.Display.Install))
             return null;
         FrostOdds spring = FrostOdds.From(at.Record!, FrostEnd.LastSpring, plant.TopDamageC + at.PocketC);
-        OddsDate clear = spring.DateAt(SiteFlowering.SafeOdds);
+        OddsDate clear = spring.DateAt(at.Plan.Site.FrostRisk);
         double after = spring.OddsOn(at.Display.Install);
-        if (after <= SiteFlowering.SafeOdds || clear.Date is not { } date)
+        if (after <= at.Plan.Site.FrostRisk || clear.Date is not { } date)
             return null;
         LocalDate allClear = InYearOf(date, at.Display.Install);
         // The date is rounded to a day; the remedy must truly end the remark.
-        while (spring.OddsOn(allClear) > SiteFlowering.SafeOdds && allClear < InYearOf(date, at.Display.Install).PlusDays(7))
+        while (spring.OddsOn(allClear) > at.Plan.Site.FrostRisk && allClear < InYearOf(date, at.Display.Install).PlusDays(7))
             allClear = allClear.PlusDays(1);
         return at.Say(
             Gravity.Loses,
             $"{plant.CommonName} goes out before the frost all-clear",
             $"Planted out on {CheckedDisplay.Day(at.Display.Install)}, a night that spoils it follows in {after * 10:0} of 10 years: {spring.ThresholdC:0.#} °C at the station{(at.PocketC > 0 ? $", {at.PocketC:0.#} K less here" : string.Empty)}.",
             $"Install on {CheckedDisplay.Day(allClear)} or later, or hold it under cover until then.",
-            spring.Explain(SiteFlowering.SafeOdds),
+            spring.Explain(at.Plan.Site.FrostRisk),
             [at.Days($"Install it on {CheckedDisplay.Day(allClear)}", install: allClear), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
     }
 
     private static Remark? Soft(CheckedDisplay at, Plant plant, StayLosses losses)
     {
         LocalDate week = at.Display.Install.PlusDays(Hardening.SoftDays);
-        if (!losses.Standing.FromWarmHouse || losses.OddsBy(week) <= SiteFlowering.SafeOdds)
+        if (!losses.Standing.FromWarmHouse || losses.OddsBy(week) <= at.Plan.Site.FrostRisk)
             return null;
         return at.Say(
             Gravity.Loses,
@@ -122,7 +122,7 @@ internal static class ColdChecks
             yield break;
         (double kill, bool estimated) = plant.RootKilling;
         WeatherRecord odds = record.ForOdds;
-        RootSurvival survival = RootSurvival.From(odds.Ground.Of(ThermalClass.Of(at.Planter)), odds);
+        RootSurvival survival = RootSurvival.From(GroundClimate.Of(odds).Of(at.Planter.ThermalClass()), odds);
         if (survival.Odds(kill) >= LeastRootOdds)
             yield break;
         (double low, double high) = survival.Between(kill, estimated);

@@ -1,10 +1,11 @@
 using NodaTime;
+using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Checks;
 
@@ -166,7 +167,7 @@ public sealed class DisplayChecks
     private SiteFlowering Own(LocalDate start)
     {
         if (!_own.TryGetValue(start, out SiteFlowering? known))
-            _own[start] = known = new SiteFlowering(_record, start);
+            _own[start] = known = new SiteFlowering(_record, start, _plan.Site.FrostRisk);
         return known;
     }
 }

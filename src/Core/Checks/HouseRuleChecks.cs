@@ -1,9 +1,12 @@
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Checks;
@@ -121,7 +124,7 @@ internal static class HouseRuleChecks
         if (!plant.BotanicalName.StartsWith("Chrysanthemum", StringComparison.Ordinal))
             yield break;
         LocalDate freeze = new(at.Display.Install.Year, at.Flowering.IsSouthern ? 6 : 12, 1);
-        if (at.Record is { YearsUsed.Count: > 0 } record && Ground.PlantingWindow.From(record.ForOdds.Ground.Of(Ground.ThermalClass.Of(at.Planter)), record.ForOdds, 10).Freeze.Freezes.By(0.5) is { } frozen)
+        if (at.Record is { YearsUsed.Count: > 0 } record && PlantingWindow.From(GroundClimate.Of(record.ForOdds).Of(at.Planter.ThermalClass()), record.ForOdds, 10).Freeze.Freezes.By(0.5) is { } frozen)
             freeze = new LocalDate(frozen.Month < 7 == at.Flowering.IsSouthern ? at.Display.Install.Year : at.Display.Install.Year + 1, frozen.Month, Math.Min(frozen.Day, 28));
         LocalDate latest = freeze.PlusDays(-7 * ChrysanthemumWeeks);
         if (at.Rules.Chrysanthemums == ChrysanthemumSchool.Overwinter && (at.Display.Install > latest || !at.Planter.Form.IsBed))

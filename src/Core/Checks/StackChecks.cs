@@ -1,9 +1,10 @@
 using NodaTime;
-using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Colour;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Checks;
 

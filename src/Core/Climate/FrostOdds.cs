@@ -40,6 +40,9 @@ public sealed class FrostOdds
     /// <summary>The thresholds at which frost is told, °F: from a chill to a killing freeze.</summary>
     public static IReadOnlyList<double> ThresholdsF { get; } = [36, 32, 28, 24, 20, 16];
 
+    /// <summary>Odds of a freeze after the frost all-clear that a site accepts unless it says otherwise: one year of ten (common practice).</summary>
+    public const double UsualRisk = 0.1;
+
     private static readonly LocalDatePattern Pattern = LocalDatePattern.CreateWithInvariantCulture("d MMM");
 
     private readonly bool _southern;

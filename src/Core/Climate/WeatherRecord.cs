@@ -56,7 +56,6 @@ public sealed class WeatherRecord
     public const double LapseCPerKm = 6.5;
 
     private readonly Dictionary<int, int> _firstIndexOfYear = [];
-    private readonly Lazy<Ground.GroundClimate> _ground;
     private readonly Lazy<WeatherRecord> _forOdds;
     private double[]? _meanMin;
     private double[]? _meanMax;
@@ -65,7 +64,6 @@ public sealed class WeatherRecord
     {
         Station = station;
         FirstDay = firstDay;
-        _ground = new Lazy<Ground.GroundClimate>(() => new Ground.GroundClimate(this));
         _forOdds = new Lazy<WeatherRecord>(() => IsShort ? WeatherGenerator.Generate(DailyNormals.From(this), 1, WeatherYear.FirstGenerated, GeneratedYears) : this);
         MinC = Empty(length);
         MaxC = Empty(length);
@@ -214,9 +212,6 @@ public sealed class WeatherRecord
 
     /// <summary>The record that odds of winters are read off: itself, or for a short one forty years generated from its normals, which smooth it and add no knowledge.</summary>
     public WeatherRecord ForOdds => _forOdds.Value;
-
-    /// <summary>What this weather does under the surface; computed when asked, and kept with the record.</summary>
-    public Ground.GroundClimate Ground => _ground.Value;
 
     /// <summary>The first day of a climate year.</summary>
     public LocalDate YearStart(int year) => new(year, Station.IsSouthern ? 7 : 1, 1);

@@ -1,8 +1,8 @@
 using System.Collections;
 using NodaTime;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Closing;
@@ -79,8 +79,8 @@ public sealed record GapMove(
         var days = new BitArray(before.Days);
         for (int d = 0; d < days.Length; d++)
         {
-            bool was = before.ShareInColour[d] >= 0.5f;
-            bool becomes = after.ShareInColour[d] >= 0.5f;
+            bool was = before.ShareInColour[d] >= ColourOdds.InColour;
+            bool becomes = after.ShareInColour[d] >= ColourOdds.InColour;
             days[d] = gains ? !was && becomes : was && !becomes;
         }
         return days;

@@ -1,10 +1,12 @@
 using NodaTime;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Core.Work;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Closing;
 
@@ -89,7 +91,7 @@ public sealed class GapMoves
             AddBulbs(first, spell.LastDay);
         if (_question.Allows(GapMoveKind.PlugIn))
             PlugIn(first, spell.LastDay);
-        Fill(first, spell.LastDay);
+        PlantFreeDays(first, spell.LastDay);
         if (_question.Allows(GapMoveKind.Swap))
             Swap(first, spell.LastDay);
     }
@@ -205,7 +207,7 @@ public sealed class GapMoves
         }
     }
 
-    private void Fill(LocalDate first, LocalDate last)
+    private void PlantFreeDays(LocalDate first, LocalDate last)
     {
         LocalDate free = Seasonal.Where(d => d.Install <= last && d.Lift <= last).Select(d => d.Lift).Append(_question.From).Append(_kernel.Start).Max();
         if (Seasonal.Any(d => d.Install <= free && d.Lift > free) || free > last)

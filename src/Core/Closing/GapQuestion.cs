@@ -1,5 +1,6 @@
 using NodaTime;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Closing;
 
@@ -79,7 +80,7 @@ public sealed record GapQuestion(LocalDate From)
             faults.Range("mostPlanters", planters, 1, 100_000, "planters");
         for (int i = 0; i < Colours.Count; i++)
         {
-            if (!ColourWindow.IsColour(Colours[i]))
+            if (!Srgb.IsColour(Colours[i]))
                 faults.Add($"colours[{i}]", "must be written #rrggbb");
         }
         bool plantsNew = Kinds.Count == 0 || Kinds.Any(k => k is not (GapMoveKind.MoveTurn or GapMoveKind.CutBack));

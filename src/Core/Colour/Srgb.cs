@@ -8,11 +8,15 @@ namespace UnrulyMeadow.Core.Colour;
 /// <param name="B">Blue.</param>
 public readonly record struct Srgb(double R, double G, double B)
 {
+    /// <summary>True for a colour written #rrggbb.</summary>
+    public static bool IsColour(string? text) =>
+        text is { Length: 7 } && text[0] == '#' && int.TryParse(text.AsSpan(1), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out _);
+
     /// <summary>Reads #rrggbb.</summary>
     /// <exception cref="InvalidInputException">It is not written so.</exception>
     public static Srgb Of(string colour)
     {
-        if (!Plants.ColourWindow.IsColour(colour))
+        if (!IsColour(colour))
             throw new InvalidInputException("colour", $"must be written #rrggbb (it is \"{colour}\")");
         int rgb = int.Parse(colour.AsSpan(1), NumberStyles.HexNumber, CultureInfo.InvariantCulture);
         return new Srgb((rgb >> 16) / 255.0, ((rgb >> 8) & 255) / 255.0, (rgb & 255) / 255.0);

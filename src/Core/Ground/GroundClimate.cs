@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 
@@ -42,6 +43,8 @@ public sealed class GroundClimate(WeatherRecord record)
     private const int MostKept = 240;
     private const int MostPlaces = 1_200;
 
+    private static readonly ConditionalWeakTable<WeatherRecord, GroundClimate> OfRecords = [];
+
     private readonly Lazy<GroundForcing> _forcing = new(() => GroundForcing.From(record));
     private readonly ConcurrentDictionary<ThermalClass, Lazy<GroundTemperatures>> _classes = new();
     private readonly ConcurrentDictionary<BulbPlace, Lazy<(float[] Days, float[] Usual)>> _places = new();
@@ -49,6 +52,10 @@ public sealed class GroundClimate(WeatherRecord record)
 
     /// <summary>The weather as the ground meets it.</summary>
     public GroundForcing Forcing => _forcing.Value;
+
+    /// <summary>What a record's weather does under the surface: one for each record, kept as long as the record is.</summary>
+    /// <param name="record">The weather.</param>
+    public static GroundClimate Of(WeatherRecord record) => OfRecords.GetValue(record, r => new GroundClimate(r));
 
     /// <summary>What a class felt.</summary>
     public GroundTemperatures Of(ThermalClass what)

@@ -1,6 +1,5 @@
 using System.Runtime.Intrinsics;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Plants;
 using Lanes = System.Runtime.Intrinsics.Vector512<double>;
 
 namespace UnrulyMeadow.Core.Ground;

@@ -1,5 +1,4 @@
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Core.Ground;
 

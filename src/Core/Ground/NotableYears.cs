@@ -19,9 +19,9 @@ public sealed record NotableYears(int? Past, int? HardestWinter, double HardestR
         IReadOnlyList<BulbYear> years = BulbYear.Of(record);
         if (years.Count == 0)
             return new NotableYears(null, null, double.NaN, double.NaN, null, double.NaN);
-        record.Ground.Prepare(classes);
-        GroundTemperatures[] ranked = [.. classes.Distinct().Select(record.Ground.Of).OrderBy(g => g.RootMin.Min())];
-        GroundTemperatures ground = ranked.Length > 0 ? ranked[ranked.Length / 2] : record.Ground.Of(ThermalClass.Pot(40, 36, Planters.WallMaterial.Terracotta));
+        GroundClimate.Of(record).Prepare(classes);
+        GroundTemperatures[] ranked = [.. classes.Distinct().Select(GroundClimate.Of(record).Of).OrderBy(g => g.RootMin.Min())];
+        GroundTemperatures ground = ranked.Length > 0 ? ranked[ranked.Length / 2] : GroundClimate.Of(record).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta));
         BulbYear hardest = years.MinBy(y => Lowest(ground, y));
         BulbYear hottest = years.MaxBy(y => Hottest(record, y));
         return new NotableYears(

@@ -101,7 +101,7 @@ public sealed record RootRemedy(string What, RootSurvival Survival)
     [
         .. Changes(what)
             .AsParallel().AsOrdered()
-            .Select(c => new RootRemedy(c.What, RootSurvival.From(record.Ground.Of(c.Class), record)))
+            .Select(c => new RootRemedy(c.What, RootSurvival.From(GroundClimate.Of(record).Of(c.Class), record)))
             .OrderByDescending(r => r.Survival.Odds(rootKillingC)),
     ];
 

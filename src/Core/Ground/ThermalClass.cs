@@ -1,5 +1,4 @@
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Climate;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -87,42 +86,6 @@ public sealed record ThermalClass(
         return new(false, Math.PI * d * d / 4, Math.PI * d, d / 2, depthCm / 100, Walls.Resistance(wall), Walls.UsualAbsorptance, sun, true, cover, WinterShelter.Open, Medium.Potting);
     }
 
-    /// <summary>
-    /// The class of a planter. Measures are rounded (widths and depths to 5 cm from 30 cm on, to 2 cm below; absorptance to a quarter), so that
-    /// planters of one family share a class.
-    /// </summary>
-    public static ThermalClass Of(Planter planter) =>
-        Of(planter.Form, planter.Wall, planter.WallColour, planter.Exposure, planter.Survey);
-
-    /// <summary>The class of a form with a wall; see <see cref="Of(Planter)"/>.</summary>
-    public static ThermalClass Of(PlanterForm form, WallMaterial wall, string wallColour, Exposure sun, PlanterSurvey? survey = null)
-    {
-        survey ??= PlanterSurvey.Unseen;
-        SurfaceCover cover = survey.MulchCm >= LeastMulchCm ? SurfaceCover.Mulch : SurfaceCover.Litter;
-        if (form.IsBed)
-            return Bed(cover, sun);
-        (double length, double width) = form.InsideAt(form.PlantableDepthCm / 2);
-        length = Rounded(length) / 100;
-        width = Rounded(width) / 100;
-        double area = length * width * (form.IsRoundish ? Math.PI / 4 : 1);
-        double perimeter = form.IsRoundish
-            ? Math.PI * (length + width) / 2
-            : 2 * (length + width);
-        return new ThermalClass(
-            false,
-            area,
-            perimeter,
-            Math.Min(length, width) / 2,
-            Rounded(form.Shape is PlanterShape.Basket or PlanterShape.Bowl ? form.PlantableDepthCm * 2 / 3 : form.PlantableDepthCm) / 100,
-            survey.WallThicknessCm is null ? Walls.Resistance(wall) : Math.Round(Walls.Resistance(wall, survey.WallThicknessCm), 3),
-            Math.Round(Walls.Absorptance(wallColour) * 4) / 4,
-            sun,
-            survey.OnFeet,
-            cover,
-            survey.Shelter,
-            Medium.Potting);
-    }
-
     /// <summary>Resistance of the surface's cover, m²K/W.</summary>
     public double CoverResistance => Cover switch
     {
@@ -149,6 +112,4 @@ public sealed record ThermalClass(
         SurfaceCover.Litter => "thin litter",
         _ => "5 cm of mulch",
     };
-
-    private static double Rounded(double cm) => cm < 30 ? Math.Max(4, Math.Round(cm / 2) * 2) : Math.Round(cm / 5) * 5;
 }

@@ -1,4 +1,3 @@
-using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Core.Ground;
 

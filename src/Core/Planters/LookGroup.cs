@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Ground;
+
 namespace UnrulyMeadow.Core.Planters;
 
 /// <summary>Planters that share a look: one pot colour, wall and shape across a group (house rule, common practice).</summary>

@@ -1,4 +1,7 @@
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Rules;
 
 namespace UnrulyMeadow.Core.Planters;
 
@@ -23,34 +26,6 @@ public enum ViewedFrom
 
     /// <summary>From one side: tallest at the back.</summary>
     OneSide,
-}
-
-/// <summary>What a container's wall is made of.</summary>
-public enum WallMaterial
-{
-    /// <summary>A bed has no wall.</summary>
-    None,
-
-    /// <summary>Unglazed clay.</summary>
-    Terracotta,
-
-    /// <summary>Glazed stoneware.</summary>
-    Glazed,
-
-    /// <summary>Wood.</summary>
-    Timber,
-
-    /// <summary>Metal.</summary>
-    Metal,
-
-    /// <summary>Plastic or resin.</summary>
-    Plastic,
-
-    /// <summary>Concrete or stone.</summary>
-    Concrete,
-
-    /// <summary>A basket's fibre liner.</summary>
-    Fibre,
 }
 
 /// <summary>A part of the site with planters of its own: a quay, a courtyard.</summary>
@@ -111,7 +86,7 @@ public sealed record Planter
     public MapPlace? Place { get; init; }
 
     /// <summary>Where it follows other schools than its site; null where it follows the site in all.</summary>
-    public Planting.PlanterRules? Rules { get; init; }
+    public PlanterRules? Rules { get; init; }
 
     /// <summary>True when it is no longer planted; its history stays.</summary>
     public bool IsRetired { get; init; }
@@ -120,7 +95,10 @@ public sealed record Planter
     public string Note { get; init; } = string.Empty;
 
     /// <summary>A depth in this planter, as heat knows it.</summary>
-    public Ground.BulbPlace PlaceAt(double depthCm) => new(Ground.ThermalClass.Of(this), depthCm);
+    public BulbPlace PlaceAt(double depthCm) => new(ThermalClass(), depthCm);
+
+    /// <summary>All that decides the temperature inside it; see <see cref="PlanterForm.ThermalClass"/>.</summary>
+    public ThermalClass ThermalClass() => Form.ThermalClass(Wall, WallColour, Exposure, Survey);
 
     /// <summary>Every fault of the planter.</summary>
     public IReadOnlyList<Fault> Faults()
@@ -132,7 +110,7 @@ public sealed record Planter
             faults.Add("areaId", "must name an area");
         faults.Text("name", Name, 60);
         faults.AddAll("form", Form.Faults());
-        if (!ColourWindow.IsColour(WallColour))
+        if (!Srgb.IsColour(WallColour))
             faults.Add("wallColour", "must be written #rrggbb");
         faults.Note("note", Note, 2000);
         if (Skyline is not null)

@@ -1,3 +1,6 @@
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+
 namespace UnrulyMeadow.Core.Planters;
 
 /// <summary>The shape of a planter's inside.</summary>
@@ -217,4 +220,38 @@ public sealed record PlanterForm(
         double d = (TopLengthCm - BottomLengthCm) / 2;
         return Math.PI * DepthCm * ((b * b * s) + (b * d * (angle + (s * Math.Cos(angle)))) + (d * d * (s - (s * s * s / 3))));
     }
+
+    /// <summary>
+    /// What decides the temperature inside it behind a wall. Measures are rounded (widths and depths to 5 cm from 30 cm on, to 2 cm below;
+    /// absorptance to a quarter), so that planters of one family share a class.
+    /// </summary>
+    /// <param name="wall">Its wall.</param>
+    /// <param name="wallColour">The wall's colour, #rrggbb.</param>
+    /// <param name="sun">Direct sun.</param>
+    /// <param name="survey">What the crew saw at it; null for what is usual.</param>
+    public ThermalClass ThermalClass(WallMaterial wall, string wallColour, Exposure sun, PlanterSurvey? survey = null)
+    {
+        survey ??= PlanterSurvey.Unseen;
+        SurfaceCover cover = survey.MulchCm >= Ground.ThermalClass.LeastMulchCm ? SurfaceCover.Mulch : SurfaceCover.Litter;
+        if (IsBed)
+            return Ground.ThermalClass.Bed(cover, sun);
+        (double length, double width) = InsideAt(PlantableDepthCm / 2);
+        length = Rounded(length) / 100;
+        width = Rounded(width) / 100;
+        return new ThermalClass(
+            false,
+            length * width * (IsRoundish ? Math.PI / 4 : 1),
+            IsRoundish ? Math.PI * (length + width) / 2 : 2 * (length + width),
+            Math.Min(length, width) / 2,
+            Rounded(Shape is PlanterShape.Basket or PlanterShape.Bowl ? PlantableDepthCm * 2 / 3 : PlantableDepthCm) / 100,
+            survey.WallThicknessCm is null ? Walls.Resistance(wall) : Math.Round(Walls.Resistance(wall, survey.WallThicknessCm), 3),
+            Math.Round(Walls.Absorptance(wallColour) * 4) / 4,
+            sun,
+            survey.OnFeet,
+            cover,
+            survey.Shelter,
+            Medium.Potting);
+    }
+
+    private static double Rounded(double cm) => cm < 30 ? Math.Max(4, Math.Round(cm / 2) * 2) : Math.Round(cm / 5) * 5;
 }

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using NodaTime;
+using UnrulyMeadow.Core.Colour;
 
 namespace UnrulyMeadow.Core.Planters;
 
@@ -184,7 +185,7 @@ public sealed record PlanterSurvey
     public LocalDate? RestsUntil { get; init; }
 
     /// <summary>True when a plant that goes in on a day is of the genus that the planter rests from.</summary>
-    public bool RestsFrom(Plants.Plant plant, LocalDate install) =>
+    public bool RestsFrom(Palette.Plant plant, LocalDate install) =>
         !string.IsNullOrEmpty(RestsFromGenus) && (RestsUntil is null || install < RestsUntil) && plant.BotanicalName.Split(' ', ',')[0].Equals(RestsFromGenus, StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Extra heat on a hot day, °C: 2 beside one wall, 4 in a court (common practice).</summary>
@@ -208,7 +209,7 @@ public sealed record PlanterSurvey
             faults.Range("deckLimitKgM2", deck, 10, 20_000, "kg/m²");
         if (isBed && OnDeck)
             faults.Add("onDeck", "must be no for a bed in the ground; give what stands on a deck as a container");
-        if (BackdropColour is not null && !Plants.ColourWindow.IsColour(BackdropColour))
+        if (BackdropColour is not null && !Srgb.IsColour(BackdropColour))
             faults.Add("backdropColour", "must be written #rrggbb");
         if (Tree is not null)
             faults.AddAll("tree", Tree.Faults());

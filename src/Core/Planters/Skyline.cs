@@ -1,6 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Planters;
 

@@ -2,9 +2,9 @@ using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Rehearsing;
 
@@ -27,7 +27,7 @@ public sealed record HeatStress(Planter Planter, double HottestRootC, int RootDa
     /// <returns>Null where nothing suffers.</returns>
     public static HeatStress? Of(Plan plan, Planter planter, WeatherRecord hot, LocalDate first, int days)
     {
-        float[] roots = hot.Ground.Of(ThermalClass.Of(planter)).RootMax;
+        float[] roots = GroundClimate.Of(hot).Of(planter.ThermalClass()).RootMax;
         var hottest = new List<double>();
         var over = new List<double>();
         foreach (int year in hot.YearsUsed)

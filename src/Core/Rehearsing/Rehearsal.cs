@@ -1,11 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Rehearsing;
 
@@ -113,7 +112,7 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
     {
         if (kernel.Seasons.Count == 0)
             throw new InvalidInputException("weather", "there is none yet: bring in a station's record, and rehearsals can be made");
-        NotableRuns runs = NotableRuns.Of(kernel.Seasons, _start, [.. plan.Planters.Where(p => !p.IsRetired).Select(ThermalClass.Of)], record.Station.IsSouthern)!;
+        NotableRuns runs = NotableRuns.Of(kernel.Seasons, _start, [.. plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass())], record.Station.IsSouthern)!;
         return kind switch
         {
             RehearsalKind.HardestWinter => OneYear(kind, runs.HardestWinter, runs.Typical, $"The winter of {Name(runs.HardestWinter)} again: roots in the middling container at {runs.HardestRootC:0.0} °C, air at {runs.HardestAirC:0.0} °C"),

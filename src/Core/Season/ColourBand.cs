@@ -1,4 +1,4 @@
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 

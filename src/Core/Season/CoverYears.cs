@@ -26,7 +26,7 @@ internal sealed class CoverYears
     /// <param name="items">The planter's plants.</param>
     /// <param name="leaf">Whether deciduous plants are in leaf, by weather year and day.</param>
     /// <param name="only">One weather year; null for all.</param>
-    public void Fill(PlanterSeason season, IReadOnlyList<(PlantedItem Item, PlantYears Years)> items, float[][] leaf, int? only)
+    public void WriteCover(PlanterSeason season, IReadOnlyList<(PlantedItem Item, PlantYears Years)> items, float[][] leaf, int? only)
     {
         int row = DayMath.RowOfYear;
         int years = only is null ? leaf.Length : 1;
@@ -111,9 +111,9 @@ internal sealed class CoverYears
 
     private static float[] Fraction(PlantYears plant, float[] leaf) => plant.Plant.Green switch
     {
-        Plants.GreenLeaf.Evergreen => Whole,
-        Plants.GreenLeaf.InSeason when plant.Plant.DiesWithFrost => Whole,
-        Plants.GreenLeaf.InSeason => leaf,
+        Palette.GreenLeaf.Evergreen => Whole,
+        Palette.GreenLeaf.InSeason when plant.Plant.DiesWithFrost => Whole,
+        Palette.GreenLeaf.InSeason => leaf,
         _ => Nothing,
     };
 

@@ -1,5 +1,4 @@
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 

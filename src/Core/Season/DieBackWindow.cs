@@ -1,5 +1,5 @@
 using NodaTime;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 

@@ -1,15 +1,12 @@
 using NodaTime;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 
 /// <summary>One plant's colour through a plan year at a site, over all weather years.</summary>
 public sealed class FloweringStrip
 {
-    // It counts as showing from a third of its best on.
-    private const double Shows = 1.0 / 3;
-
     private const int ShortestGap = 7;
 
     private FloweringStrip(Plant plant, LocalDate start, LocalDate install, int days, int years)
@@ -45,8 +42,8 @@ public sealed class FloweringStrip
     {
         get
         {
-            int first = Array.FindIndex(Odds, o => o >= 0.5f);
-            return first < 0 ? null : (Start.PlusDays(first), Start.PlusDays(Array.FindLastIndex(Odds, o => o >= 0.5f)));
+            int first = Array.FindIndex(Odds, o => o >= ColourOdds.InColour);
+            return first < 0 ? null : (Start.PlusDays(first), Start.PlusDays(Array.FindLastIndex(Odds, o => o >= ColourOdds.InColour)));
         }
     }
 
@@ -58,7 +55,7 @@ public sealed class FloweringStrip
             var spells = new List<(LocalDate First, LocalDate Last)>();
             for (int d = 0; d < Odds.Length; d++)
             {
-                if (Odds[d] < 0.5f)
+                if (Odds[d] < ColourOdds.InColour)
                     continue;
                 LocalDate day = Start.PlusDays(d);
                 if (spells.Count > 0 && Period.DaysBetween(spells[^1].Last, day) <= ShortestGap)
@@ -71,7 +68,7 @@ public sealed class FloweringStrip
     }
 
     /// <summary>Days on which at least half the years show colour.</summary>
-    public int DaysInColour => Odds.Count(o => o >= 0.5f);
+    public int DaysInColour => Odds.Count(o => o >= ColourOdds.InColour);
 
     /// <summary>Mean odds over a span of days, 0 where the year does not hold it.</summary>
     public double OddsOver(LocalDate first, LocalDate last)
@@ -125,7 +122,7 @@ public sealed class FloweringStrip
             for (int w = 0; w < plant.Windows.Count; w++)
             {
                 Array.Clear(share);
-                plant.Windows[w].Rule.Fill(share, growing);
+                plant.Windows[w].Rule.WriteShares(share, growing);
                 for (int d = 0; d < days; d++)
                 {
                     strip.ByWindow[w][d] += (float)share[offset + d];
@@ -133,7 +130,7 @@ public sealed class FloweringStrip
                 }
             }
             for (int d = 0; d < days; d++)
-                strip.Odds[d] += best[d] >= Shows ? 1 : 0;
+                strip.Odds[d] += best[d] >= ColourOdds.Shows ? 1 : 0;
         }
         foreach (float[] values in strip.ByWindow.Append(strip.Odds))
         {

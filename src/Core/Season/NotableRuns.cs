@@ -1,7 +1,6 @@
 using NodaTime;
-using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -34,7 +33,7 @@ public sealed record NotableRuns(
                 .Select(c => (Class: c, Lowest: seasons.Min(s => Lowest(s.RootsC(c), zero, days))))
                 .OrderBy(c => c.Lowest).Select(c => c.Class),
         ];
-        ThermalClass median = ranked.Length > 0 ? ranked[ranked.Length / 2] : ThermalClass.Pot(40, 36, Planters.WallMaterial.Terracotta);
+        ThermalClass median = ranked.Length > 0 ? ranked[ranked.Length / 2] : ThermalClass.Pot(40, 36, Ground.WallMaterial.Terracotta);
         GrowingSeason hardest = seasons.MinBy(s => Lowest(s.RootsC(median), zero, days))!;
         GrowingSeason hottest = seasons.MaxBy(s => Hottest(s, zero, days))!;
         GrowingSeason latest = seasons.MinBy(s => SpringHeat(s, start, southern))!;

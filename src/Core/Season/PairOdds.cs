@@ -1,7 +1,7 @@
 using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Season;
 

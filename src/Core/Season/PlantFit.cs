@@ -1,8 +1,10 @@
 using NodaTime;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -52,11 +54,8 @@ public sealed record PlantFit(Plant Plant, IReadOnlyList<FitReason> Reasons, Flo
 /// </summary>
 public sealed class FitQuestion
 {
-    /// <summary>Odds of colour below which the weeks asked are not served.</summary>
-    public const double LeastOdds = 0.5;
-
     private readonly SiteFlowering _site;
-    private readonly Planting.Site _rules;
+    private readonly Planning.Site _rules;
     /// <summary>What a reason is called that speaks of roots in winter.</summary>
     public const string WinterRoots = "roots in winter";
 
@@ -73,7 +72,7 @@ public sealed class FitQuestion
     /// <param name="area">Its area.</param>
     /// <param name="first">First day asked.</param>
     /// <param name="last">Last day asked.</param>
-    public FitQuestion(SiteFlowering site, Planting.Site rules, Planter planter, Area area, LocalDate first, LocalDate last)
+    public FitQuestion(SiteFlowering site, Planning.Site rules, Planter planter, Area area, LocalDate first, LocalDate last)
     {
         if (last < first || last > first.PlusDays(366))
             throw new InvalidInputException("last", "must be from the first day to a year later");
@@ -85,8 +84,8 @@ public sealed class FitQuestion
         _pocketC = area.FrostPocketC + planter.Survey.FrostPocketC;
         _height = GreatestHeight.Of(planter);
         _drainage = Drainage.Of(planter);
-        _class = ThermalClass.Of(planter);
-        _roots = site.Record is { YearsUsed.Count: > 0 } record ? RootSurvival.From(record.ForOdds.Ground.Of(_class), record.ForOdds) : null;
+        _class = planter.ThermalClass();
+        _roots = site.Record is { YearsUsed.Count: > 0 } record ? RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(_class), record.ForOdds) : null;
     }
 
     /// <summary>The planter.</summary>
@@ -281,7 +280,7 @@ public sealed class FitQuestion
             reasons.Add(new("colour", FitVerdict.Doubtful, "The site has no weather yet, so that nobody knows when it shows."));
         else if (install > Last)
             reasons.Add(new("colour", FitVerdict.Fails, $"It cannot go in before {install.ToString("d MMM", null)}."));
-        else if (odds < LeastOdds)
+        else if (odds < ColourOdds.InColour)
             reasons.Add(new("colour", odds < 0.2 ? FitVerdict.Fails : FitVerdict.Doubtful, odds < 0.005 ? "It shows no colour in those weeks." : $"It shows in only {odds * 10:0.#} of 10 years then."));
     }
 

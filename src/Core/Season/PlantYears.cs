@@ -1,7 +1,5 @@
 using NodaTime;
-using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -38,9 +36,6 @@ public readonly record struct PlantYear(int WeatherYear, int First, int Peak, in
 /// </summary>
 public sealed class PlantYears
 {
-    /// <summary>It counts as showing from a third of its best on.</summary>
-    public const double Shows = 1.0 / 3;
-
     /// <summary>Days from plugging in a forced bulb to its open colour (common practice: in bud).</summary>
     public const double ForcedBudDays = 4;
 
@@ -99,7 +94,7 @@ public sealed class PlantYears
             {
                 bool shows = false;
                 for (int w = 0; w < _shares.Length && !shows; w++)
-                    shows = _shares[w][(y * Stride) + d] >= Shows;
+                    shows = _shares[w][(y * Stride) + d] >= ColourOdds.Shows;
                 odds[From + d] += shows && area[d] > 0 ? 1f / Years.Length : 0;
             }
         }
@@ -155,7 +150,7 @@ public sealed class PlantYears
             {
                 // Only these days are read below; what an earlier year or window left elsewhere plays no part.
                 share.Slice(zero + From, Length).Clear();
-                rule.Fill(share, uncut);
+                rule.WriteShares(share, uncut);
             }
             else
             {
@@ -184,7 +179,7 @@ public sealed class PlantYears
         foreach ((double of, Growing growing) in groups)
         {
             share.Clear();
-            rule.Fill(share, growing);
+            rule.WriteShares(share, growing);
             if (window.Part == ColourPart.Flower)
                 CutEffect.Apply(share, growing, rule);
             for (int i = 0; i < mixed.Length; i++)
@@ -192,7 +187,7 @@ public sealed class PlantYears
         }
         share.Clear();
         if (rest > 1e-6)
-            rule.Fill(share, uncut);
+            rule.WriteShares(share, uncut);
         for (int i = 0; i < mixed.Length; i++)
             share[i] = mixed[i] + (rest > 1e-6 ? rest * share[i] : 0);
     }
@@ -271,7 +266,7 @@ public sealed class PlantYears
         int shown = 0;
         for (int d = 0; d < best.Length; d++)
         {
-            if (best[d] < Shows)
+            if (best[d] < ColourOdds.Shows)
                 continue;
             first = first < 0 ? d : first;
             last = d;

@@ -1,9 +1,12 @@
 using System.Collections.Immutable;
 using NodaTime;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Season;
 

@@ -1,6 +1,6 @@
 using NodaTime;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -79,14 +79,14 @@ public sealed class PlanterSeason
     public IReadOnlyList<BareSpell> BareSpells { get; private set; } = [];
 
     /// <summary>Days on which at least half the years show colour.</summary>
-    public int DaysInColour => ShareInColour.Count(s => s >= 0.5f);
+    public int DaysInColour => ShareInColour.Count(s => s >= ColourOdds.InColour);
 
     /// <summary>Days between two days of the plan year, both counted, on which at least half the years show colour.</summary>
     public int DaysInColourBetween(LocalDate first, LocalDate last)
     {
         int count = 0;
         for (int d = Math.Max(0, IndexOf(first)); d <= Math.Min(Days - 1, IndexOf(last)); d++)
-            count += ShareInColour[d] >= 0.5f ? 1 : 0;
+            count += ShareInColour[d] >= ColourOdds.InColour ? 1 : 0;
         return count;
     }
 
@@ -162,7 +162,7 @@ public sealed class PlanterSeason
         for (int d = 0; d < Days;)
         {
             int end = d;
-            while (end < Days && ShareInColour[end] < 0.5f)
+            while (end < Days && ShareInColour[end] < ColourOdds.InColour)
                 end++;
             if (end - d >= BareSpell.ShortestDays)
             {

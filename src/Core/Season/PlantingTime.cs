@@ -1,9 +1,10 @@
 using System.Collections.Concurrent;
 using NodaTime;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -94,7 +95,7 @@ public sealed class PlantingTime(SeasonKernel kernel)
     /// <summary>True when a planter's soil is frozen at its roots on a day in at least half the weather years: nothing can be dug in.</summary>
     public bool IsFrozen(Planter planter, LocalDate day)
     {
-        ThermalClass what = ThermalClass.Of(planter);
+        ThermalClass what = planter.ThermalClass();
         return kernel.Seasons.Count > 0 && 2 * kernel.Seasons.Count(s => s.RootsC(what)[Math.Clamp(s.Run.IndexOf(day), 0, s.Length - 1)] <= FrozenC) >= kernel.Seasons.Count;
     }
 

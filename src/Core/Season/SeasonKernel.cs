@@ -3,9 +3,9 @@ using System.Runtime.CompilerServices;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -89,7 +89,7 @@ public sealed class SeasonKernel
         PrepareGround(plan, inUse);
         var seasons = new PlanterSeason[inUse.Count];
         int count = 0;
-        Parallel.For(0, inUse.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+        Parallel.For(0, inUse.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount, TaskScheduler = TaskScheduler.Current }, i =>
         {
             seasons[i] = Of(plan, inUse[i]);
             int now = Interlocked.Increment(ref count);
@@ -164,7 +164,7 @@ public sealed class SeasonKernel
         if (Seasons.Count == 0)
             return season;
         CoverYears scratch = _scratch.TryTake(out CoverYears? used) ? used : new CoverYears();
-        scratch.Fill(season, With(items), _leaf, year);
+        scratch.WriteCover(season, With(items), _leaf, year);
         _scratch.Add(scratch);
         return season;
     }
@@ -192,7 +192,7 @@ public sealed class SeasonKernel
             return;
         var feltBelow = plan.Displays.Where(d => d.Layer != DisplayLayer.Seasonal).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);
         // What is known of a planter that is still the same was computed over its ground.
-        _record!.Ground.Prepare(planters.Where(p => feltBelow.Contains(p.Id) && !(_planters.TryGetValue(p.Id, out Known? known) && ReferenceEquals(known.Planter, p))).Select(ThermalClass.Of));
+        GroundClimate.Of(_record!).Prepare(planters.Where(p => feltBelow.Contains(p.Id) && !(_planters.TryGetValue(p.Id, out Known? known) && ReferenceEquals(known.Planter, p))).Select(p => p.ThermalClass()));
     }
 
     private int IndexOf(int weatherYear)
@@ -217,7 +217,7 @@ public sealed class SeasonKernel
 
     // What a planter's year was computed from, and the year.
     private sealed record Known(
-        Planting.Site Site, Area Area, Planter Planter, IReadOnlyList<Display> Displays, IReadOnlyList<Plant> Palette, IReadOnlyList<PlantedItem> Items, PlanterSeason Season)
+        Planning.Site Site, Area Area, Planter Planter, IReadOnlyList<Display> Displays, IReadOnlyList<Plant> Palette, IReadOnlyList<PlantedItem> Items, PlanterSeason Season)
     {
         // The very same objects: nothing has to be laid out to see that the year is the same.
         public bool RestsOnTheSame(Plan plan, Planter planter, IReadOnlyList<Display> displays)

@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -12,9 +12,6 @@ namespace UnrulyMeadow.Core.Season;
 /// </summary>
 public sealed class SiteFlowering
 {
-    /// <summary>Odds of a freeze after the frost all-clear: nights are taken to be safe for tender plants when one follows in no more than one year of ten (common practice).</summary>
-    public const double SafeOdds = 0.1;
-
     private const int MostSpreads = 4_000;
     private const int MostStrips = 12_000;
 
@@ -28,9 +25,11 @@ public sealed class SiteFlowering
     /// <summary>Prepares a plan year.</summary>
     /// <param name="record">The weather; null when the site has none, and then no strip shows anything.</param>
     /// <param name="start">First day of the plan year, the first of a month.</param>
-    public SiteFlowering(WeatherRecord? record, LocalDate start)
+    /// <param name="frostRisk">Odds of a freeze after the frost all-clear that the site accepts, 0 to 1.</param>
+    public SiteFlowering(WeatherRecord? record, LocalDate start, double frostRisk = FrostOdds.UsualRisk)
     {
         Record = record;
+        FrostRisk = frostRisk;
         Start = start;
         IsSouthern = record?.Station.IsSouthern ?? false;
         _seasons = record is null ? [] : [.. WeatherRun.For(record, start).Select(r => new GrowingSeason(r, IsSouthern))];
@@ -43,18 +42,21 @@ public sealed class SiteFlowering
     /// <summary>First day of the plan year.</summary>
     public LocalDate Start { get; }
 
+    /// <summary>Odds of a freeze after the frost all-clear that the site accepts, 0 to 1.</summary>
+    public double FrostRisk { get; }
+
     /// <summary>True south of the equator.</summary>
     public bool IsSouthern { get; }
 
     /// <summary>Weather years behind the strips.</summary>
     public int Years => _seasons.Count;
 
-    /// <summary>The day after which a freeze follows in one year of ten, in the plan year's spring; 15 May where no weather is known.</summary>
+    /// <summary>The day after which a freeze follows in no more years than the site accepts, in the plan year's spring; 15 May where no weather is known.</summary>
     public LocalDate AllClear
     {
         get
         {
-            LocalDate day = _lastFreeze?.DateAt(SafeOdds).Date is { } d && (d.Month < 7) != IsSouthern ? new LocalDate(2001, d.Month, Math.Min(d.Day, 28)) : new LocalDate(2001, IsSouthern ? 11 : 5, 15);
+            LocalDate day = _lastFreeze?.DateAt(FrostRisk).Date is { } d && (d.Month < 7) != IsSouthern ? new LocalDate(2001, d.Month, Math.Min(d.Day, 28)) : new LocalDate(2001, IsSouthern ? 11 : 5, 15);
             var inYear = new LocalDate(Start.Year, day.Month, day.Day);
             return inYear < Start ? inYear.PlusYears(1) : inYear;
         }

@@ -1,5 +1,5 @@
 using NodaTime;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -25,13 +25,13 @@ public sealed record EventOutlook(SiteEvent Event, int InColour, int Planters, d
         double Mean(Func<PlanterSeason, float[]> cover) => year.Planters.Average(p => (double)cover(p)[from..(to + 1)].Average());
         return new EventOutlook(
             what,
-            odds.Count(o => o.Least >= 0.5),
+            odds.Count(o => o.Least >= ColourOdds.InColour),
             odds.Count,
             odds.Average(o => o.Mean),
             Mean(p => p.Cover10),
             Mean(p => p.Cover50),
             Mean(p => p.Cover90),
-            [.. odds.Where(o => o.Least < 0.5).OrderBy(o => o.Least).Select(o => (o.Season, o.Least))]);
+            [.. odds.Where(o => o.Least < ColourOdds.InColour).OrderBy(o => o.Least).Select(o => (o.Season, o.Least))]);
     }
 
     /// <summary>The arithmetic behind it.</summary>

@@ -1,6 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
 

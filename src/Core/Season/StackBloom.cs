@@ -2,8 +2,8 @@ using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -172,7 +172,7 @@ public sealed class StackBloom
         if (plant.Windows.Count == 0)
             return null;
         var share = new double[growing.Season.Length];
-        plant.Windows[0].Rule.Fill(share, growing);
+        plant.Windows[0].Rule.WriteShares(share, growing);
         int open = Math.Max(0, growing.InstallIndex);
         while (open < share.Length && share[open] < 0.5)
             open++;

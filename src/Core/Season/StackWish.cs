@@ -1,10 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
-using UnrulyMeadow.Core.Work;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -27,7 +27,7 @@ public sealed record StackWish(LocalDate First, LocalDate Last, IReadOnlyList<st
             faults.Add("last", "must be within ten months of the first day");
         for (int i = 0; i < Colours.Count; i++)
         {
-            if (!ColourWindow.IsColour(Colours[i]))
+            if (!Srgb.IsColour(Colours[i]))
                 faults.Add($"colours[{i}]", "must be written #rrggbb");
         }
         if (Budget is { } budget)
@@ -85,7 +85,7 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
             if (question.Of(plant).Reasons.Any(r => r.What == FitQuestion.WinterRoots || (r.Verdict == FitVerdict.Fails && r.What != "colour")))
                 continue;
             double depth = BulbStack.DepthByRule(plant.Bulb!, plan.Site.RulesFor(planter).BulbDepth);
-            FloweringStrip strip = flowering.Of(plant, flowering.UsualInstall(plant, wish.First), new BulbPlace(ThermalClass.Of(planter), Math.Round(depth)), pocket);
+            FloweringStrip strip = flowering.Of(plant, flowering.UsualInstall(plant, wish.First), new BulbPlace(planter.ThermalClass(), Math.Round(depth)), pocket);
             double[] odds = [.. Enumerable.Range(0, weeks).Select(w => strip.OddsOver(wish.First.PlusDays(7 * w), wish.First.PlusDays((7 * w) + 6) < wish.Last ? wish.First.PlusDays((7 * w) + 6) : wish.Last))];
             if (odds.Max() >= 0.1)
                 yield return (plant, odds);

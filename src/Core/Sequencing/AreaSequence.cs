@@ -1,8 +1,8 @@
 using NodaTime;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Sequencing;
@@ -61,7 +61,7 @@ public sealed class AreaSequence
         InFlower = new int[days];
         InColour = new int[days];
         Flowering = shows.GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
-            .ToDictionary(g => g.Key, g => Enumerable.Range(0, days).Select(d => g.Any(s => s.Odds[d] >= 0.5f)).ToArray(), StringComparer.Ordinal);
+            .ToDictionary(g => g.Key, g => Enumerable.Range(0, days).Select(d => g.Any(s => s.Odds[d] >= ColourOdds.InColour)).ToArray(), StringComparer.Ordinal);
         foreach (bool[] here in Flowering.Values)
         {
             for (int d = 0; d < days; d++)
@@ -71,7 +71,7 @@ public sealed class AreaSequence
         foreach (PlanterSeason season in planters)
         {
             for (int d = 0; d < days; d++)
-                InColour[d] += season.ShareInColour[d] >= 0.5f ? 1 : 0;
+                InColour[d] += season.ShareInColour[d] >= ColourOdds.InColour ? 1 : 0;
         }
     }
 

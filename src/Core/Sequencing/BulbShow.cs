@@ -1,8 +1,10 @@
 using NodaTime;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Sequencing;
 
@@ -29,10 +31,10 @@ public enum SpringThird
 public sealed record BulbShow(Planter Planter, Display Display, Plant Plant, int Count, SpringThird Third, float[] Odds)
 {
     /// <summary>First day in flower in most years, from the plan year's first; −1 for none.</summary>
-    public int First { get; } = Array.FindIndex(Odds, o => o >= 0.5f);
+    public int First { get; } = Array.FindIndex(Odds, o => o >= ColourOdds.InColour);
 
     /// <summary>Last such day; −1 for none.</summary>
-    public int Last { get; } = Array.FindLastIndex(Odds, o => o >= 0.5f);
+    public int Last { get; } = Array.FindLastIndex(Odds, o => o >= ColourOdds.InColour);
 }
 
 /// <summary>Finds when bulbs flower at a site. Safe for several threads.</summary>
@@ -69,7 +71,7 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
         .. PlantedItem.Of(plan, planter, kernel.Start, kernel.Start.PlusMonths(12))
             .Where(i => IsSpringBulb(i.Plant))
             .Select(i => (Item: i, Odds: kernel.Follow(i.Plant, i.Standing).ShownOdds(kernel.Days)))
-            .Where(x => x.Odds.Any(o => o >= 0.5f))
+            .Where(x => x.Odds.Any(o => o >= ColourOdds.InColour))
             .Select(x => new BulbShow(planter, x.Item.Display, x.Item.Plant, x.Item.Count, ThirdOf(x.Item.Plant) ?? SpringThird.Mid, x.Odds))
             .OrderBy(s => s.First),
     ];
@@ -97,8 +99,8 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
         double depth = BulbStack.DepthByRule(plant.Bulb!, BulbDepthSchool.ThreeTimesHeight);
         var standing = new Standing(install, install, kernel.Start.PlusMonths(12), Ground.BulbPlace.UsualBed with { DepthCm = Math.Round(depth * 2) / 2 }, 0, false, []);
         float[] odds = kernel.Follow(plant, standing).ShownOdds(kernel.Days);
-        int first = Array.FindIndex(odds, o => o >= 0.5f);
-        int last = Array.FindLastIndex(odds, o => o >= 0.5f);
+        int first = Array.FindIndex(odds, o => o >= ColourOdds.InColour);
+        int last = Array.FindLastIndex(odds, o => o >= ColourOdds.InColour);
         return first < 0 ? null : (first, (first + last) / 2, last);
     }
 }

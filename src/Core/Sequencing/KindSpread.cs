@@ -1,8 +1,10 @@
 using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Sequencing;
 
@@ -83,7 +85,7 @@ public sealed record SpreadQuestion(IReadOnlyList<Planter> Planters, IReadOnlyLi
             return null;
         var display = new Display("asked", planter.Id, DisplayLayer.Bulbs, Install, Lift, [new DisplayItem(plant.Id, 1)]);
         BulbStack alone = BulbStack.LayOut(planter, plan.Site, [new PlannedBulb(plant, 1, null)]);
-        if (alone.Problems.Count > 0 || calendar.ThirdOf(plant) is not { } third || calendar.Odds(planter, display, plant).Max() < 0.5f)
+        if (alone.Problems.Count > 0 || calendar.ThirdOf(plant) is not { } third || calendar.Odds(planter, display, plant).Max() < ColourOdds.InColour)
             return null;
         int most = (int)Math.Floor(alone.Layers[0].Fits * (planter.Form.IsBed && Scheme == SpreadScheme.OneOfEachThird ? 1.0 / 3 : StackCandidate.LeavesGaps));
         int least = Math.Max(BulbCluster.Least(planter, plant.Bulb!), StackCandidate.Shows(plan.Site, planter, plant));

@@ -1,10 +1,11 @@
 using NodaTime;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Core.Work;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Sequencing;
 
@@ -60,7 +61,7 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
                     };
                     if (BulbStack.Of(plan, show.Planter, after).Problems.Count > 0)
                         continue;
-                    bool[] flower = [.. Enumerable.Range(0, kernel.Days).Select(d => odds[d] >= 0.5f || here.Any(s => s != show && s.Odds[d] >= 0.5f))];
+                    bool[] flower = [.. Enumerable.Range(0, kernel.Days).Select(d => odds[d] >= ColourOdds.InColour || here.Any(s => s != show && s.Odds[d] >= ColourOdds.InColour))];
                     int wanted = PackPurchase.WithSpares(show.Count, plan.Site.SparesOf(show.Plant));
                     found.Add(new SequenceMove($"{show.Planter.Id}-{found.Count + 1}", show.Planter, show.Display, after, show.Plant, comes, flower, PackPurchase.Cheapest(wanted, GoodsForm.Usual(comes).Packs).Cost - PackPurchase.Cheapest(wanted, GoodsForm.Usual(show.Plant).Packs).Cost));
                 }

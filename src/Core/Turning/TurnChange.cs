@@ -1,6 +1,6 @@
 using NodaTime;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Turning;

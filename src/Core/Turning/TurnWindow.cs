@@ -1,7 +1,7 @@
 using NodaTime;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Work;
 
@@ -36,9 +36,6 @@ public sealed class TurnWindow
 
     /// <summary>A frost within so many days of planting is laid to the turn.</summary>
     public const int FrostDays = 60;
-
-    /// <summary>No day is recommended on which frost takes something in more years than the frost all-clear allows, unless every day does.</summary>
-    public const double AcceptedFrost = SiteFlowering.SafeOdds;
 
     /// <summary>The turn.</summary>
     public Turn Turn { get; }
@@ -89,7 +86,7 @@ public sealed class TurnWindow
         int[] offsets = [.. Enumerable.Range(-Reach / Step, (2 * Reach / Step) + 1).Select(k => k * Step)];
         var options = new TurnOption[offsets.Length];
         int count = 0;
-        Parallel.For(0, offsets.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+        Parallel.For(0, offsets.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount, TaskScheduler = TaskScheduler.Current }, i =>
         {
             options[i] = Option(plan, turn, changes, kernel, offsets[i], fullBy);
             done?.Report(Interlocked.Increment(ref count));
@@ -99,7 +96,8 @@ public sealed class TurnWindow
         TurnOption? past = changes.Any(c => c.Out.Count > 0) ? open.FirstOrDefault(o => o.OldColour < 0.5) : null;
         decimal plants = changes.Sum(c => c.ComesIn.Sum(i => i.Count * i.Plant.Packs.Min(p => p.Price / p.Size)));
         var window = new TurnWindow(turn, changes, options, fullBy, null, past, planned) { CostOfADay = planned.ColourDays > 0 ? plants / (decimal)planned.ColourDays : 0 };
-        double accepted = Math.Max(AcceptedFrost, open.Select(o => o.FrostLoss).DefaultIfEmpty(1).Min());
+        // No day is recommended on which frost takes something in more years than the site accepts, unless every day does.
+        double accepted = Math.Max(plan.Site.FrostRisk, open.Select(o => o.FrostLoss).DefaultIfEmpty(1).Min());
         TurnOption? best = open.Where(o => o.FrostLoss <= accepted).MaxBy(window.Worth);
         // A day here or there over all planters is no reason to move a turn that stands.
         if (best is not null && planned.Hinders.Count == 0 && planned.FrostLoss <= accepted && window.Worth(best) - window.Worth(planned) < Math.Max(2, 0.5 * changes.Count))
@@ -216,7 +214,7 @@ public sealed class TurnWindow
             float best = 0;
             for (int w = 0; w < years.Plant.Windows.Count; w++)
                 best = Math.Max(best, years.Share(w, y)[years.Length - 1]);
-            shows += best >= 0.5f ? 1 : 0;
+            shows += best >= ColourOdds.InColour ? 1 : 0;
         }
         return (double)shows / years.Years.Length;
     }

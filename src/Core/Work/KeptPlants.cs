@@ -1,5 +1,5 @@
 using System.Globalization;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Work;
 

@@ -1,7 +1,10 @@
 using NodaTime;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Work;
 

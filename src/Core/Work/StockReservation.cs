@@ -1,6 +1,6 @@
 using NodaTime;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Work;
 

@@ -7,7 +7,7 @@ using NodaTime.Text;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Accuracy;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Exchange.Weather;
 
 namespace UnrulyMeadow.Exchange.Accuracy;

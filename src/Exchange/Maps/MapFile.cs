@@ -4,10 +4,11 @@ using NetTopologySuite.Features;
 using NetTopologySuite.Geometries;
 using NetTopologySuite.IO.Converters;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.SiteMap;
 
 namespace UnrulyMeadow.Exchange.Maps;
 

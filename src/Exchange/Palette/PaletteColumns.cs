@@ -1,5 +1,6 @@
 using System.Globalization;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Exchange.Palette;
 

@@ -3,7 +3,8 @@ using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Exchange.Sheets;
 
 namespace UnrulyMeadow.Exchange.Palette;
@@ -90,7 +91,7 @@ public static class PaletteSheet
     {
         var faults = new FaultList();
         var given = cells.ToList();
-        Plant plant = Fill(old ?? Blank with { Id = "new" }, [.. given.Select((c, i) => (c.Column, i))], [.. given.Select(c => c.Text)], faults, name => name);
+        Plant plant = WithCells(old ?? Blank with { Id = "new" }, [.. given.Select((c, i) => (c.Column, i))], [.. given.Select(c => c.Text)], faults, name => name);
         if (faults.IsEmpty)
             faults.AddAll(string.Empty, plant.Faults().Select(f => new Fault(ColumnOf(f.Field), f.Message)));
         faults.ThrowIfAny();
@@ -137,7 +138,7 @@ public static class PaletteSheet
                 foreach (PaletteColumn missing in PaletteColumns.All.Where(c => c.Required && columns.All(x => x.Column != c)))
                     faults.Add($"line {line}", $"is a new plant and needs the column \"{missing.Name}\"");
             }
-            Plant plant = Fill((old ?? Blank) with { Id = id }, columns, cells, faults, name => $"line {line}, {name}");
+            Plant plant = WithCells((old ?? Blank) with { Id = id }, columns, cells, faults, name => $"line {line}, {name}");
             if (faults.Count == before)
                 faults.AddAll(string.Empty, plant.Faults().Select(f => new Fault($"line {line}, {ColumnOf(f.Field)}", f.Message)));
             if (faults.Count > before)
@@ -183,7 +184,7 @@ public static class PaletteSheet
         return columns;
     }
 
-    private static Plant Fill(Plant plant, IReadOnlyList<(PaletteColumn Column, int At)> columns, string[] cells, FaultList faults, Func<string, string> where)
+    private static Plant WithCells(Plant plant, IReadOnlyList<(PaletteColumn Column, int At)> columns, string[] cells, FaultList faults, Func<string, string> where)
     {
         for (int i = 0; i < cells.Length; i++)
         {

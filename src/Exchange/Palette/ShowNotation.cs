@@ -1,5 +1,6 @@
 using System.Globalization;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Exchange.Palette;
 
@@ -143,7 +144,7 @@ public static class ShowNotation
         if (words.Length == 0 || !Enum.TryParse(words[0], ignoreCase: true, out ColourPart part) || !Enum.IsDefined(part) || char.IsDigit(words[0][0]))
             throw new FormatException($"\"{text}\" must begin with {string.Join(", ", Enum.GetNames<ColourPart>().Select(n => n.ToLowerInvariant()))}");
         string[] colours = [.. words.Skip(1).TakeWhile(w => w[0] == '#').Select(c => c.ToLowerInvariant())];
-        foreach (string colour in colours.Where(c => !ColourWindow.IsColour(c)))
+        foreach (string colour in colours.Where(c => !Srgb.IsColour(c)))
             throw new FormatException($"\"{colour}\" is no colour; write six hexadecimal digits, #000000 to #ffffff");
         var keys = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (string word in words.Skip(1 + colours.Length))

@@ -8,10 +8,10 @@ using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.SiteMap;
 
 namespace UnrulyMeadow.Exchange.PlanFiles;
 

@@ -6,6 +6,7 @@ using CsvHelper.Configuration;
 using NodaTime;
 using NodaTime.Text;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Work;
 
@@ -24,11 +25,11 @@ public static class CsvSheets
         foreach (OrderLine line in order.Lines)
         {
             // What is at hand in full is a row too, so that the sheet names all that goes in.
-            foreach (PackCount pack in line.Purchase.Packs.Count > 0 ? line.Purchase.Packs : [new PackCount(new Core.Plants.Pack("none to buy", 0, 0), 0)])
+            foreach (PackCount pack in line.Purchase.Packs.Count > 0 ? line.Purchase.Packs : [new PackCount(new Core.Palette.Pack("none to buy", 0, 0), 0)])
             {
                 Row(
                     csv,
-                    line.Plant.LifeForm == Core.Plants.LifeForm.Bulb ? "bulb" : "plant",
+                    line.Plant.LifeForm == Core.Palette.LifeForm.Bulb ? "bulb" : "plant",
                     line.Plant.CommonName,
                     line.Plant.BotanicalName,
                     line.Planned,

@@ -4,7 +4,6 @@ using CsvHelper.Configuration;
 using NodaTime;
 using NodaTime.Text;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Climate;
 
 namespace UnrulyMeadow.Exchange.Weather;
 

@@ -1,10 +1,13 @@
 using System.Text;
 using System.Xml.Linq;
 using NodaTime;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;
 

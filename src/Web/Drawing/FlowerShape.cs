@@ -1,6 +1,6 @@
 using System.Text;
 using System.Xml.Linq;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using static UnrulyMeadow.Web.Drawing.Figure;
 
 namespace UnrulyMeadow.Web.Drawing;

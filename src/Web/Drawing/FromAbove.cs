@@ -1,9 +1,9 @@
 using System.Globalization;
 using System.Text;
 using System.Xml.Linq;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;
 

@@ -15,8 +15,8 @@ public static class FrostFringe
     /// <param name="fall">Odds of the first fall day.</param>
     /// <param name="scale">The days.</param>
     /// <param name="depth">Height of certain frost.</param>
-    /// <param name="labels">True to name the one-in-ten dates.</param>
-    public static XElement Draw(FrostOdds spring, FrostOdds fall, YearScale scale, double depth, bool labels)
+    /// <param name="risk">Odds whose dates are named.</param>
+    public static XElement Draw(FrostOdds spring, FrostOdds fall, YearScale scale, double depth, double risk)
     {
         var path = new StringBuilder("M0 2");
         for (int d = 0; d <= scale.Days; d++)
@@ -31,13 +31,10 @@ public static class FrostFringe
             Title("Odds of frost through the year"),
             El("path", "d", path.ToString(), "class", "ice"),
             El("line", "x1", 0, "x2", scale.Width, "y1", 2, "y2", 2, "class", "rule"));
-        if (labels)
-        {
-            if (spring.DateAt(0.1).Date is { } last)
-                svg.Add(Label(scale, last, $"1 in 10 after {Words.Short(last)}", "start"));
-            if (fall.DateAt(0.1).Date is { } first)
-                svg.Add(Label(scale, first, $"1 in 10 by {Words.Short(first)}", "end"));
-        }
+        if (spring.DateAt(risk).Date is { } last)
+            svg.Add(Label(scale, last, $"{Words.OneIn(risk)} after {Words.Short(last)}", "start"));
+        if (fall.DateAt(risk).Date is { } first)
+            svg.Add(Label(scale, first, $"{Words.OneIn(risk)} by {Words.Short(first)}", "end"));
         return svg;
     }
 

@@ -2,8 +2,9 @@ using System.Globalization;
 using System.Text;
 using System.Xml.Linq;
 using NetTopologySuite.Geometries;
-using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.SiteMap;
 using static UnrulyMeadow.Web.Drawing.Figure;
 
 namespace UnrulyMeadow.Web.Drawing;

@@ -1,10 +1,11 @@
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
-using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Web.Drawing;
 
@@ -33,7 +34,7 @@ public sealed record PlanterOnDay(Planter Planter, LocalDate Day, IReadOnlyList<
     private const string Green = "#7f9a68";
 
     /// <summary>Share of the surface under plants, bulbs left aside.</summary>
-    public SurfaceCover Cover { get; } = SurfaceCover.Count(SurfaceRaster.Of(Planter.Form), [.. Plants.Select(p => (p.At, p.Stature))]);
+    public PlantCover Cover { get; } = PlantCover.Count(SurfaceRaster.Of(Planter.Form), [.. Plants.Select(p => (p.At, p.Stature))]);
 
     /// <summary>Gathers what stands.</summary>
     /// <param name="plan">The plan.</param>

@@ -1,7 +1,9 @@
 using System.Globalization;
 using System.Xml.Linq;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;
 

@@ -1,7 +1,8 @@
 using System.Text;
 using System.Xml.Linq;
 using NodaTime;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Web.Site;

@@ -2,8 +2,8 @@ using System.Globalization;
 using System.Xml.Linq;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;
 

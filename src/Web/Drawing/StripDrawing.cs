@@ -35,7 +35,7 @@ public static class StripDrawing
         {
             string colour = strip.Plant.Windows[w].Colours[0];
             // Leaf and stem stand lower than flowers, as they count for less.
-            double weight = strip.Plant.Windows[w].Weight * (strip.Plant.Windows[w].Part == Core.Plants.ColourPart.Leaf ? 0.75 : 1);
+            double weight = strip.Plant.Windows[w].Weight * (strip.Plant.Windows[w].Part == Core.Palette.ColourPart.Leaf ? 0.75 : 1);
             foreach (string d in Paths(strip.ByWindow[w], strip.Odds, scale, share => Y(share * weight)))
                 svg.Add(El("path", "d", d, "fill", colour, "stroke", Outline(colour), "class", "bloom"));
         }

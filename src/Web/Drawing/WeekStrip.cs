@@ -1,6 +1,6 @@
 using System.Xml.Linq;
 using NodaTime;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;

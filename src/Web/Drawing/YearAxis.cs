@@ -1,5 +1,5 @@
 using System.Xml.Linq;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;
@@ -91,7 +91,7 @@ public static class YearAxis
         {
             for (int d = 0; d < sure.Length; d++)
             {
-                sure[d] += (season.ShareInColour[d] >= 0.5f ? 1.0 : 0) / seasons.Count;
+                sure[d] += (season.ShareInColour[d] >= ColourOdds.InColour ? 1.0 : 0) / seasons.Count;
                 odds[d] += season.ShareInColour[d] / seasons.Count;
             }
         }

@@ -2,7 +2,7 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Closing;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;

@@ -5,7 +5,7 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;
@@ -47,8 +47,9 @@ public static class JobKinds
 /// </summary>
 /// <param name="jobs">Jobs.</param>
 /// <param name="state">The site.</param>
+/// <param name="threads">Where the work is done.</param>
 /// <param name="log">The log.</param>
-public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner> log)
+public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads threads, ILogger<JobRunner> log)
 {
     private const int MostTries = 5;
 
@@ -82,7 +83,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
             Task told = progress.Tell(Between);
             try
             {
-                string result = await Task.Run(() => Work(job, progress, off.Token), CancellationToken.None);
+                string result = await threads.Run(() => Work(job, progress, off.Token));
                 await jobs.Finish(job.Id, result);
                 return;
             }
@@ -131,7 +132,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 GapAsk gaps = Read<GapAsk>(job);
                 progress.Total = gaps.PlanterIds.Count > 0 ? gaps.PlanterIds.Count : now.Plan.Planters.Count(p => !p.IsRetired);
                 progress.Said = "looking through planters";
-                var sofar = new Heard<(int Planters, GapAnswer? Answer)>(p =>
+                var sofar = new CalledProgress<(int Planters, GapAnswer? Answer)>(p =>
                 {
                     progress.Done = Math.Max(progress.Done, p.Planters);
                     if (p.Answer is { } first)
@@ -144,14 +145,14 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 progress.Total = (2 * TurnWindow.Reach / TurnWindow.Step) + 1;
                 progress.Said = "weighing days";
                 SeasonKernel kernel = await state.Kernel(SiteYear.UsualStart(turn.FirstDay, now.IsSouthern));
-                TurnWindow? window = TurnWindow.Of(now.Plan, turn, kernel, new Heard<int>(d => progress.Done = d), cancel);
+                TurnWindow? window = TurnWindow.Of(now.Plan, turn, kernel, new CalledProgress<int>(d => progress.Done = d), cancel);
                 return JsonSerializer.Serialize(TurnResult.Of(window), JobJson.Options);
             case JobKinds.Rehearse:
                 RehearsalAsk ask = Read<RehearsalAsk>(job);
                 progress.Total = Rehearsal.Steps;
                 progress.Said = "following plants through it";
                 WeatherRecord record = now.Record ?? throw new InvalidInputException("weather", "there is none yet: bring in a station's record, and rehearsals can be made");
-                RehearsalResult rehearsed = new Rehearsal(now.Plan, await state.Kernel(ask.Start), record, ask.From, new Heard<int>(d => progress.Done = d), cancel).Of(ask.Kind);
+                RehearsalResult rehearsed = new Rehearsal(now.Plan, await state.Kernel(ask.Start), record, ask.From, new CalledProgress<int>(d => progress.Done = d), cancel).Of(ask.Kind);
                 return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, now.Plan.Site.Money), JobJson.Options);
             case JobKinds.Sequence:
                 SequenceAsk spread = Read<SequenceAsk>(job);
@@ -159,14 +160,14 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 SeasonKernel bulbs = await state.Kernel(spread.Start);
                 AreaSequence area = AreaSequence.Of(now.Plan, bulbs).FirstOrDefault(a => a.Area.Id == spread.AreaId) ?? throw new InvalidInputException("area", "is no longer in the plan");
                 progress.Total = area.Shows.Count;
-                IReadOnlyList<SequenceMove> exchanges = SequenceMove.For(now.Plan, bulbs, area, spread.From, new Heard<int>(d => progress.Done = d), cancel);
+                IReadOnlyList<SequenceMove> exchanges = SequenceMove.For(now.Plan, bulbs, area, spread.From, new CalledProgress<int>(d => progress.Done = d), cancel);
                 return JsonSerializer.Serialize(SequenceResult.Of(area, SequenceSpreading.Choose(area, exchanges), exchanges.Count, now.Plan.Site.Money), JobJson.Options);
             case JobKinds.Spread:
                 SpreadAsk kinds = Read<SpreadAsk>(job);
                 progress.Said = "laying kinds over planters";
                 SpreadQuestion question = kinds.ToQuestion(now.Plan);
                 progress.Total = question.Planters.Count;
-                SpreadAnswer laid = KindSpreading.Choose(now.Plan, await state.Kernel(kinds.Start), question, new Heard<int>(d => progress.Done = d), cancel);
+                SpreadAnswer laid = KindSpreading.Choose(now.Plan, await state.Kernel(kinds.Start), question, new CalledProgress<int>(d => progress.Done = d), cancel);
                 return JsonSerializer.Serialize(SpreadResult.Of(question, laid), JobJson.Options);
             case JobKinds.Stack:
                 StackAsk build = Read<StackAsk>(job);
@@ -182,7 +183,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 SeasonKernel kept = here;
                 // One later year at a time: each holds what it followed.
                 SeasonKernel Of(LocalDate start) => start == here.Start ? here : start == kept.Start ? kept : kept = new SeasonKernel(now.Record, start);
-                var years = YearsAhead.Of(now.Plan, new AheadQuestion(far.Start, far.Years, far.Tulips), Of, new Heard<int>(d => progress.Done = d), cancel);
+                var years = YearsAhead.Of(now.Plan, new AheadQuestion(far.Start, far.Years, far.Tulips), Of, new CalledProgress<int>(d => progress.Done = d), cancel);
                 return JsonSerializer.Serialize(AheadResult.Of(years, now.Plan.Site.Money), JobJson.Options);
             default:
                 throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");
@@ -191,9 +192,9 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
 
     private static T Read<T>(Job job) => JsonSerializer.Deserialize<T>(job.Question, JobJson.Options)!;
 
-    private sealed class Heard<T>(Action<T> hear) : IProgress<T>
+    private sealed class CalledProgress<T>(Action<T> call) : IProgress<T>
     {
-        public void Report(T value) => hear(value);
+        public void Report(T value) => call(value);
     }
 
     // How far the work is; written down now and then, and stops the work when somebody has called it off.
@@ -228,7 +229,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, ILogger<JobRunner>
                 }
                 catch (System.Data.Common.DbException)
                 {
-                    // The database is away; the work goes on, and its end will tell.
+                    // The database is away; the work goes on, and what it found is stored when it ends.
                 }
             }
         }

@@ -21,6 +21,7 @@ public static class JobServices
         services.AddSingleton<JobStore>();
         services.AddSingleton<ChangeStore>();
         services.AddSingleton<JobDesk>();
+        services.AddSingleton<BackgroundThreads>();
         services.AddSingleton<JobRunner>();
         // The storage is the container's own and not the one of the whole process, which another app beside could have set.
         services.AddSingleton<JobStorage>(_ =>

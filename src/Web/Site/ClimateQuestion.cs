@@ -1,9 +1,8 @@
 using System.Globalization;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -50,7 +49,7 @@ public sealed class ClimateQuestion
         if (Where == "pot")
             return (Pot(units), WallOfPot, $"{Words.Of(WallOfPot)} pot, {units.Length(WidthCm(units))}");
         if (Where is { } where && where.StartsWith("planter-", StringComparison.Ordinal) && plan.FindPlanter(where[8..]) is { } planter)
-            return (ThermalClass.Of(planter), planter.Wall, planter.Name);
+            return (planter.ThermalClass(), planter.Wall, planter.Name);
         SurfaceCover cover = Where switch { "bed-bare" => SurfaceCover.Bare, "bed-mulch" => SurfaceCover.Mulch, _ => SurfaceCover.Litter };
         return (ThermalClass.Bed(cover), WallMaterial.None, $"bed under {ThermalClass.Words(cover)}");
     }
@@ -62,7 +61,7 @@ public sealed class ClimateQuestion
         ("bed-mulch", "bed, 5 cm of mulch"),
         ("bed-bare", "bed, bare"),
         ("pot", "a pot of my choice"),
-        .. plan.Planters.Where(p => !p.Form.IsBed).GroupBy(ThermalClass.Of).Select(g => ($"planter-{g.First().Id}", g.First().Name + (g.Count() > 1 ? $" and {g.Count() - 1} alike" : string.Empty))),
+        .. plan.Planters.Where(p => !p.Form.IsBed).GroupBy(p => p.ThermalClass()).Select(g => ($"planter-{g.First().Id}", g.First().Name + (g.Count() > 1 ? $" and {g.Count() - 1} alike" : string.Empty))),
     ];
 
     /// <summary>What kills the roots asked for, °C, whether it was estimated, and whose they are.</summary>

@@ -38,7 +38,7 @@ public sealed class ClimateYears(WeatherRecord record, IReadOnlyList<LiveDay> li
     public YearOnTop? Ground(int year, string name, BulbPlace place)
     {
         var values = Empty();
-        Take(record, record.Ground.At(place), year, values);
+        Take(record, GroundClimate.Of(record).At(place), year, values);
         if (live.Any(d => YearOf(d.Day) == year))
         {
             // The live days follow the record; half a year of either runs ahead of them.
@@ -47,7 +47,7 @@ public sealed class ClimateYears(WeatherRecord record, IReadOnlyList<LiveDay> li
                 .Where(i => record.FirstDay.PlusDays(i) >= from && !double.IsNaN(record.MinC[i]) && !double.IsNaN(record.MaxC[i]))
                 .Select(i => new WeatherDay(record.FirstDay.PlusDays(i), record.MinC[i], record.MaxC[i], null))
                 .Concat(LiveStore.AsWeather(live)));
-            Take(joined, joined.Ground.At(place), year, values);
+            Take(joined, GroundClimate.Of(joined).At(place), year, values);
         }
         return Array.TrueForAll(values, double.IsNaN) ? null : new YearOnTop(name, values, values);
     }

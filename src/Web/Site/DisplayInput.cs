@@ -1,7 +1,7 @@
 using System.Globalization;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Web.Site;
 

@@ -1,6 +1,8 @@
 using System.Reflection;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Rules;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Web.Site;
 

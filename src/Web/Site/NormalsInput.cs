@@ -2,7 +2,8 @@ using System.Globalization;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.SiteMap;
 
 namespace UnrulyMeadow.Web.Site;
 

@@ -1,7 +1,7 @@
 using System.Globalization;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Arranging;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Web.Site;
 

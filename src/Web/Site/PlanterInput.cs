@@ -1,6 +1,7 @@
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -27,7 +28,7 @@ public sealed class PlanterInput
 
     public string? RimGap { get; set; }
 
-    public string? Exposure { get; set; } = nameof(Core.Plants.Exposure.FullSun);
+    public string? Exposure { get; set; } = nameof(Core.Climate.Exposure.FullSun);
 
     public string? Watering { get; set; } = nameof(Core.Planters.Watering.Hand);
 
@@ -120,7 +121,7 @@ public sealed class PlanterInput
             AreaId = areaId,
             Name = (Name ?? string.Empty).Trim(),
             Form = form,
-            Exposure = Parse(Exposure, Core.Plants.Exposure.FullSun),
+            Exposure = Parse(Exposure, Core.Climate.Exposure.FullSun),
             Watering = Parse(Watering, Core.Planters.Watering.Hand),
             ViewedFrom = Parse(ViewedFrom, Core.Planters.ViewedFrom.AllRound),
             Wall = form.IsBed ? WallMaterial.None : Parse(Wall, WallMaterial.Terracotta),

@@ -1,6 +1,7 @@
 using System.Globalization;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.SiteMap;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -29,6 +30,8 @@ public sealed class SiteInput
 
     public string? OnePerson { get; set; }
 
+    public string? FrostYears { get; set; }
+
     public string? Latitude { get; set; }
 
     public string? Longitude { get; set; }
@@ -40,7 +43,7 @@ public sealed class SiteInput
     public long Version { get; set; }
 
     /// <summary>The form of the present settings.</summary>
-    public static SiteInput From(Core.Planting.Site site, long version, UnitsText units) => new()
+    public static SiteInput From(Core.Planning.Site site, long version, UnitsText units) => new()
     {
         Name = site.Name,
         Units = site.Units.ToString(),
@@ -53,6 +56,7 @@ public sealed class SiteInput
         WallGap = units.LengthNumber(site.WallGapCm),
         BulbGap = units.LengthNumber(site.BulbGapCm),
         OnePerson = Plain(Math.Round(units.WeightNumber(site.OnePersonKg), 1)),
+        FrostYears = Plain(1 / site.FrostRisk),
         Latitude = Coordinate(site.Place?.LatitudeDeg),
         Longitude = Coordinate(site.Place?.LongitudeDeg),
         Elevation = Coordinate(site.Place?.ElevationM),
@@ -61,12 +65,12 @@ public sealed class SiteInput
     };
 
     /// <summary>The settings as typed; what is no number is a fault of its range.</summary>
-    public Core.Planting.Site Read(UnitsText units)
+    public Core.Planning.Site Read(UnitsText units)
     {
         double price = Number(BagPrice);
         if (!(price is >= 0 and <= 100_000))
             throw new InvalidInputException("mediumBagPrice", "must be from 0 to 100,000");
-        return new Core.Planting.Site(
+        return new Core.Planning.Site(
             (Name ?? string.Empty).Trim(),
             Enum.TryParse(Units, out SiteUnits u) ? u : SiteUnits.Metric,
             (Money ?? string.Empty).Trim(),
@@ -79,6 +83,7 @@ public sealed class SiteInput
             units.ReadLength(BulbGap))
         {
             OnePersonKg = Math.Round(units.ReadWeight(Number(OnePerson)), 2),
+            FrostRisk = Math.Round(1 / Number(FrostYears), 4),
             Place = string.IsNullOrWhiteSpace(Latitude) && string.IsNullOrWhiteSpace(Longitude)
                 ? null
                 : new SitePlace(Number(Latitude?.Replace('−', '-')), Number(Longitude?.Replace('−', '-')), string.IsNullOrWhiteSpace(Elevation) ? 0 : Number(Elevation.Replace('−', '-')), AtElevation),
@@ -98,6 +103,7 @@ public sealed class SiteInput
         "wallGapCm" => "Input.WallGap",
         "bulbGapCm" => "Input.BulbGap",
         "onePersonKg" => "Input.OnePerson",
+        "frostRisk" => "Input.FrostYears",
         "place.latitudeDeg" => "Input.Latitude",
         "place.longitudeDeg" => "Input.Longitude",
         "place.elevationM" => "Input.Elevation",

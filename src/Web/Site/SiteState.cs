@@ -4,13 +4,14 @@ using System.Text;
 using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;
+using UnrulyMeadow.Core.SiteMap;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 
@@ -87,7 +88,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         if (kept.Notable.Count > 20)
             kept.Notable.Clear();
         // They rest on the weather and on what containers there are, and outlive most edits.
-        Core.Ground.ThermalClass[] classes = [.. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(Core.Ground.ThermalClass.Of).Distinct().OrderBy(c => c.GetHashCode())];
+        Core.Ground.ThermalClass[] classes = [.. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass()).Distinct().OrderBy(c => c.GetHashCode())];
         int key = classes.Aggregate(17, HashCode.Combine);
         return kept.Notable.GetOrAdd((start, key), k => new Lazy<NotableRuns?>(() => NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern))).Value;
     }
@@ -118,7 +119,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<Remark>?> RemarksSoon(LocalDate from, TimeSpan wait)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<Remark>?> looking = kept.Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>?>>(() => Task.Run(() => Look(kept, f)))).Value;
+        Task<IReadOnlyList<Remark>?> looking = kept.Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>?>>(() => Task.Run(() => RemarksSoFar(kept, f)))).Value;
         return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
     }
 
@@ -158,7 +159,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         }
     }
 
-    private async Task<IReadOnlyList<Remark>?> Look(Kept kept, LocalDate from)
+    private async Task<IReadOnlyList<Remark>?> RemarksSoFar(Kept kept, LocalDate from)
     {
         await _remarks.WaitAsync();
         try
@@ -266,7 +267,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     {
         if (kept.Flowering.Count > 4)
             kept.Flowering.Clear();
-        return kept.Flowering.GetOrAdd(start, _ => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, start))).Value;
+        return kept.Flowering.GetOrAdd((start, kept.Now.Plan.Site.FrostRisk), k => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, k.Start, k.FrostRisk))).Value;
     }
 
     private static SeasonKernel Kernel(Kept kept, LocalDate start)
@@ -346,7 +347,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 
         public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> Stays { get; set; } = new();
 
-        public ConcurrentDictionary<LocalDate, Lazy<SiteFlowering>> Flowering { get; set; } = new();
+        public ConcurrentDictionary<(LocalDate Start, double FrostRisk), Lazy<SiteFlowering>> Flowering { get; set; } = new();
 
         public ConcurrentDictionary<(LocalDate Start, int Classes), Lazy<NotableRuns?>> Notable { get; set; } = new();
 

@@ -1,7 +1,9 @@
 using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Review;
 
 namespace UnrulyMeadow.Web.Site;
@@ -21,7 +23,7 @@ public static class Words
     public static string PlanYear(LocalDate start) => start.Month == 1 ? $"{start.Year}" : $"{start.Year}–{(start.Year + 1) % 100:00}";
 
     /// <summary>The plant of a log entry as it was called then, with what it is called now where that differs; null where the entry names none.</summary>
-    public static string? Called(Observation seen, Core.Planting.Plan plan)
+    public static string? Called(Observation seen, Core.Planning.Plan plan)
     {
         if (seen.PlantId is not { } id)
             return null;
@@ -122,6 +124,9 @@ public static class Words
             : minutes < 36 * 60 ? $"{minutes / 60:0} hours ago"
             : $"{minutes / 1440:0} days ago";
     }
+
+    /// <summary>Odds that are small: "1 in 10".</summary>
+    public static string OneIn(double share) => $"1 in {1 / share:0.#}";
 
     /// <summary>What stands behind a record's figures.</summary>
     public static string Basis(Core.Climate.WeatherRecord record) => record.GeneratedFrom is { } normals

@@ -3,8 +3,7 @@ using NodaTime;
 using UnrulyMeadow.Core.Accuracy;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Exchange.Accuracy;
 
 namespace UnrulyMeadow.Core.Tests.Accuracy;
@@ -133,7 +132,7 @@ public sealed class AccuracyTests
         WeatherRun run = WeatherRun.For(record, start)[1];
         var share = new double[run.MinC.Length];
         var season = new GrowingSeason(run, latitude < 0);
-        rule.Fill(share, new Growing(season, A.Annual("x", -30) with { LifeForm = LifeForm.Shrub }, run.FirstDay.PlusYears(-3), run.FirstDay.PlusYears(5), BulbPlace.UsualBed, 0));
+        rule.WriteShares(share, new Growing(season, A.Annual("x", -30) with { LifeForm = LifeForm.Shrub }, run.FirstDay.PlusYears(-3), run.FirstDay.PlusYears(5), BulbPlace.UsualBed, 0));
         int zero = run.IndexOf(start);
         return Array.FindIndex(share, zero, s => s >= 0.5) - zero;
     }

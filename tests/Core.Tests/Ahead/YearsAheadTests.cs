@@ -1,9 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Tests.Ahead;

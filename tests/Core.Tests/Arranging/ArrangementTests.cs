@@ -1,8 +1,9 @@
 using CsCheck;
 using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Tests.Arranging;
 
@@ -71,8 +72,8 @@ public sealed class ArrangementTests
         Assert.Equal(576, laid.Plants.Select(p => p.At).Distinct().Count());
         SurfaceRaster surface = SurfaceRaster.Of(bed.Form);
         Assert.All(laid.Plants, p => Assert.True(surface.CellOf(p.At) >= 0));
-        double cover = SurfaceCover.Of(laid, p => new Stature(20, 20)).Covered;
-        Assert.True(cover > SurfaceCover.IfScattered(576 * Math.PI * 100, bed.Form.SurfaceCm2) + 0.1, $"{cover:P0}");
+        double cover = PlantCover.Of(laid, p => new Stature(20, 20)).Covered;
+        Assert.True(cover > PlantCover.IfScattered(576 * Math.PI * 100, bed.Form.SurfaceCm2) + 0.1, $"{cover:P0}");
     }
 
     [Fact]
@@ -97,12 +98,12 @@ public sealed class ArrangementTests
     {
         Planter trough = A.Pot() with { Form = PlanterForm.Trough(60, 60, 60, 60, 40), ViewedFrom = ViewedFrom.OneSide };
         Plant wide = Tall with { MatureSpreadCm = 60 };
-        Sightline Look(double low, double tall) => Sightline.Of(
+        Sightline Seen(double low, double tall) => Sightline.Of(
             Arrangement.Of(trough, [(Low, new("low", 1) { Places = [new(0, low)] }), (wide, new("tall", 1) { Places = [new(0, tall)] })]),
             p => Stature.Grown(p.Plant));
-        Assert.True(Look(20, -15).Shown[0] < Sightline.Hidden);
-        Assert.True(Look(-20, 15).Shown[0] > 0.9);
-        Assert.Equal(1, Look(20, -15).Shown[1]);
+        Assert.True(Seen(20, -15).Shown[0] < Sightline.Hidden);
+        Assert.True(Seen(-20, 15).Shown[0] > 0.9);
+        Assert.Equal(1, Seen(20, -15).Shown[1]);
     }
 
     [Fact]

@@ -1,6 +1,6 @@
 using UnrulyMeadow.Core.Arranging;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Tests.Arranging;
 

@@ -1,8 +1,8 @@
 using CsCheck;
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Tests.Arranging;

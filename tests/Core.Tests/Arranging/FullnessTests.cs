@@ -1,7 +1,7 @@
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Tests.Arranging;

@@ -1,6 +1,7 @@
 using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 
 namespace UnrulyMeadow.Core.Tests.Arranging;
 
@@ -44,8 +45,8 @@ public sealed class SurfaceTests
     {
         SurfaceRaster raster = SurfaceRaster.Of(A.Bed().Form);
         var grown = new Stature(50, 30);
-        double one = SurfaceCover.Count(raster, [(new PlanePoint(0, 0), grown)]).Covered;
-        double two = SurfaceCover.Count(raster, [(new PlanePoint(0, 0), grown), (new PlanePoint(20, 0), grown)]).Covered;
+        double one = PlantCover.Count(raster, [(new PlanePoint(0, 0), grown)]).Covered;
+        double two = PlantCover.Count(raster, [(new PlanePoint(0, 0), grown), (new PlanePoint(20, 0), grown)]).Covered;
         Assert.Equal(Math.PI * 25 * 25 / A.Bed().Form.SurfaceCm2, one, 0.002);
         Assert.InRange(two, one * 1.3, one * 1.9);
     }
@@ -53,7 +54,7 @@ public sealed class SurfaceTests
     [Fact]
     public void The_higher_plant_is_seen_where_two_overlap()
     {
-        SurfaceCover cover = SurfaceCover.Count(SurfaceRaster.Of(A.Bed().Form), [(new PlanePoint(0, 0), new Stature(40, 20)), (new PlanePoint(10, 0), new Stature(40, 60))]);
+        PlantCover cover = PlantCover.Count(SurfaceRaster.Of(A.Bed().Form), [(new PlanePoint(0, 0), new Stature(40, 20)), (new PlanePoint(10, 0), new Stature(40, 60))]);
         Assert.Equal(cover.Own[1], cover.Seen[1], 0.0001);
         Assert.True(cover.Seen[0] < cover.Own[0] * 0.7);
         Assert.Equal(1 - cover.Covered, cover.Bare, 0.0001);
@@ -67,8 +68,8 @@ public sealed class SurfaceTests
         var random = new Random(7);
         const double Wide = 40;
         var plants = Enumerable.Range(0, 800).Select(_ => (new PlanePoint((random.NextDouble() - 0.5) * 1000, (random.NextDouble() - 0.5) * 1000), new Stature(Wide, 20))).ToList();
-        double expected = SurfaceCover.IfScattered(800 * Math.PI / 4 * Wide * Wide, 1000 * 1000);
-        Assert.Equal(expected, SurfaceCover.Count(raster, plants).Covered, 0.03);
+        double expected = PlantCover.IfScattered(800 * Math.PI / 4 * Wide * Wide, 1000 * 1000);
+        Assert.Equal(expected, PlantCover.Count(raster, plants).Covered, 0.03);
     }
 
     [Fact]
@@ -76,7 +77,7 @@ public sealed class SurfaceTests
     {
         Planter pot = A.Pot();
         var arrangement = Arrangement.Of(pot, [(A.Annual(), new DisplayItem("annual", 9))]);
-        double laid = SurfaceCover.Of(arrangement, p => Stature.AsBought(p.Plant)).Covered;
-        Assert.True(laid > SurfaceCover.IfScattered(9 * Math.PI / 4 * 400, pot.Form.SurfaceCm2));
+        double laid = PlantCover.Of(arrangement, p => Stature.AsBought(p.Plant)).Covered;
+        Assert.True(laid > PlantCover.IfScattered(9 * Math.PI / 4 * 400, pot.Form.SurfaceCm2));
     }
 }

@@ -1,8 +1,7 @@
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Tests.Checks;
@@ -14,7 +13,7 @@ public sealed class DisplayChecksTests
     [Fact]
     public void A_tender_plant_before_the_ten_per_cent_frost_date_is_warned_with_the_odds_and_the_day()
     {
-        Remark remark = Assert.Single(Look(A.Annual("lantana", 0), A.Day(2027, 4, 5), A.Day(2027, 9, 1)));
+        Remark remark = Assert.Single(RemarksOn(A.Annual("lantana", 0), A.Day(2027, 4, 5), A.Day(2027, 9, 1)));
         Assert.Contains("before the frost all-clear", remark.What, StringComparison.Ordinal);
         Assert.Contains("of 10 years", remark.Why, StringComparison.Ordinal);
         OddsDate clear = FrostOdds.From(NewYork, FrostEnd.LastSpring, 0).DateAt(0.1);
@@ -26,20 +25,30 @@ public sealed class DisplayChecksTests
     }
 
     [Fact]
-    public void After_the_all_clear_nothing_is_said() => Assert.Empty(Look(A.Annual("lantana", 0), A.Day(2027, 5, 20), A.Day(2027, 9, 1)));
+    public void A_site_that_accepts_more_frost_has_its_all_clear_earlier()
+    {
+        var weather = A.Record("New York");
+        var cautious = new SiteFlowering(weather, A.Day(2026, 9, 1), 0.05);
+        var usual = new SiteFlowering(weather, A.Day(2026, 9, 1));
+        var bold = new SiteFlowering(weather, A.Day(2026, 9, 1), 0.5);
+        Assert.True(bold.AllClear < usual.AllClear && usual.AllClear < cautious.AllClear);
+    }
 
     [Fact]
-    public void A_plant_that_stands_frost_may_go_out_early() => Assert.Empty(Look(A.Annual("pansy", -10), A.Day(2027, 3, 1), A.Day(2027, 9, 1)));
+    public void After_the_all_clear_nothing_is_said() => Assert.Empty(RemarksOn(A.Annual("lantana", 0), A.Day(2027, 5, 20), A.Day(2027, 9, 1)));
+
+    [Fact]
+    public void A_plant_that_stands_frost_may_go_out_early() => Assert.Empty(RemarksOn(A.Annual("pansy", -10), A.Day(2027, 3, 1), A.Day(2027, 9, 1)));
 
     [Fact]
     public void A_shrub_whose_roots_a_pot_cannot_keep_is_warned_with_its_odds_and_one_whose_roots_are_hardy_is_not()
     {
         Plant box = A.Annual("box", -26) with { LifeForm = LifeForm.Shrub, RootKillingC = -3 };
-        Remark remark = Assert.Single(Look(box, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
+        Remark remark = Assert.Single(RemarksOn(box, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
         Assert.Equal("box may lose its roots in winter", remark.What);
         Assert.Contains("of 10 winters (between", remark.Why, StringComparison.Ordinal);
-        Assert.Empty(Look(box with { RootKillingC = -23 }, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
-        Assert.Empty(Look(box, A.Day(2027, 4, 5), A.Day(2027, 11, 1)));
+        Assert.Empty(RemarksOn(box with { RootKillingC = -23 }, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
+        Assert.Empty(RemarksOn(box, A.Day(2027, 4, 5), A.Day(2027, 11, 1)));
     }
 
     [Fact]
@@ -54,7 +63,7 @@ public sealed class DisplayChecksTests
     [InlineData(Exposure.FullSun, Exposure.FullSun, null)]
     public void Light_that_a_plant_does_not_stand_is_warned(Exposure low, Exposure high, string? said)
     {
-        var remarks = Look(A.Annual("fern") with { LightLow = low, LightHigh = high }, A.Day(2027, 6, 1), A.Day(2027, 9, 1)).ToList();
+        var remarks = RemarksOn(A.Annual("fern") with { LightLow = low, LightHigh = high }, A.Day(2027, 6, 1), A.Day(2027, 9, 1)).ToList();
         if (said is null)
             Assert.Empty(remarks);
         else
@@ -84,7 +93,7 @@ public sealed class DisplayChecksTests
 
     [Fact]
     public void Every_remark_says_why_how_to_mend_and_shows_its_working() =>
-        Assert.All(Look(A.Annual("lantana", 0) with { LightHigh = Exposure.PartSun }, A.Day(2027, 4, 5), A.Day(2027, 9, 1)), r =>
+        Assert.All(RemarksOn(A.Annual("lantana", 0) with { LightHigh = Exposure.PartSun }, A.Day(2027, 4, 5), A.Day(2027, 9, 1)), r =>
         {
             Assert.NotEmpty(r.Why);
             Assert.NotEmpty(r.Mend);
@@ -92,7 +101,7 @@ public sealed class DisplayChecksTests
             Assert.NotEmpty(r.Working.Source);
         });
 
-    private static IEnumerable<Remark> Look(Plant plant, NodaTime.LocalDate install, NodaTime.LocalDate lift)
+    private static IEnumerable<Remark> RemarksOn(Plant plant, NodaTime.LocalDate install, NodaTime.LocalDate lift)
     {
         Plan plan = A.Plan([plant], A.Show("one", install, lift, DisplayLayer.Seasonal, new DisplayItem(plant.Id, 3)));
         return Grave(new DisplayChecks(plan, NewYork).For(plan.Displays[0]));

@@ -1,11 +1,12 @@
 using NodaTime;
-using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Tests.Checks;
@@ -20,7 +21,7 @@ public sealed class HouseRuleTests
     public void Density_packed_asks_for_more_plants_than_full_by_a_date_and_room_to_grow_for_fewer()
     {
         Plant petunia = A.Annual("petunia", 0) with { SpreadAtPurchaseCm = 12, MatureSpreadCm = 40, GrowthPerDegreeDay = 0.006 };
-        string Said(DensitySchool school, int count) => string.Join("; ", Look(school: new() { Density = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", count)), petunia).Select(r => r.What));
+        string Said(DensitySchool school, int count) => string.Join("; ", RemarksOn(school: new() { Density = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", count)), petunia).Select(r => r.What));
         Assert.Contains("too thin", Said(DensitySchool.PackedFromDayOne, 9), StringComparison.Ordinal);
         Assert.DoesNotContain("too thin", Said(DensitySchool.ByDate, 9), StringComparison.Ordinal);
         Assert.Contains("closer than it can grow", Said(DensitySchool.RoomToGrow, 9), StringComparison.Ordinal);
@@ -47,7 +48,7 @@ public sealed class HouseRuleTests
     {
         Plant rose = A.Annual("rose") with { Windows = [new ColourWindow(ColourPart.Flower, ["#c5283d"], 0.6, new FromInstall(0))] };
         Plant pink = rose with { Id = "pink", CommonName = "pink", HeightCm = 60, Texture = Texture.Fine, Windows = [new ColourWindow(ColourPart.Flower, ["#d24a5c"], 0.6, new FromInstall(0))] };
-        bool Named(ColourSchool school) => Look(new() { Colour = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("rose", 5), new DisplayItem("pink", 5)), rose, pink).Any(r => r.What.StartsWith("The colours are not", StringComparison.Ordinal));
+        bool Named(ColourSchool school) => RemarksOn(new() { Colour = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("rose", 5), new DisplayItem("pink", 5)), rose, pink).Any(r => r.What.StartsWith("The colours are not", StringComparison.Ordinal));
         Assert.True(Named(ColourSchool.Contrast));
         Assert.False(Named(ColourSchool.OneColour));
     }
@@ -74,7 +75,7 @@ public sealed class HouseRuleTests
     public void A_pot_that_does_not_set_off_its_plants_is_named_only_where_that_is_the_school()
     {
         Plant terracotta = A.Annual("brick") with { Windows = [new ColourWindow(ColourPart.Flower, ["#d8a07c"], 0.6, new FromInstall(0))] };
-        Gravity? Said(PotSchool school) => Look(new() { Pots = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("brick", 9)), terracotta).FirstOrDefault(r => r.What.Contains("stand off its pot", StringComparison.Ordinal))?.Gravity;
+        Gravity? Said(PotSchool school) => RemarksOn(new() { Pots = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("brick", 9)), terracotta).FirstOrDefault(r => r.What.Contains("stand off its pot", StringComparison.Ordinal))?.Gravity;
         Assert.Equal(Gravity.AgainstRule, Said(PotSchool.SetsOffPlants));
         Assert.NotEqual(Gravity.AgainstRule, Said(PotSchool.OneAcrossGroup));
     }
@@ -108,8 +109,8 @@ public sealed class HouseRuleTests
     {
         Plant tulip = A.Tulip() with { BotanicalName = "Tulipa, Triumph group", ReturnByYear = [0.6, 0.35] };
         Display stays = A.Show("one", A.Day(2025, 10, 15), A.Day(2028, 7, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 15));
-        Assert.Contains(Look(new() { Tulips = TulipSchool.Annual }, stays, tulip), r => r.What.Contains("stays after bloom", StringComparison.Ordinal));
-        Assert.DoesNotContain(Look(new() { Tulips = TulipSchool.Perennial }, stays, tulip), r => r.What.Contains("stays after bloom", StringComparison.Ordinal));
+        Assert.Contains(RemarksOn(new() { Tulips = TulipSchool.Annual }, stays, tulip), r => r.What.Contains("stays after bloom", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(new() { Tulips = TulipSchool.Perennial }, stays, tulip), r => r.What.Contains("stays after bloom", StringComparison.Ordinal));
         float First(LocalDate start) => SiteYear.From(Plan(new() { Tulips = TulipSchool.Perennial }, [tulip], stays), NewYork, start).Planters[0].Bands[0].Peak;
         Assert.InRange(First(A.Day(2026, 9, 1)) / First(A.Day(2025, 9, 1)), 0.55, 0.65);
     }
@@ -118,7 +119,7 @@ public sealed class HouseRuleTests
     public void Chrysanthemums_that_are_to_overwinter_must_go_in_early_and_in_the_ground()
     {
         Plant mum = A.Annual("mum", -5) with { BotanicalName = "Chrysanthemum × morifolium" };
-        bool Named(ChrysanthemumSchool school, LocalDate install) => Look(new() { Chrysanthemums = school }, A.Show("one", install, install.PlusDays(50), DisplayLayer.Seasonal, new DisplayItem("mum", 4)), mum).Any(r => r.What.Contains("will not root", StringComparison.Ordinal));
+        bool Named(ChrysanthemumSchool school, LocalDate install) => RemarksOn(new() { Chrysanthemums = school }, A.Show("one", install, install.PlusDays(50), DisplayLayer.Seasonal, new DisplayItem("mum", 4)), mum).Any(r => r.What.Contains("will not root", StringComparison.Ordinal));
         Assert.True(Named(ChrysanthemumSchool.Overwinter, A.Day(2026, 10, 20)));
         Assert.False(Named(ChrysanthemumSchool.Annual, A.Day(2026, 10, 20)));
     }
@@ -204,7 +205,7 @@ public sealed class HouseRuleTests
     private static Plan Plan(HouseRules rules, IReadOnlyList<Planter> planters, IReadOnlyList<Plant> palette, params Display[] displays) =>
         new(Site.Default with { Rules = rules }, [new Area("quay", "Quay", 0)], planters, palette, displays, []);
 
-    private static IReadOnlyList<Remark> Look(HouseRules school, Display display, params Plant[] palette)
+    private static IReadOnlyList<Remark> RemarksOn(HouseRules school, Display display, params Plant[] palette)
     {
         Plan plan = Plan(school, palette, display);
         return new DisplayChecks(plan, NewYork).For(display);

@@ -1,9 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Tests.Checks;
 
@@ -16,8 +17,8 @@ public sealed class StudioChecksTests
     {
         Plant heath = A.Annual("heath") with { Roots = new RootNeeds(RootingMedium.Acid, 4.5, 6) };
         Plant box = A.Annual("box") with { Roots = new RootNeeds(RootingMedium.Any, 6.5, 8) };
-        Assert.Contains(Look(A.Pot(), Summer("heath", "box"), heath, box), r => r.What == "heath and box want different medium");
-        Assert.Contains(Look(A.Pot() with { Survey = PlanterSurvey.Unseen with { Ph = 7.5 } }, Summer("heath"), heath), r => r.What == "heath wants another pH");
+        Assert.Contains(RemarksOn(A.Pot(), Summer("heath", "box"), heath, box), r => r.What == "heath and box want different medium");
+        Assert.Contains(RemarksOn(A.Pot() with { Survey = PlanterSurvey.Unseen with { Ph = 7.5 } }, Summer("heath"), heath), r => r.What == "heath wants another pH");
     }
 
     [Fact]
@@ -25,9 +26,9 @@ public sealed class StudioChecksTests
     public void A_cool_season_plant_is_told_that_it_stalls_in_heat_and_comes_back()
     {
         Plant nemesia = A.Annual("nemesia", -3) with { Roots = new RootNeeds(HeatCeilingC: 22) };
-        Remark remark = Look(A.Pot(), Summer("nemesia"), nemesia).Single(r => r.What == "nemesia stalls in heat");
+        Remark remark = RemarksOn(A.Pot(), Summer("nemesia"), nemesia).Single(r => r.What == "nemesia stalls in heat");
         Assert.Contains("it returns when nights cool", remark.Mend, StringComparison.Ordinal);
-        Assert.DoesNotContain(Look(A.Pot(), A.Show("one", A.Day(2027, 3, 20), A.Day(2027, 5, 10), DisplayLayer.Seasonal, new DisplayItem("nemesia", 6)), nemesia), r => r.What.Contains("stalls", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), A.Show("one", A.Day(2027, 3, 20), A.Day(2027, 5, 10), DisplayLayer.Seasonal, new DisplayItem("nemesia", 6)), nemesia), r => r.What.Contains("stalls", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -35,8 +36,8 @@ public sealed class StudioChecksTests
     {
         Plant shrub = A.Annual("laurel", -20) with { LifeForm = LifeForm.Shrub, HeightCm = 130, SpreadAtPurchaseCm = 25, MatureSpreadCm = 100, GrowthPerDegreeDay = 0.0004, Habit = Habit.Upright };
         Display winter = A.Show("winter", A.Day(2026, 11, 2), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("laurel", 1));
-        Assert.DoesNotContain(Look(A.Pot(), winter, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
-        Assert.Contains(Look(A.Pot(), winter with { Lift = A.Day(2030, 3, 20), Layer = DisplayLayer.Standing }, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), winter, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
+        Assert.Contains(RemarksOn(A.Pot(), winter with { Lift = A.Day(2030, 3, 20), Layer = DisplayLayer.Standing }, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -44,19 +45,19 @@ public sealed class StudioChecksTests
     {
         Plant petunia = A.Shipped("petunia-magenta");
         Display With(string form) => A.Show("summer", A.Day(2027, 5, 24), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem(petunia.Id, 7) { Form = form });
-        Remark plugs = Look(A.Pot(), With("plugs"), petunia).Single(r => r.What.Contains("plugs", StringComparison.Ordinal));
+        Remark plugs = RemarksOn(A.Pot(), With("plugs"), petunia).Single(r => r.What.Contains("plugs", StringComparison.Ordinal));
         Assert.Contains("19 Apr 2027", plugs.Why, StringComparison.Ordinal);
         Assert.Equal("packs", plugs.Remedies.Single().After.Items[0].Form);
-        Remark crates = Look(A.Pot(), With("crates"), petunia).Single(r => r.What.Contains("crates", StringComparison.Ordinal));
+        Remark crates = RemarksOn(A.Pot(), With("crates"), petunia).Single(r => r.What.Contains("crates", StringComparison.Ordinal));
         Assert.Null(crates.Remedies.Single().After.Items[0].Form);
-        Assert.DoesNotContain(Look(A.Pot(), With("packs"), petunia), r => r.What.Contains("bought as", StringComparison.Ordinal) || r.What.Contains("not sold", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), With("packs"), petunia), r => r.What.Contains("bought as", StringComparison.Ordinal) || r.What.Contains("not sold", StringComparison.Ordinal));
     }
 
     [Fact]
     public void Nobody_is_told_to_lift_before_winter_what_was_bought_for_its_stems()
     {
         Plant dogwood = A.Shipped("dogwood-red");
-        Remark[] said = [.. Look(A.Pot(30, 24, 25), A.Show("stems", A.Day(2026, 10, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem(dogwood.Id, 1)), dogwood with { RootKillingC = 0 })];
+        Remark[] said = [.. RemarksOn(A.Pot(30, 24, 25), A.Show("stems", A.Day(2026, 10, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem(dogwood.Id, 1)), dogwood with { RootKillingC = 0 })];
         Assert.Contains(said, r => r.What.Contains("may lose its roots", StringComparison.Ordinal));
         Assert.DoesNotContain(said.SelectMany(r => r.Remedies), r => r.Say.Contains("before winter", StringComparison.Ordinal));
     }
@@ -66,15 +67,15 @@ public sealed class StudioChecksTests
     {
         Plant canna = A.Annual("canna", 0) with { Habit = Habit.Upright, HeightCm = 140 };
         Planter crossing = A.Pot() with { Survey = PlanterSurvey.Unseen with { SightlineCm = 90 } };
-        Assert.Equal(Gravity.Loses, Look(crossing, Summer("canna"), canna).Single(r => r.What == "canna stands too high here").Gravity);
-        Assert.Equal(Gravity.Looks, Look(A.Pot(), Summer("canna"), canna).Single(r => r.What == "canna is tall for this planter").Gravity);
+        Assert.Equal(Gravity.Loses, RemarksOn(crossing, Summer("canna"), canna).Single(r => r.What == "canna stands too high here").Gravity);
+        Assert.Equal(Gravity.Looks, RemarksOn(A.Pot(), Summer("canna"), canna).Single(r => r.What == "canna is tall for this planter").Gravity);
     }
 
     [Fact]
     public void A_shrub_left_longer_than_four_years_in_a_pot_becomes_root_bound_and_can_be_lifted_in_time()
     {
         Plant box = A.Annual("box", -26) with { LifeForm = LifeForm.Shrub, RootKillingC = -25 };
-        Remark remark = Look(A.Pot(), A.Show("one", A.Day(2026, 4, 1), A.Day(2034, 4, 1), DisplayLayer.Standing, new DisplayItem("box", 1)), box).Single(r => r.What == "box becomes root-bound");
+        Remark remark = RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 4, 1), A.Day(2034, 4, 1), DisplayLayer.Standing, new DisplayItem("box", 1)), box).Single(r => r.What == "box becomes root-bound");
         Assert.Equal(A.Day(2030, 4, 1), remark.Remedies[0].After.Lift);
     }
 
@@ -83,10 +84,10 @@ public sealed class StudioChecksTests
     {
         Plant spurge = A.Annual("spurge") with { Harm = new Harm(Hazard.Poisonous, Hazard.Poisonous, Hazard.Irritant) };
         Planter bench = A.Pot() with { Survey = PlanterSurvey.Unseen with { Public = PublicReach.Touching, Dogs = true } };
-        string[] said = [.. Look(bench, Summer("spurge"), spurge).Select(r => r.What)];
+        string[] said = [.. RemarksOn(bench, Summer("spurge"), spurge).Select(r => r.What)];
         Assert.Contains("spurge irritates skin where people touch it", said);
         Assert.Contains("spurge is poisonous where children come near", said);
-        Assert.DoesNotContain(Look(A.Pot(), Summer("spurge"), spurge), r => r.What.Contains("spurge", StringComparison.Ordinal) && r.Gravity <= Gravity.Weakens);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), Summer("spurge"), spurge), r => r.What.Contains("spurge", StringComparison.Ordinal) && r.Gravity <= Gravity.Weakens);
     }
 
     [Fact]
@@ -96,9 +97,9 @@ public sealed class StudioChecksTests
         Plant female = A.Annual("winterberry", -30) with { BotanicalName = "Ilex verticillata", LifeForm = LifeForm.Shrub, RootKillingC = -25, Tending = new Tending(Partner: "one male for several females"), Windows = [new ColourWindow(ColourPart.Berry, ["#c22c2c"], 0.4, new AllYear())] };
         Plant male = female with { Id = "winterberry-male", CommonName = "winterberry, male", BotanicalName = "Ilex verticillata, male", Tending = new Tending(), Windows = [] };
         Display stands = A.Show("one", A.Day(2026, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("winterberry", 3));
-        Remark alone = Look(A.Bed(), stands with { PlanterId = "bed" }, female, male).Single(r => r.What == "winterberry stands without a partner");
+        Remark alone = RemarksOn(A.Bed(), stands with { PlanterId = "bed" }, female, male).Single(r => r.What == "winterberry stands without a partner");
         Assert.Equal(["winterberry", "winterberry-male"], alone.Remedies[0].After.Items.Select(i => i.PlantId));
-        Assert.DoesNotContain(Look(A.Bed(), alone.Remedies[0].After, female, male), r => r.What.Contains("without a partner", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Bed(), alone.Remedies[0].After, female, male), r => r.What.Contains("without a partner", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -107,9 +108,9 @@ public sealed class StudioChecksTests
     {
         Plant dogwood = A.Annual("dogwood", -30) with { LifeForm = LifeForm.Shrub, HeightCm = 120, RootKillingC = -25, Windows = [new ColourWindow(ColourPart.Stem, ["#b3262e"], 0.7, new BareStem(5, 150, 12))] };
         Plant cabbage = A.Annual("kale", -12) with { HeightCm = 75 };
-        Remark remark = Look(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage).Single(r => r.What.Contains("before the stems", StringComparison.Ordinal));
+        Remark remark = RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage).Single(r => r.What.Contains("before the stems", StringComparison.Ordinal));
         Assert.Contains("75 cm high", remark.Why, StringComparison.Ordinal);
-        Assert.DoesNotContain(Look(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage with { HeightCm = 25 }), r => r.What.Contains("before the stems", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage with { HeightCm = 25 }), r => r.What.Contains("before the stems", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -131,11 +132,11 @@ public sealed class StudioChecksTests
     public void A_stack_that_does_not_fit_says_which_layer_and_offers_what_would_fit()
     {
         Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 400));
-        Remark remark = Look(A.Pot(), stack, A.Tulip()).First(r => r.What.StartsWith("The bulb stack does not fit", StringComparison.Ordinal));
+        Remark remark = RemarksOn(A.Pot(), stack, A.Tulip()).First(r => r.What.StartsWith("The bulb stack does not fit", StringComparison.Ordinal));
         BulbStack mended = BulbStack.LayOut(A.Pot(), Site.Default, [new PlannedBulb(A.Tulip(), remark.Remedies[0].After.Items[0].Count, null)]);
         Assert.Empty(mended.Problems);
         Display deep = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 5, 70));
-        Assert.Equal("Lay it by the rule", Look(A.Pot(), deep, A.Tulip())[0].Remedies[0].Say);
+        Assert.Equal("Lay it by the rule", RemarksOn(A.Pot(), deep, A.Tulip())[0].Remedies[0].Say);
     }
 
     [Fact]
@@ -144,9 +145,9 @@ public sealed class StudioChecksTests
         Plant crocus = A.Bulb("crocus", A.Forcing("glory-of-the-snow-blue"), 2.4, 2) with { HeightCm = 8 };
         Plant daffodil = A.Bulb("daffodil", A.Forcing("daffodil-trumpet-yellow"), 5, 4) with { HeightCm = 40 };
         Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("crocus", 20), new DisplayItem("daffodil", 8));
-        Remark remark = Look(A.Pot(), stack, crocus, daffodil).Single(r => r.What == "Leaves of daffodil stand over crocus");
+        Remark remark = RemarksOn(A.Pot(), stack, crocus, daffodil).Single(r => r.What == "Leaves of daffodil stand over crocus");
         Assert.Equal(5, remark.Remedies[0].After.Items[0].Clump);
-        Assert.DoesNotContain(Look(A.Pot(), remark.Remedies[0].After, crocus, daffodil), r => r.What == remark.What);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), remark.Remedies[0].After, crocus, daffodil), r => r.What == remark.What);
     }
 
     [Fact]
@@ -165,8 +166,8 @@ public sealed class StudioChecksTests
     {
         Planter closed = A.Pot() with { Survey = PlanterSurvey.Unseen with { DrainHoles = 0 } };
         Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9));
-        Assert.Equal(Gravity.Loses, Look(closed, stack, A.Tulip()).Single(r => r.What == "tulip stands too wet").Gravity);
-        Assert.DoesNotContain(Look(A.Pot(), stack, A.Tulip()), r => r.What == "tulip stands too wet");
+        Assert.Equal(Gravity.Loses, RemarksOn(closed, stack, A.Tulip()).Single(r => r.What == "tulip stands too wet").Gravity);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), stack, A.Tulip()), r => r.What == "tulip stands too wet");
     }
 
     [Fact]
@@ -185,10 +186,10 @@ public sealed class StudioChecksTests
         Plant tulip = A.Tulip() with { BotanicalName = "Tulipa, Darwin Hybrid Group" };
         Plant daffodil = A.Tulip("daffodil") with { BotanicalName = "Narcissus, Division 1" };
         Display Stack(int year, string id) => A.Show("stack", A.Day(year, 10, 20), A.Day(year + 1, 6, 1), DisplayLayer.Bulbs, new DisplayItem(id, 9));
-        Remark remark = Look(rested, Stack(2026, "tulip"), tulip, daffodil).Single(r => r.What == "tulip goes where the soil rests from Tulipa");
+        Remark remark = RemarksOn(rested, Stack(2026, "tulip"), tulip, daffodil).Single(r => r.What == "tulip goes where the soil rests from Tulipa");
         Assert.Equal(Gravity.Loses, remark.Gravity);
-        Assert.DoesNotContain(Look(rested, Stack(2026, "daffodil"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
-        Assert.DoesNotContain(Look(rested, Stack(2029, "tulip"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(rested, Stack(2026, "daffodil"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(rested, Stack(2029, "tulip"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
         Assert.NotEmpty((rested.Survey with { RestsFromGenus = null }).Faults(false));
         Assert.Empty(rested.Survey.Faults(false));
     }
@@ -197,24 +198,24 @@ public sealed class StudioChecksTests
     public void A_few_of_a_kind_in_a_bed_are_strays_and_fifty_bulbs_make_a_display()
     {
         Plant red = Red("red", "#c5283d");
-        Remark few = Look(A.Bed(), Bulbs(("red", 6), ("late", 50)), red, Red("late", "#5b1f3c")).Single(r => r.What == "Too few red to read as a group");
+        Remark few = RemarksOn(A.Bed(), Bulbs(("red", 6), ("late", 50)), red, Red("late", "#5b1f3c")).Single(r => r.What == "Too few red to read as a group");
         Assert.Equal(10, few.Remedies[0].After.Items[0].Count);
-        Assert.DoesNotContain(Look(A.Bed(), Bulbs(("red", 60)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal) || r.What.StartsWith("Few bulbs", StringComparison.Ordinal));
-        Remark thin = Look(A.Bed(), Bulbs(("red", 20)), red).Single(r => r.What == "Few bulbs for so large a bed");
+        Assert.DoesNotContain(RemarksOn(A.Bed(), Bulbs(("red", 60)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal) || r.What.StartsWith("Few bulbs", StringComparison.Ordinal));
+        Remark thin = RemarksOn(A.Bed(), Bulbs(("red", 20)), red).Single(r => r.What == "Few bulbs for so large a bed");
         Assert.Equal(50, thin.Remedies[0].After.Items[0].Count);
-        Assert.Contains(Look(A.Pot(), Bulbs(("red", 2)), red), r => r.What == "Too few red to read as a group");
-        Assert.DoesNotContain(Look(A.Pot(), Bulbs(("red", 3)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal));
+        Assert.Contains(RemarksOn(A.Pot(), Bulbs(("red", 2)), red), r => r.What == "Too few red to read as a group");
+        Assert.DoesNotContain(RemarksOn(A.Pot(), Bulbs(("red", 3)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal));
     }
 
     [Fact, CommonPractice]
     public void Two_tulips_of_nearly_one_colour_that_flower_together_look_mixed_up_unless_they_are_named_a_pair()
     {
         Plant[] reds = [Red("red", "#c5283d"), Red("rose-red", "#c9304a"), Red("white", "#f3f2ea")];
-        Remark mixed = Look(A.Pot(), Bulbs(("red", 5), ("rose-red", 5)), reds).Single(r => r.What == "red and rose-red look mixed up");
+        Remark mixed = RemarksOn(A.Pot(), Bulbs(("red", 5), ("rose-red", 5)), reds).Single(r => r.What == "red and rose-red look mixed up");
         Assert.Contains("nearly one colour", mixed.Why, StringComparison.Ordinal);
         Remedy meant = mixed.Remedies.Single(r => r.Say.StartsWith("It is meant", StringComparison.Ordinal));
-        Assert.DoesNotContain(Look(A.Pot(), meant.After, reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
-        Assert.DoesNotContain(Look(A.Pot(), Bulbs(("red", 5), ("white", 5)), reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), meant.After, reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), Bulbs(("red", 5), ("white", 5)), reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
     }
 
     private static Plant Red(string id, string colour) => A.Tulip(id) with { BotanicalName = "Tulipa, a group", Windows = [new ColourWindow(ColourPart.Flower, [colour], 0.6, A.MidTulip)] };
@@ -236,7 +237,7 @@ public sealed class StudioChecksTests
         Assert.Null(Said(mend.After));
     }
 
-    private static IReadOnlyList<Remark> Look(Planter planter, Display display, params Plant[] palette)
+    private static IReadOnlyList<Remark> RemarksOn(Planter planter, Display display, params Plant[] palette)
     {
         Plan plan = A.Plan([planter], palette, [display with { PlanterId = planter.Id }]);
         return new DisplayChecks(plan, NewYork).For(plan.Displays[0]);

@@ -18,10 +18,10 @@ public sealed class BulbDepthTests
     [Fact]
     public void In_spring_a_small_pot_warms_before_a_large_one_and_both_before_a_bed()
     {
-        GroundClimate ground = A.Record("New York").Ground;
+        GroundClimate ground = GroundClimate.Of(A.Record("New York"));
         double April(ThermalClass what) => Enumerable.Range(90, 30).Average(i => (double)ground.At(new BulbPlace(what, 15))[i]);
-        double small = April(ThermalClass.Of(A.Pot(30, 24, 30)));
-        double large = April(ThermalClass.Of(A.Pot(90, 80, 80)));
+        double small = April(A.Pot(30, 24, 30).ThermalClass());
+        double large = April(A.Pot(90, 80, 80).ThermalClass());
         Assert.True(small > large);
         Assert.True(large > April(BulbPlace.UsualBed.Class));
     }
@@ -29,7 +29,7 @@ public sealed class BulbDepthTests
     [Fact]
     public void Deeper_ground_lags_and_swings_less()
     {
-        GroundClimate ground = A.Record("New York").Ground;
+        GroundClimate ground = GroundClimate.Of(A.Record("New York"));
         float[] shallow = ground.At(BulbPlace.UsualBed with { DepthCm = 8 });
         float[] deep = ground.At(BulbPlace.UsualBed with { DepthCm = 60 });
         Assert.True(shallow.Max() > deep.Max());
@@ -41,7 +41,7 @@ public sealed class BulbDepthTests
     public void Days_that_the_record_lacks_get_the_usual_temperature_of_their_day()
     {
         WeatherRecord record = A.Record(2001, 4, A.Mild);
-        GroundDays soil = record.Ground.Over(BulbPlace.UsualBed, [GroundClimate.Usually(A.Day(1990, 7, 15)), record.IndexOf(A.Day(2002, 7, 15))]);
+        GroundDays soil = GroundClimate.Of(record).Over(BulbPlace.UsualBed, [GroundClimate.Usually(A.Day(1990, 7, 15)), record.IndexOf(A.Day(2002, 7, 15))]);
         Assert.Equal(soil[1], soil[0], 0.5);
     }
 
@@ -49,8 +49,8 @@ public sealed class BulbDepthTests
     public void Classes_prepared_side_by_side_are_the_ones_computed_alone()
     {
         WeatherRecord record = A.Record("Seattle");
-        ThermalClass[] classes = [ThermalClass.Bed(SurfaceCover.Bare), ThermalClass.Of(A.Pot())];
-        record.Ground.Prepare(classes);
-        Assert.All(classes, c => Assert.Equal(GroundModel.Run(c, GroundForcing.From(record)).RootMin, record.Ground.Of(c).RootMin));
+        ThermalClass[] classes = [ThermalClass.Bed(SurfaceCover.Bare), A.Pot().ThermalClass()];
+        GroundClimate.Of(record).Prepare(classes);
+        Assert.All(classes, c => Assert.Equal(GroundModel.Run(c, GroundForcing.From(record)).RootMin, GroundClimate.Of(record).Of(c).RootMin));
     }
 }

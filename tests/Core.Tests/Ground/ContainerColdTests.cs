@@ -1,7 +1,7 @@
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Tests.Ground;
 
@@ -95,9 +95,9 @@ public sealed class ContainerColdTests
     public void Planters_of_one_family_share_a_thermal_class()
     {
         Planter a = A.Pot();
-        Assert.Equal(ThermalClass.Of(a), ThermalClass.Of(a with { Id = "b", Name = "another" }));
-        Assert.NotEqual(ThermalClass.Of(a), ThermalClass.Of(a with { Wall = WallMaterial.Timber }));
-        Assert.NotEqual(ThermalClass.Of(a), ThermalClass.Of(a with { Exposure = a.Exposure == Exposure.Shade ? Exposure.FullSun : Exposure.Shade }));
+        Assert.Equal(a.ThermalClass(), (a with { Id = "b", Name = "another" }).ThermalClass());
+        Assert.NotEqual(a.ThermalClass(), (a with { Wall = WallMaterial.Timber }).ThermalClass());
+        Assert.NotEqual(a.ThermalClass(), (a with { Exposure = a.Exposure == Exposure.Shade ? Exposure.FullSun : Exposure.Shade }).ThermalClass());
     }
 
     [Theory]

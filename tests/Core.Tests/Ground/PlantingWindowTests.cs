@@ -1,8 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Tests.Ground;
 
@@ -37,7 +35,7 @@ public sealed class PlantingWindowTests
     [Fact]
     public void Deeper_ground_freezes_later_and_thaws_later_or_not_at_all()
     {
-        GroundTemperatures bed = Cold.Ground.Of(ThermalClass.Bed(SurfaceCover.Bare));
+        GroundTemperatures bed = GroundClimate.Of(Cold).Of(ThermalClass.Bed(SurfaceCover.Bare));
         GroundFreeze shallow = GroundFreeze.From(bed, Cold, 5);
         GroundFreeze deep = GroundFreeze.From(bed, Cold, 30);
         Assert.True(shallow.Freezes.By(0.5) < (deep.Freezes.By(0.5) ?? new LocalDate(2003, 1, 1)));
@@ -60,7 +58,7 @@ public sealed class PlantingWindowTests
     public void Tulips_planted_in_November_have_their_cold_in_New_York_and_those_planted_in_February_have_not()
     {
         BulbKind tulip = BulbKind.All.Single(k => k.Name == "tulip");
-        float[] soil = NewYork.Ground.At(new BulbPlace(BulbPlace.UsualBed.Class, tulip.UsualDepthCm));
+        float[] soil = GroundClimate.Of(NewYork).At(new BulbPlace(BulbPlace.UsualBed.Class, tulip.UsualDepthCm));
         ColdWeeks autumn = ColdWeeks.From(soil, NewYork, new LocalDate(2001, 11, 1));
         ColdWeeks late = ColdWeeks.From(soil, NewYork, new LocalDate(2001, 2, 15));
         Assert.InRange(autumn.ReachedBy(0.5), 14, 26);
@@ -72,7 +70,7 @@ public sealed class PlantingWindowTests
     [Fact]
     public void Where_frost_never_ends_planting_the_cold_does()
     {
-        float[] soil = NewYork.Ground.At(BulbPlace.UsualBed);
+        float[] soil = GroundClimate.Of(NewYork).At(BulbPlace.UsualBed);
         BulbKind tulip = BulbKind.All.Single(k => k.Name == "tulip");
         LocalDate latest = ColdWeeks.LatestDay(soil, NewYork, tulip, 0.9)!.Value;
         Assert.InRange(latest, new LocalDate(2001, 11, 15), new LocalDate(2002, 2, 1));
@@ -87,9 +85,9 @@ public sealed class PlantingWindowTests
         PlantingWindow window = Window(tropics, 18);
         Assert.Null(window.OpensSafely);
         Assert.Null(window.LastSafeDay);
-        Assert.Equal(0, ColdWeeks.From(tropics.Ground.At(BulbPlace.UsualBed), tropics, new LocalDate(2001, 11, 1)).ReachedBy(0.5));
+        Assert.Equal(0, ColdWeeks.From(GroundClimate.Of(tropics).At(BulbPlace.UsualBed), tropics, new LocalDate(2001, 11, 1)).ReachedBy(0.5));
         Assert.Equal(1, FrostOdds.From(tropics, FrostEnd.LastSpring, 0).ShareWithout);
-        Assert.Empty(GroundRemark.For(tropics.Ground.Of(BulbPlace.UsualBed.Class), tropics, WallMaterial.None));
+        Assert.Empty(GroundRemark.For(GroundClimate.Of(tropics).Of(BulbPlace.UsualBed.Class), tropics, WallMaterial.None));
     }
 
     [Fact]
@@ -97,7 +95,7 @@ public sealed class PlantingWindowTests
     {
         WeatherRecord arctic = A.Record(1991, 12, d => Course(d, -12, 14), latitude: 74);
         Assert.True(SeasonLength.From(arctic, 0).ReachedBy(0.5) < 40);
-        Assert.True(GroundFreeze.From(arctic.Ground.Of(ThermalClass.Bed(SurfaceCover.Bare)), arctic, 10).MeanFrozenDays > 200);
+        Assert.True(GroundFreeze.From(GroundClimate.Of(arctic).Of(ThermalClass.Bed(SurfaceCover.Bare)), arctic, 10).MeanFrozenDays > 200);
     }
 
     [Fact]
@@ -109,8 +107,8 @@ public sealed class PlantingWindowTests
         Assert.InRange(turned.OpensSafely!.Value.Month, 2, 6);
         int apart = Period.DaysBetween(new LocalDate(2001, 8, 1), north.Freeze.Freezes.By(0.5)!.Value) - Period.DaysBetween(new LocalDate(2001, 2, 1), turned.Freeze.Freezes.By(0.5)!.Value);
         Assert.InRange(apart, -12, 12);
-        ColdWeeks cold = ColdWeeks.From(south.Ground.At(BulbPlace.UsualBed), south, new LocalDate(2001, 5, 1));
-        Assert.Equal(ColdWeeks.From(Cold.Ground.At(BulbPlace.UsualBed), Cold, new LocalDate(2001, 11, 1)).ReachedBy(0.5), cold.ReachedBy(0.5), 2.0);
+        ColdWeeks cold = ColdWeeks.From(GroundClimate.Of(south).At(BulbPlace.UsualBed), south, new LocalDate(2001, 5, 1));
+        Assert.Equal(ColdWeeks.From(GroundClimate.Of(Cold).At(BulbPlace.UsualBed), Cold, new LocalDate(2001, 11, 1)).ReachedBy(0.5), cold.ReachedBy(0.5), 2.0);
     }
 
     [Fact]
@@ -118,9 +116,9 @@ public sealed class PlantingWindowTests
     {
         ThermalClass pot = ThermalClass.Pot(40, 36, WallMaterial.Terracotta);
         double kill = RootSurvival.EstimateRootKillingC(RootSurvival.TopHardinessOfZoneC(6));
-        RootSurvival alone = RootSurvival.From(NewYork.Ground.Of(pot), NewYork);
+        RootSurvival alone = RootSurvival.From(GroundClimate.Of(NewYork).Of(pot), NewYork);
         double odds = alone.Odds(kill);
-        Assert.True(RootSurvival.From(NewYork.Ground.Of(ThermalClass.Bed(SurfaceCover.Mulch)), NewYork).Odds(kill) > odds);
+        Assert.True(RootSurvival.From(GroundClimate.Of(NewYork).Of(ThermalClass.Bed(SurfaceCover.Mulch)), NewYork).Odds(kill) > odds);
         IReadOnlyList<RootRemedy> remedies = RootRemedy.For(pot, NewYork, kill);
         Assert.Equal(6, remedies.Count);
         Assert.All(remedies, r => Assert.True(r.Survival.Odds(kill) >= odds, r.What));
@@ -156,10 +154,10 @@ public sealed class PlantingWindowTests
     public void A_frozen_terracotta_pot_is_said_to_crack_to_dry_evergreens_and_to_close_its_drain()
     {
         WeatherRecord thawing = A.Record(1991, 12, d => d.Month is 12 or 1 or 2 ? d.Day % 14 < 9 ? (-16, -9) : (1, 6) : Course(d, 10, 8));
-        IReadOnlyList<GroundRemark> said = GroundRemark.For(thawing.Ground.Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)), thawing, WallMaterial.Terracotta);
+        IReadOnlyList<GroundRemark> said = GroundRemark.For(GroundClimate.Of(thawing).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)), thawing, WallMaterial.Terracotta);
         Assert.Contains(said, r => r.What == "The pot may crack");
         Assert.Contains(said, r => r.What == "The drain hole freezes shut");
-        Assert.DoesNotContain(GroundRemark.For(thawing.Ground.Of(ThermalClass.Pot(40, 36, WallMaterial.Timber)), thawing, WallMaterial.Timber), r => r.What == "The pot may crack");
+        Assert.DoesNotContain(GroundRemark.For(GroundClimate.Of(thawing).Of(ThermalClass.Pot(40, 36, WallMaterial.Timber)), thawing, WallMaterial.Timber), r => r.What == "The pot may crack");
     }
 
     [Fact]
@@ -167,10 +165,10 @@ public sealed class PlantingWindowTests
     {
         WeatherRecord wet = WeatherRecord.From(A.Station(), A.Days(new LocalDate(1991, 1, 1), new LocalDate(2003, 1, 1), d => Course(d, 9, 5))
             .Select(d => d with { PrecipitationMm = 6 }));
-        Assert.Contains(GroundRemark.For(wet.Ground.Of(BulbPlace.UsualBed.Class), wet, WallMaterial.None), r => r.What == "Bulbs may rot");
+        Assert.Contains(GroundRemark.For(GroundClimate.Of(wet).Of(BulbPlace.UsualBed.Class), wet, WallMaterial.None), r => r.What == "Bulbs may rot");
         WeatherRecord hot = A.Record(1991, 12, d => (26 + (d.Day % 2), 41), latitude: 25);
         ThermalClass dark = ThermalClass.Pot(30, 28, WallMaterial.Metal, Exposure.FullSun) with { WallAbsorptance = 0.95 };
-        Assert.Contains(GroundRemark.For(hot.Ground.Of(dark), hot, WallMaterial.Metal), r => r.What == "Roots overheat");
+        Assert.Contains(GroundRemark.For(GroundClimate.Of(hot).Of(dark), hot, WallMaterial.Metal), r => r.What == "Roots overheat");
     }
 
     [Fact]
@@ -207,7 +205,7 @@ public sealed class PlantingWindowTests
     }
 
     private static PlantingWindow Window(WeatherRecord record, double depthCm, SurfaceCover cover = SurfaceCover.Litter) =>
-        PlantingWindow.From(record.Ground.Of(ThermalClass.Bed(cover)), record, depthCm);
+        PlantingWindow.From(GroundClimate.Of(record).Of(ThermalClass.Bed(cover)), record, depthCm);
 
     private static (double Min, double Max) Course(LocalDate d, double mean, double half)
     {

@@ -1,6 +1,8 @@
 using NetTopologySuite.Geometries;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Tests.Planters;
 

@@ -1,4 +1,5 @@
 using CsCheck;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Core.Tests.Planters;

@@ -1,6 +1,5 @@
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 
 namespace UnrulyMeadow.Core.Tests.Planters;
 

@@ -101,11 +101,11 @@ public sealed class SurveyTests
     [Fact]
     public void Thick_walls_feet_and_mulch_are_felt_by_the_roots()
     {
-        ThermalClass usual = ThermalClass.Of(A.Pot());
-        Assert.Equal(2 * usual.WallResistance, ThermalClass.Of(A.Pot() with { Survey = new PlanterSurvey { WallThicknessCm = 5 } }).WallResistance, 1e-3);
-        Assert.False(ThermalClass.Of(A.Pot() with { Survey = new PlanterSurvey { OnFeet = false } }).OnFeet);
-        Assert.Equal(SurfaceCover.Mulch, ThermalClass.Of(A.Pot() with { Survey = new PlanterSurvey { MulchCm = 5 } }).Cover);
-        Assert.Equal(usual, ThermalClass.Of(A.Pot() with { Survey = PlanterSurvey.Unseen }));
+        ThermalClass usual = A.Pot().ThermalClass();
+        Assert.Equal(2 * usual.WallResistance, (A.Pot() with { Survey = new PlanterSurvey { WallThicknessCm = 5 } }).ThermalClass().WallResistance, 1e-3);
+        Assert.False((A.Pot() with { Survey = new PlanterSurvey { OnFeet = false } }).ThermalClass().OnFeet);
+        Assert.Equal(SurfaceCover.Mulch, (A.Pot() with { Survey = new PlanterSurvey { MulchCm = 5 } }).ThermalClass().Cover);
+        Assert.Equal(usual, (A.Pot() with { Survey = PlanterSurvey.Unseen }).ThermalClass());
     }
 
     [Fact]

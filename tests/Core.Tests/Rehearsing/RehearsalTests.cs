@@ -1,9 +1,9 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
 
@@ -95,8 +95,8 @@ public sealed class RehearsalTests
     {
         LocalDate first = A.Day(2027, 7, 10);
         WeatherRecord hot = Weather.WithHeat(first, 14, 22, 35);
-        float[] before = Weather.Ground.Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)).RootMax;
-        float[] after = hot.Ground.Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)).RootMax;
+        float[] before = GroundClimate.Of(Weather).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)).RootMax;
+        float[] after = GroundClimate.Of(hot).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)).RootMax;
         int spell = hot.IndexOf(A.Day(2005, 7, 20));
         Assert.True(after[spell] > before[spell] + 4);
         Assert.Equal(before[spell - 60], after[spell - 60], 0.05);
@@ -136,14 +136,14 @@ public sealed class RehearsalTests
     public void A_rehearsal_tells_its_steps_and_stops_when_it_is_called_off()
     {
         var steps = new List<int>();
-        new Rehearsal(Plan, Kernel, Weather, Today, new Told(steps)).Of(RehearsalKind.StockLate);
+        new Rehearsal(Plan, Kernel, Weather, Today, new RecordedProgress(steps)).Of(RehearsalKind.StockLate);
         Assert.Equal([1, 2, 3], steps);
         using var off = new CancellationTokenSource();
         off.Cancel();
         Assert.ThrowsAny<OperationCanceledException>(() => new Rehearsal(Plan, Kernel, Weather, Today, cancel: off.Token).Of(RehearsalKind.HardestWinter));
     }
 
-    private sealed class Told(List<int> steps) : IProgress<int>
+    private sealed class RecordedProgress(List<int> steps) : IProgress<int>
     {
         public void Report(int value) => steps.Add(value);
     }

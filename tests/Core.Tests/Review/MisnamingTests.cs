@@ -1,6 +1,7 @@
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Core.Stacks;
 
 namespace UnrulyMeadow.Core.Tests.Review;
 

@@ -1,7 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Tests.Season;

@@ -1,8 +1,8 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Tests.Season;
@@ -64,7 +64,7 @@ public sealed class SiteScoreTests
             _ => A.Mild(d),
         });
         var kernel = new SeasonKernel(record, Start);
-        NotableRuns runs = NotableRuns.Of(kernel.Seasons, Start, [ThermalClass.Of(A.Pot())], false)!;
+        NotableRuns runs = NotableRuns.Of(kernel.Seasons, Start, [A.Pot().ThermalClass()], false)!;
         Assert.Equal((2003, 2004, 2005), (runs.HardestWinter, runs.HottestSummer, runs.LatestSpring));
         Assert.DoesNotContain(runs.Typical, new[] { 2003, 2004, 2005 });
         Assert.Equal((-15.0, 36.0), (runs.HardestAirC, Math.Ceiling(runs.HottestMeanC)));

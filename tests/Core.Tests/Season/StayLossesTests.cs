@@ -2,9 +2,10 @@ using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
 
 namespace UnrulyMeadow.Core.Tests.Season;
@@ -22,7 +23,7 @@ public sealed class StayLossesTests
     [InlineData(9, 10)]
     public void Tender_bedding_that_should_stand_into_December_is_warned_of_fall_frost_whenever_it_went_in(int month, int day)
     {
-        IReadOnlyList<Remark> remarks = Look("lantana-gold", A.Day(2027, month, day), A.Day(2027, 12, 20));
+        IReadOnlyList<Remark> remarks = RemarksOn("lantana-gold", A.Day(2027, month, day), A.Day(2027, 12, 20));
         Remark frost = Assert.Single(remarks, r => r.What.Contains("spoiled by frost", StringComparison.Ordinal));
         // New York's first frosts of 2012 to 2015 came between 10 and 30 November.
         Assert.InRange(frost.Remedies[0].After.Lift, A.Day(2027, 11, 5), A.Day(2027, 12, 1));
@@ -101,7 +102,7 @@ public sealed class StayLossesTests
     [Fact]
     public void What_is_sold_as_an_annual_and_lives_on_from_its_roots_may_return_rather_in_a_bed_than_in_a_pot()
     {
-        RootSurvival In(ThermalClass place) => RootSurvival.From(NewYork.ForOdds.Ground.Of(place), NewYork.ForOdds);
+        RootSurvival In(ThermalClass place) => RootSurvival.From(GroundClimate.Of(NewYork.ForOdds).Of(place), NewYork.ForOdds);
         RootSurvival bed = In(BulbPlace.UsualBed.Class);
         RootSurvival pot = In(ThermalClass.Pot(40, 36, WallMaterial.Terracotta));
         foreach (string id in new[] { "lantana-gold", "tall-verbena-purple", "salvia-blue", "dichondra-silver", "angelonia-blue" })
@@ -127,5 +128,5 @@ public sealed class StayLossesTests
         [A.Show("one", install, lift, DisplayLayer.Seasonal, new DisplayItem(id, 5))],
         []);
 
-    private static IReadOnlyList<Remark> Look(string id, LocalDate install, LocalDate lift) => [.. new DisplayChecks(Plan(id, install, lift), NewYork).All(A.Day(2027, 1, 1))];
+    private static IReadOnlyList<Remark> RemarksOn(string id, LocalDate install, LocalDate lift) => [.. new DisplayChecks(Plan(id, install, lift), NewYork).All(A.Day(2027, 1, 1))];
 }

@@ -1,8 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Turning;
 
@@ -53,7 +52,7 @@ public sealed class TurnWindowTests
             var turn = Summer with { FirstDay = first, LastDay = first };
             Plan moved = A.Plan([A.Pot()], Plan.Palette, [.. Plan.Displays.Select(d => TurnChange.Moved(Summer, d, days))], [turn]);
             TurnWindow window = TurnWindow.Of(moved, turn, Kernel)!;
-            Assert.True(window.Best!.FrostLoss <= Math.Max(TurnWindow.AcceptedFrost, window.Options.Where(o => o.Hinders.Count == 0).Min(o => o.FrostLoss)), $"{first}: {window.Best.FrostLoss}");
+            Assert.True(window.Best!.FrostLoss <= Math.Max(FrostOdds.UsualRisk, window.Options.Where(o => o.Hinders.Count == 0).Min(o => o.FrostLoss)), $"{first}: {window.Best.FrostLoss}");
             Assert.DoesNotMatch(@"by [-\u2212]|[-\u2212]\d+ planter-days", window.Sentence());
             Assert.True(window.Worth(window.Best) <= window.Best.ColourDays);
         }

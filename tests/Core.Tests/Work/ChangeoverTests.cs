@@ -1,8 +1,10 @@
 using CsCheck;
 using NodaTime;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Core.Work;
 

@@ -1,6 +1,6 @@
 using CsCheck;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Tests.Work;

@@ -1,10 +1,12 @@
 using System.Globalization;
 using System.Xml.Linq;
 using NodaTime;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Web.Drawing;
 
 namespace UnrulyMeadow.Web.Tests.Drawing;

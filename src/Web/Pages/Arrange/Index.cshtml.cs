@@ -7,11 +7,14 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Packing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
@@ -93,7 +96,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
             return NotFound();
         Version = Now.Versions.Display(Id);
         Places = Display.Items.Any(i => i.Places is not null) ? Write(Arrangement.Of(Now.Plan, Planter, Display)) : null;
-        await Look();
+        await Load();
         return Page();
     }
 
@@ -103,7 +106,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
             return NotFound();
         ModelState.Clear();
         Display = Read() ?? Display;
-        await Look();
+        await Load();
         return Page();
     }
 
@@ -113,7 +116,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
 
     public async Task<IActionResult> OnPostCountAsync(int weeks) => await Save(() =>
     {
-        Fill(Display);
+        AskFullness(Display);
         FullnessAnswer answer = Fullness.FirstOrDefault(f => f.DaysLater == 7 * weeks)?.Answer ?? new FullnessAnswer([], 0, 0);
         if (answer.Total == 0)
             throw new InvalidInputException(string.Empty, "No count of plants of this size fills it by then.");
@@ -134,7 +137,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
             await displays.Undo(Id);
             TempData["Said"] = "Taken back.";
             return Redirect(Here());
-        }, Look);
+        }, Load);
     }
 
     private DisplayChecks? Checks { get; set; }
@@ -157,7 +160,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         }, async () =>
         {
             Display = Read() ?? Display;
-            await Look();
+            await Load();
         }, now =>
         {
             Display mine = Read() ?? Display;
@@ -219,7 +222,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         return JsonSerializer.Serialize(arrangement.Places(kinds).Select(k => k.Select(p => new[] { p.XCm, p.YCm })));
     }
 
-    private async Task Look()
+    private async Task Load()
     {
         BulbStack? stack = null;
         StackBloom? bloom = null;
@@ -246,13 +249,13 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
             IReadOnlyList<Observation> seen = [.. (await log.Latest(Planter.Id, 500)).Where(o => o.Day >= last.Install && o.Day <= last.Lift.PlusDays(21))];
             LastYearRated = (seen.Count(o => o.Kind == ObservationKind.DidWell), seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
         }
-        Fill(Display);
+        AskFullness(Display);
     }
 
     /// <summary>Width and height of one of its plants on the day.</summary>
     public Stature StatureOf(PlacedPlant p) => Stature.Of(p.Plant, _wide[p.Item]);
 
-    private void Fill(Display display)
+    private void AskFullness(Display display)
     {
         Target = double.TryParse(FullPercent, NumberStyles.Float, CultureInfo.InvariantCulture, out double percent) && percent is >= 10 and <= 100 ? percent / 100 : FullnessQuestion.Full;
         By = Words.ReadDay(FullBy) is { } by && by > display.Install ? by : display.Install.PlusDays(Math.Min(42, Period.DaysBetween(display.Install, display.Lift) / 2));

@@ -4,7 +4,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
@@ -74,41 +73,41 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
 
     private DailyBand Band { get; set; } = null!;
 
-    public async Task OnGetAsync() => await Fill();
+    public async Task OnGetAsync() => await Load();
 
     public async Task<IActionResult> OnGetCsvAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(ClimateSheets.Band(Band, OnTop?.Low, Odds.Station.IsSouthern), "text/csv", "ground-temperature.csv");
     }
 
     public async Task<IActionResult> OnGetWindowsAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(ClimateSheets.Windows(Windows), "text/csv", "planting-windows.csv");
     }
 
     public async Task<IActionResult> OnGetDaysAsync()
     {
-        await Fill();
-        return Record is not { } record ? NotFound() : File(ClimateSheets.Days(record.Ground.Of(Class), DepthCm), "text/csv", "root-zone-days.csv");
+        await Load();
+        return Record is not { } record ? NotFound() : File(ClimateSheets.Days(GroundClimate.Of(record).Of(Class), DepthCm), "text/csv", "root-zone-days.csv");
     }
 
     public async Task<IActionResult> OnGetColdAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(ClimateSheets.Cold(Cold.SelectMany(c => c.Cold.Select(w => (c.Kind, c.DepthCm, w)))), "text/csv", "cold-weeks.csv");
     }
 
     public async Task<IActionResult> OnGetRootsAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(ClimateSheets.Roots(RootRows, Roots.KillingC, Roots.Estimated), "text/csv", "roots.csv");
     }
 
     public async Task<IActionResult> OnGetSvgAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(sheet.Standalone(Figure()), "image/svg+xml", "climate-ground.svg");
     }
 
@@ -154,7 +153,7 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
     // Both as days of the common year, which begins in late summer.
     private bool Before(LocalDate a, LocalDate b) => BulbCalendar.Slot(a, Odds.Station.IsSouthern) < BulbCalendar.Slot(b, Odds.Station.IsSouthern);
 
-    private async Task Fill()
+    private async Task Load()
     {
         Now = await frame.Now();
         if (Record is not { } record)
@@ -168,9 +167,9 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
         (RootClass, RootPlace) = Class.IsBed
             ? (Question.Pot(Units), $"{Words.Of(Question.WallOfPot)} pot, {Units.Length(Question.WidthCm(Units))}")
             : (Class, PlaceName);
-        Odds.Ground.Prepare([Class, RootClass, BulbPlace.UsualBed.Class]);
-        GroundTemperatures ground = Odds.Ground.Of(Class);
-        float[] soil = Odds.Ground.At(new BulbPlace(Class, DepthCm));
+        GroundClimate.Of(Odds).Prepare([Class, RootClass, BulbPlace.UsualBed.Class]);
+        GroundTemperatures ground = GroundClimate.Of(Odds).Of(Class);
+        float[] soil = GroundClimate.Of(Odds).At(new BulbPlace(Class, DepthCm));
         Band = DailyBand.From(i => soil[i], Odds);
         Window = PlantingWindow.From(ground, Odds, DepthCm);
         Windows = [.. Depths.Append(DepthCm).Distinct().Order().Where(d => Class.IsBed || d / 100 <= Class.DepthM).Select(d => PlantingWindow.From(ground, Odds, d))];
@@ -178,16 +177,16 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
         Cold = [.. BulbKind.All.Select(k =>
         {
             double depth = Class.IsBed ? k.UsualDepthCm : Math.Min(k.UsualDepthCm, Class.DepthM * 100);
-            float[] there = Odds.Ground.At(new BulbPlace(Class, depth));
+            float[] there = GroundClimate.Of(Odds).At(new BulbPlace(Class, depth));
             return (k, depth, (IReadOnlyList<ColdWeeks>)[.. Days.Select(d => ColdWeeks.From(there, Odds, d))], ColdWeeks.LatestDay(there, Odds, k, 0.9));
         })];
         Roots = Question.Roots(Now.Plan);
-        RootZone = Odds.Ground.Of(RootClass);
+        RootZone = GroundClimate.Of(Odds).Of(RootClass);
         Survival = RootSurvival.From(RootZone, Odds);
-        InBed = RootSurvival.From(Odds.Ground.Of(BulbPlace.UsualBed.Class), Odds);
+        InBed = RootSurvival.From(GroundClimate.Of(Odds).Of(BulbPlace.UsualBed.Class), Odds);
         Remedies = RootRemedy.For(RootClass, Odds, Roots.KillingC);
         Remarks = [.. GroundRemark.For(RootZone, Odds, Class.IsBed ? Question.WallOfPot : Wall)];
-        if (Question.Shown(record, NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(ThermalClass.Of).Distinct()]), years.YearOf(frame.Today)) is { } shown)
+        if (Question.Shown(record, NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(p => p.ThermalClass()).Distinct()]), years.YearOf(frame.Today)) is { } shown)
             OnTop = years.Ground(shown.Year, shown.Name, new BulbPlace(Class, DepthCm));
     }
 }

@@ -50,23 +50,23 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
 
     private YearOnTop? OnTop { get; set; }
 
-    public async Task OnGetAsync() => await Fill();
+    public async Task OnGetAsync() => await Load();
 
     public async Task<IActionResult> OnGetCsvAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(ClimateSheets.Frost(Frost.SelectMany(f => new[] { f.Spring, f.Fall })), "text/csv", "frost-odds.csv");
     }
 
     public async Task<IActionResult> OnGetMonthsAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(ClimateSheets.Months(Months), "text/csv", "months.csv");
     }
 
     public async Task<IActionResult> OnGetAirAsync()
     {
-        await Fill();
+        await Load();
         return Record is not { } record
             ? NotFound()
             : File(ClimateSheets.Band(DailyBand.From(i => (record.MinC[i] + record.MaxC[i]) / 2, record), OnTop is null ? null : [.. OnTop.Low.Zip(OnTop.High, (a, b) => (a + b) / 2)], record.Station.IsSouthern), "text/csv", "air-means.csv");
@@ -74,7 +74,7 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
 
     public async Task<IActionResult> OnGetSvgAsync()
     {
-        await Fill();
+        await Load();
         return Record is null ? NotFound() : File(sheet.Standalone(Figure()), "image/svg+xml", "climate-air.svg");
     }
 
@@ -98,7 +98,7 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
             : $"By {day.ToString("d MMMM", null)} a freeze has come {Words.InTen(Fall.OddsOn(day))}.";
     }
 
-    private async Task Fill()
+    private async Task Load()
     {
         Now = await frame.Now();
         (Live, IReadOnlyList<LiveDay> days) = await live.Load();
@@ -110,8 +110,8 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
         Heat = HeatSpells.From(record);
         Remarks = ClimateRemarks.From(record);
         Months = MonthMeans.From(record);
-        Notable = NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(ThermalClass.Of).Distinct()]);
-        OutDay = Words.ReadDay(Out) ?? Spring.DateAt(0.1).Date;
+        Notable = NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(p => p.ThermalClass()).Distinct()]);
+        OutDay = Words.ReadDay(Out) ?? Spring.DateAt(Now.Plan.Site.FrostRisk).Date;
         var years = new ClimateYears(record, Live?.IsNear(record.Station) == true ? days : []);
         if (new ClimateQuestion { Weather = Weather }.Shown(record, Notable, years.YearOf(frame.Today)) is { } shown)
             OnTop = years.Air(shown.Year, shown.Name);

@@ -71,7 +71,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
     public double? DistanceKm(StationSummary station) =>
         Now.Plan.Site.Place is { } place ? station.Station.DistanceKm(place.LatitudeDeg, place.LongitudeDeg) : null;
 
-    public async Task OnGetAsync() => await Fill();
+    public async Task OnGetAsync() => await Load();
 
     public async Task<IActionResult> OnPostAsync()
     {
@@ -94,13 +94,13 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             frame.Forget();
             TempData["Said"] = Said(station, contents, added);
             return Redirect("/climate/ground");
-        }, Fill);
+        }, Load);
     }
 
     /// <summary>Years generated from the normals of the record in use, as a file that any reader of weather takes.</summary>
     public async Task<IActionResult> OnGetGenerateAsync(int years, int seed)
     {
-        await Fill();
+        await Load();
         if (Now.Record is not { YearsUsed.Count: > 0 } record)
             return NotFound();
         if (years is < 1 or > MostGeneratedYears)
@@ -111,7 +111,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
     /// <summary>A station's record of days, to the last digit, as a file that is read here again.</summary>
     public async Task<IActionResult> OnGetDaysAsync(string? station)
     {
-        await Fill();
+        await Load();
         if (Stations.FirstOrDefault(s => s.Id == station && !s.IsNormals) is not { } found)
             return NotFound();
         return File(StationSheet.Write(await weather.Days(found.Id)), "text/csv", $"{Ids.From(found.Name, _ => false)}.csv");
@@ -126,7 +126,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
                 throw new InvalidInputException(string.Empty, "Say on the Site page where the site lies, and the nearest station can be followed.");
             await weather.ChooseNearest();
             return Redirect("/climate/stations");
-        }, Fill);
+        }, Load);
     }
 
     public async Task<IActionResult> OnPostNormalsAsync()
@@ -140,7 +140,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             frame.Forget();
             TempData["Said"] = $"{station.Name}: {WeatherStore.GeneratedYears} years are generated from its normals. Odds read from them are rougher than from a record.";
             return Redirect("/climate/ground");
-        }, Fill);
+        }, Load);
     }
 
     public async Task<IActionResult> OnPostChooseAsync()
@@ -150,7 +150,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         {
             await weather.Choose(StationId ?? string.Empty);
             return Redirect("/climate/stations");
-        }, Fill);
+        }, Load);
     }
 
     public async Task<IActionResult> OnPostRemoveAsync()
@@ -161,7 +161,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             await weather.Remove(StationId ?? string.Empty, frame.Instant);
             TempData["Said"] = "The station is taken out. It can be put back below, with all its days.";
             return Redirect("/climate/stations");
-        }, Fill);
+        }, Load);
     }
 
     public async Task<IActionResult> OnPostPutBackAsync()
@@ -172,7 +172,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             await weather.PutBack(StationId ?? string.Empty);
             TempData["Said"] = "The station is back.";
             return Redirect("/climate/stations");
-        }, Fill);
+        }, Load);
     }
 
     private static string Said(Station station, WeatherFileContents contents, int added)
@@ -235,7 +235,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
 
     private static string? Text(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
 
-    private async Task Fill()
+    private async Task Load()
     {
         Now = await frame.Now();
         Stations = await weather.Stations();

@@ -4,9 +4,9 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Checks;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Store;
@@ -56,7 +56,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             Input = Fresh();
         else
             return NotFound();
-        await Look();
+        await Load();
         return Page();
     }
 
@@ -66,7 +66,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         if (!Find(null))
             return NotFound();
         ModelState.Clear();
-        await Look();
+        await Load();
         return Page();
     }
 
@@ -83,7 +83,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "plants and counts changed");
             TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
             return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");
-        }, Look, now =>
+        }, Load, now =>
         {
             (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
             return Input.Compare(now, Input.DisplayId, Units);
@@ -97,11 +97,11 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         if (!Find(Now.Plan.Displays.FirstOrDefault(d => d.Id == Id)?.PlanterId))
             return NotFound();
         ModelState.Clear();
-        await Look();
+        await Load();
         if (RemarksView.Find(Remarks, mend) is { } found)
         {
             Input.Take(found.Remedy.After, Units);
-            await Look();
+            await Load();
             TempData["Said"] = $"Changed below, not saved yet: {frame.Said(found.Remedy.Say)}.";
         }
         else
@@ -122,7 +122,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             await displays.Remove(Id, Input.Version ?? 0);
             TempData["Said"] = "The display is taken out of the plan.";
             return Redirect($"/planters/{Planter.Id}");
-        }, Look, now =>
+        }, Load, now =>
         {
             (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
             return Input.Compare(now, Id, Units);
@@ -147,7 +147,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             await changes.Make(new PlanChange([display], [before], [after], new Dictionary<string, int>(StringComparer.Ordinal)), what);
             TempData["Said"] = $"{what}. The rest stands on.";
             return Redirect($"/planters/{Planter.Id}?day={Words.Iso(patch.Day)}");
-        }, Look);
+        }, Load);
     }
 
     // A new display follows the last seasonal one, and stays for about a season.
@@ -181,7 +181,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         return what + heads + held + again + ".";
     }
 
-    private async Task Look()
+    private async Task Load()
     {
         if (Input.Lines.Count == 0)
             Input.Lines.Add(new DisplayLine());

@@ -3,9 +3,9 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Grounds;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
@@ -68,7 +68,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         }
     }
 
-    public async Task OnGetAsync() => await Fill();
+    public async Task OnGetAsync() => await Load();
 
     /// <summary>Every planter's looks through the plan year, for a map that is moved through it.</summary>
     public async Task<IActionResult> OnGetLooksAsync(string? start)
@@ -110,7 +110,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
     /// <summary>The map as a picture.</summary>
     public async Task<IActionResult> OnGetSvgAsync()
     {
-        await Fill();
+        await Load();
         return File(sheet.Standalone(Map.Draw(PageFrame.Units(Now).IsUs ? 0.3048 : 1, PageFrame.Units(Now).MapUnit)), "image/svg+xml", $"grounds-{Words.Iso(View.Day)}.svg");
     }
 
@@ -127,7 +127,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         await maps.Put(changes.Features, changes.Planters, changes.NewAreas, now.Versions);
         TempData["Said"] = $"{changes.Features.Count} features and {changes.Planters.Count} planters taken from {Path.GetFileName(Upload.FileName)}.";
         return Redirect("/grounds");
-    }, Fill);
+    }, Load);
 
     public async Task<IActionResult> OnPostFeatureAsync(string? kind, string? name, string? points, string? height, string? width, string? growth) => await frame.Saving(this, _ => null, async () =>
     {
@@ -154,16 +154,16 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         return Redirect("/grounds");
 
         static double Metres(string text) => double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out double v) ? Math.Round(v, 2) : double.NaN;
-    }, Fill);
+    }, Load);
 
     public async Task<IActionResult> OnPostDropAsync(string? id, long version) => await frame.Saving(this, _ => null, async () =>
     {
         await maps.Remove(id ?? string.Empty, version);
         TempData["Said"] = "Taken off the map.";
         return Redirect("/grounds");
-    }, Fill);
+    }, Load);
 
-    private async Task Fill()
+    private async Task Load()
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);

@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
@@ -97,7 +97,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
             Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
             TempData["Said"] = $"Logged: {Now.Plan.FindPlanter(seen.PlanterId)!.Name}, {Words.Of(kind)} on {Words.Day(day)}.{followed}";
             return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
-        }, Fill);
+        }, Load);
     }
 
     public async Task<IActionResult> OnPostBringAsync()
@@ -144,10 +144,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
     {
         Day = Words.Iso(frame.Today);
         EntryId = Guid.NewGuid().ToString();
-        await Fill();
+        await Load();
     }
 
-    private async Task Fill()
+    private async Task Load()
     {
         Now = await frame.Now();
         Latest = await log.Latest(Now.Plan.FindPlanter(PlanterId ?? string.Empty) is null ? null : PlanterId, 30);

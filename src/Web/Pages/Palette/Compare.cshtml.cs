@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Web.Site;

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;

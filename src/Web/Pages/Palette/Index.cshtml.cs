@@ -2,8 +2,8 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Store;
@@ -73,7 +73,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         }
     }
 
-    public async Task OnGetAsync() => await Fill();
+    public async Task OnGetAsync() => await Load();
 
     /// <summary>The palette as a sheet.</summary>
     public async Task<IActionResult> OnGetCsvAsync()
@@ -93,7 +93,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
             await palette.Put(fresh, now.Versions);
             TempData["Said"] = $"{fresh.Count} plants added to the palette; {plants.Count - fresh.Count} were there already.";
             return Redirect("/palette");
-        }, Fill);
+        }, Load);
     }
 
     /// <summary>The address of this list with something changed.</summary>
@@ -105,7 +105,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         return "/palette?" + string.Join('&', parts.Where(p => !string.IsNullOrEmpty(p.Item2)).Select(p => $"{p.Item1}={Uri.EscapeDataString(p.Item2!)}"));
     }
 
-    private async Task Fill()
+    private async Task Load()
     {
         Now = await frame.Now();
         Planter = Now.Plan.FindPlanter(PlanterId ?? string.Empty);
@@ -142,7 +142,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
             var ordered = matching.OrderBy(p => p.IsRetired).ThenBy(p => p.LifeForm).ThenBy(p => p.CommonName, StringComparer.Ordinal);
             rows = [.. (All == "yes" ? ordered : ordered.Take(MostRows)).Select(p => (p, Flowering.Usual(p), (PlantFit?)null))];
             if (Asked is { } weeks)
-                rows = [.. matching.Where(p => !p.IsRetired).Select(p => (p, Flowering.Of(p, Flowering.UsualInstall(p, weeks.First)), (PlantFit?)null)).Where(r => r.Item2.OddsOver(weeks.First, weeks.Last) >= FitQuestion.LeastOdds).OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last))];
+                rows = [.. matching.Where(p => !p.IsRetired).Select(p => (p, Flowering.Of(p, Flowering.UsualInstall(p, weeks.First)), (PlantFit?)null)).Where(r => r.Item2.OddsOver(weeks.First, weeks.Last) >= ColourOdds.InColour).OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last))];
         }
         FoundInAll = Planter is null && Asked is null ? matching.Count : rows.Count;
         Found = All == "yes" ? rows : [.. rows.Take(MostRows)];

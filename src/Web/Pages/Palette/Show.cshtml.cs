@@ -2,9 +2,8 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
@@ -38,13 +37,13 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
 
     public long Version { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync() => await Fill() ? Page() : NotFound();
+    public async Task<IActionResult> OnGetAsync() => await Load() ? Page() : NotFound();
 
     public async Task<IActionResult> OnPostRetireAsync(long version) => await Change(version, p => p with { IsRetired = !p.IsRetired }, p => p.IsRetired ? $"{p.CommonName} is retired: what stands stays, nothing new is planned with it." : $"{p.CommonName} is back in the palette.");
 
     public async Task<IActionResult> OnPostRemoveAsync(long version)
     {
-        if (!await Fill())
+        if (!await Load())
             return NotFound();
         return await frame.Saving(this, _ => null, async () =>
         {
@@ -56,7 +55,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
 
     private async Task<IActionResult> Change(long version, Func<Plant, Plant> change, Func<Plant, string> said)
     {
-        if (!await Fill())
+        if (!await Load())
             return NotFound();
         return await frame.Saving(this, _ => null, async () =>
         {
@@ -67,7 +66,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
         });
     }
 
-    private async Task<bool> Fill()
+    private async Task<bool> Load()
     {
         Now = await frame.Now();
         if (Now.Plan.FindPlant(Id) is not { } plant)
@@ -79,7 +78,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
         Seen = await log.OfPlant(Id, 200);
         if (StayLosses.MayReturn(plant) && Now.Record is { YearsUsed.Count: > 0 } record)
         {
-            string In(ThermalClass place) => StayLosses.Say(StayLosses.ReturnOdds(plant, RootSurvival.From(record.ForOdds.Ground.Of(place), record.ForOdds)));
+            string In(ThermalClass place) => StayLosses.Say(StayLosses.ReturnOdds(plant, RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(place), record.ForOdds)));
             Returns = (In(BulbPlace.UsualBed.Class), In(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)));
         }
         Doubts = [.. PaletteCheck.Of([plant]).Select(r => r.Message)];

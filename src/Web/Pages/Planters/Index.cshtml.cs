@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Web.Site;
 
@@ -29,7 +29,7 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     /// <summary>What stands in a planter on the day, seasonal plants first.</summary>
     public IEnumerable<Plant> Standing(Planter planter) => Now.Plan.DisplaysOf(planter.Id)
         .Where(d => d.StandsOn(View.Day))
-        .OrderByDescending(d => d.Layer == Core.Planting.DisplayLayer.Seasonal)
+        .OrderByDescending(d => d.Layer == Core.Planning.DisplayLayer.Seasonal)
         .SelectMany(d => d.Items.Select(i => Now.Plan.Plant(i.PlantId)));
 
     /// <summary>Days in colour in the plan year; a dash without weather.</summary>

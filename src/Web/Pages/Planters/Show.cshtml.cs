@@ -2,11 +2,12 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
-using UnrulyMeadow.Core.Grounds;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.SiteMap;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
@@ -79,7 +80,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
 
     public Display? Bulbs { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync() => await Fill() ? Page() : NotFound();
+    public async Task<IActionResult> OnGetAsync() => await Load() ? Page() : NotFound();
 
     public async Task<IActionResult> OnGetPhotoAsync(Guid photo, bool small)
     {
@@ -160,7 +161,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
 
     private async Task<IActionResult> Save(Func<Task<string>> work, string? to = null)
     {
-        if (!await Fill())
+        if (!await Load())
             return NotFound();
         return await frame.Saving(this, f => f == "photo" ? "Upload" : f == "caption" ? "Caption" : null, async () =>
         {
@@ -169,7 +170,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         });
     }
 
-    private async Task<bool> Fill()
+    private async Task<bool> Load()
     {
         Now = await frame.Now();
         if (Now.Plan.FindPlanter(Id) is not { } planter)

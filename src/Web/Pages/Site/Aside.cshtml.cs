@@ -1,7 +1,7 @@
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
 

@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Closing;
+using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
@@ -125,7 +126,7 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
         if (!int.TryParse(Kinds, NumberStyles.Integer, CultureInfo.InvariantCulture, out int kinds))
             faults.Add("mostKinds", "must be from 1 to 8");
         faults.ThrowIfAny();
-        var wish = new StackWish(first, last, [.. Colours.Where(c => Core.Plants.ColourWindow.IsColour(c))], budget, kinds, OnlyStock);
+        var wish = new StackWish(first, last, [.. Colours.Where(c => Srgb.IsColour(c))], budget, kinds, OnlyStock);
         if (wish.Faults() is { Count: > 0 } wrong)
             throw new InvalidInputException(wrong);
         return wish;

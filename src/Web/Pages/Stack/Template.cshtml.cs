@@ -1,7 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
 

@@ -3,8 +3,8 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
@@ -44,7 +44,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
 
     public async Task<IActionResult> OnGetAsync()
     {
-        await Fill();
+        await Load();
         if (IsNew)
             return Page();
         if (Now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) is not { } lot)
@@ -60,14 +60,14 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
         await lots.Save(lot, IsNew ? null : Input.Version);
         TempData["Said"] = $"{lot.Count} {Now.Plan.Plant(lot.PlantId).CommonName}, {Words.Plain(lot.State)}: saved.";
         return Redirect("/stock");
-    }, Fill, Compare);
+    }, Load, Compare);
 
     public async Task<IActionResult> OnPostRemoveAsync() => await frame.Saving(this, _ => null, async () =>
     {
         await lots.Remove(LotId ?? string.Empty, Input.Version);
         TempData["Said"] = "Lot removed.";
         return Redirect("/stock");
-    }, Fill, Compare);
+    }, Load, Compare);
 
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
     {
@@ -78,7 +78,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
         return FormDifference.Between(Input, theirs);
     }
 
-    private async Task Fill()
+    private async Task Load()
     {
         Now = await frame.Now();
         Reserved = StockReservation.Of(Now.Plan, Changeover.ToCome(Now.Plan, frame.Today, frame.Today)).ToLookup(r => r.Lot.Id, StringComparer.Ordinal);

@@ -3,9 +3,10 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
+using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
@@ -84,7 +85,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             await displays.SaveTurn(turn, IsNew ? null : Version ?? 0);
             TempData["Said"] = $"{turn.Name} saved.";
             return Redirect(IsNew ? $"/turns/{turn.Id}" : "/turns");
-        }, Fill, Compare);
+        }, Load, Compare);
     }
 
     /// <summary>Has the days weighed on which the turn may begin.</summary>
@@ -97,7 +98,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         {
             await desk.Ask(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now, PageFrame.Asker(HttpContext));
             return Redirect($"/turns/{turn.Id}");
-        }, Fill);
+        }, Load);
     }
 
     /// <summary>Moves the turn, and every display that goes in or comes out with it, by whole days.</summary>
@@ -125,7 +126,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             await changes.Make(PlanChange.Of(before, after) with { TurnBefore = turn, TurnAfter = moved }, $"{turn.Name} moved to {Words.DayYear(day)}");
             TempData["Said"] = $"{turn.Name} now begins on {Words.DayYear(day)}; {before.Count} displays moved with it.";
             return Redirect($"/turns/{turn.Id}");
-        }, Fill);
+        }, Load);
     }
 
     /// <summary>Says for one kind what becomes of it in every planter of the turn.</summary>
@@ -157,7 +158,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             await changes.Make(PlanChange.Of(before, after), $"{name}: {(chosen is { } c ? Words.Of(c) : "not said")} after {turn.Name}");
             TempData["Said"] = $"{name}: {(chosen is { } said ? Words.Of(said) : "not said")}, in {planters} {(planters == 1 ? "planter" : "planters")}.";
             return Redirect($"/turns/{turn.Id}");
-        }, Fill);
+        }, Load);
     }
 
     /// <summary>Minutes that the whole turn takes one person.</summary>
@@ -199,7 +200,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         _ => null,
     };
 
-    private async Task Fill()
+    private async Task Load()
     {
         if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is { } turn)
             await Weigh(turn);

@@ -38,7 +38,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
 
     public async Task OnGetAsync()
     {
-        await Look();
+        await Load();
         if (Now.Plan.Planters.Count == 0)
             return;
         Job = await desk.Find(JobKinds.Ahead, Question(), Now);
@@ -48,7 +48,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     /// <summary>Has it computed.</summary>
     public async Task<IActionResult> OnPostAskAsync()
     {
-        await Look();
+        await Load();
         return await frame.Saving(this, _ => null, async () =>
         {
             if (CanAsk)
@@ -65,7 +65,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     /// <summary>Writes the next plan year's displays into the plan.</summary>
     public async Task<IActionResult> OnPostWriteAsync(Guid job)
     {
-        await Look();
+        await Load();
         return await frame.Saving(this, _ => null, async () =>
         {
             if (await jobs.Find(job) is not { } done || desk.Result<AheadResult>(done) is not { } result)
@@ -90,7 +90,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         return $"{found.Years.Count} years for {money}{found.Years.Sum(y => y.Cost.Total):#,0}, the dearest {Words.PlanYear(dearest.Start)}";
     }
 
-    private async Task Look()
+    private async Task Load()
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);

@@ -4,9 +4,9 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Closing;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
-using UnrulyMeadow.Core.Plants;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
@@ -74,7 +74,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
 
     public async Task<IActionResult> OnGetAsync()
     {
-        await Look();
+        await Load();
         if (!Asked)
             return Page();
         return await frame.Saving(this, Field, async () =>
@@ -92,7 +92,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     /// <summary>Has the changes looked for that would close the bare spells.</summary>
     public async Task<IActionResult> OnPostAskAsync()
     {
-        await Look();
+        await Load();
         return await frame.Saving(this, Field, async () =>
         {
             Job asked = await desk.Ask(JobKinds.CloseGaps, Read(), Now, PageFrame.Asker(HttpContext));
@@ -107,7 +107,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     /// <summary>Makes the changes that were ticked.</summary>
     public async Task<IActionResult> OnPostAcceptAsync(string[] take)
     {
-        await Look();
+        await Load();
         return await frame.Saving(this, Field, async () =>
         {
             if (JobId is not { } job || await jobs.Find(job) is not { } done || desk.Result<GapResult>(done) is not { } result)
@@ -146,7 +146,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         _ => null,
     };
 
-    private async Task Look()
+    private async Task Load()
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);

@@ -2,7 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Planting;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Site;
@@ -33,7 +33,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
 
     public async Task OnGetAsync()
     {
-        await Look();
+        await Load();
         if (Now.Plan.Events.FirstOrDefault(e => e.Id == Id) is { } chosen)
             (Name, FirstDay, LastDay, Version) = (chosen.Name, Words.Iso(chosen.FirstDay), Words.Iso(chosen.LastDay), Now.Versions.Event(chosen.Id));
         else
@@ -61,7 +61,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
             await events.Save(what, isNew ? null : Version ?? 0);
             TempData["Said"] = $"{name} saved.";
             return Redirect("/year/events");
-        }, Look, Compare);
+        }, Load, Compare);
     }
 
     public async Task<IActionResult> OnPostRemoveAsync()
@@ -72,7 +72,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
             await events.Remove(Id ?? string.Empty, Version ?? 0);
             TempData["Said"] = "The event is removed.";
             return Redirect("/year/events");
-        }, Look, Compare);
+        }, Load, Compare);
     }
 
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
@@ -83,7 +83,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
         return FormDifference.Between(new { Name, FirstDay, LastDay }, new { theirs.Name, FirstDay = Words.Iso(theirs.FirstDay), LastDay = Words.Iso(theirs.LastDay) });
     }
 
-    private async Task Look()
+    private async Task Load()
     {
         Now = await frame.Now();
         var found = new List<(SiteEvent, EventOutlook?)>();

@@ -3,8 +3,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
-using UnrulyMeadow.Core.Planting;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
@@ -95,7 +95,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
 
     public async Task OnGetAsync()
     {
-        await Look();
+        await Load();
         Groups = [.. Grouped()];
         if (Now.Record is { YearsUsed.Count: > 0 } record)
         {
@@ -116,7 +116,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     /// <summary>More rules of one area, or of all, for a page that unfolds them.</summary>
     public async Task<IActionResult> OnGetRowsAsync()
     {
-        await Look();
+        await Load();
         IReadOnlyList<PlanterSeason> here = Ordered(string.IsNullOrEmpty(Area) ? Year.Planters : [.. Year.Planters.Where(p => p.Planter.AreaId == Area)]);
         return Partial("_Rows", (IReadOnlyList<YearRow>)[.. here.Skip(Math.Max(0, Skip)).Take(MostAtOnce).Select(Row)]);
     }
@@ -152,7 +152,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         foreach (PlanterSeason season in Year.Planters)
         {
             for (int d = 0; d < counts.Length; d++)
-                counts[d] += season.ShareInColour[d] >= 0.5f ? 1 : 0;
+                counts[d] += season.ShareInColour[d] >= ColourOdds.InColour ? 1 : 0;
         }
         return string.Join(' ', counts);
     }
@@ -160,7 +160,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     /// <summary>A weather year as people name it.</summary>
     public string Named(int year) => UnrulyMeadow.Core.Climate.WeatherYear.Name(year, spansNewYear: View.Start.Month > 1);
 
-    private async Task Look()
+    private async Task Load()
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);

@@ -28,7 +28,7 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
 
     public async Task OnGetAsync()
     {
-        await Look();
+        await Load();
         if (Now.Plan.Planters.Count == 0)
             return;
         Job = await desk.Find(JobKinds.Rehearse, Question(), Now);
@@ -38,7 +38,7 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
     /// <summary>Has it computed.</summary>
     public async Task<IActionResult> OnPostAskAsync()
     {
-        await Look();
+        await Load();
         return await frame.Saving(this, _ => null, async () =>
         {
             if (CanAsk)
@@ -52,7 +52,7 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
 
     private RehearsalAsk Question() => new RehearsalAsk(View.Start, frame.Today > View.Start ? frame.Today : View.Start, Chosen);
 
-    private async Task Look()
+    private async Task Load()
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);

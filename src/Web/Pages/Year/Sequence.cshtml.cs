@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Drawing;
@@ -38,7 +37,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
 
     public async Task OnGetAsync()
     {
-        await Look();
+        await Load();
         if (Areas.All(a => a.Area.Id != Area))
             return;
         Job = await desk.Find(JobKinds.Sequence, Question(), Now);
@@ -48,7 +47,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
     /// <summary>Has it computed.</summary>
     public async Task<IActionResult> OnPostAskAsync()
     {
-        await Look();
+        await Load();
         return await frame.Saving(this, _ => null, async () =>
         {
             if (CanAsk)
@@ -65,7 +64,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
     /// <summary>Makes the exchanges that were ticked.</summary>
     public async Task<IActionResult> OnPostAcceptAsync(Guid job, string[] take)
     {
-        await Look();
+        await Load();
         return await frame.Saving(this, _ => null, async () =>
         {
             if (await jobs.Find(job) is not { } done || desk.Result<SequenceResult>(done) is not { } result)
@@ -82,7 +81,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
         });
     }
 
-    private async Task Look()
+    private async Task Load()
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);

@@ -1,0 +1,162 @@
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Rules;
+
+namespace UnrulyMeadow.Core.Arranging;
+
+/// <summary>What one plant brings to a scheme.</summary>
+/// <param name="Plant">The plant.</param>
+/// <param name="Colours">Its colours, #rrggbb, the strongest first; plain green is none.</param>
+/// <param name="Cover">Share of the planter's surface in those colours, 0 to 1.</param>
+public sealed record SchemePart(Plant Plant, IReadOnlyList<string> Colours, double Cover);
+
+/// <summary>A plant that takes up a colour of the lead.</summary>
+/// <param name="Part">Index of the part.</param>
+/// <param name="LeadColour">The lead's colour.</param>
+/// <param name="Colour">The part's own colour nearest to it.</param>
+/// <param name="Difference">CIEDE2000 between them.</param>
+public sealed record ColourEcho(int Part, string LeadColour, string Colour, double Difference);
+
+/// <summary>
+/// How the colours of a planter go together: which plant leads, which of the others echo one of its colours, what
+/// surprises, and how the hues stand to each other.
+/// </summary>
+public sealed class ColourScheme
+{
+    /// <summary>Colours no farther apart echo each other (common practice).</summary>
+    public const double Echoes = 20;
+
+    /// <summary>A plant whose colours are all at least so far from every other is a surprise (common practice).</summary>
+    public const double Surprises = 30;
+
+    /// <summary>Light against dark: lightness so far apart is a contrast too (common practice).</summary>
+    public const double LightAgainstDark = 40;
+
+    // What covers less than this share of the colour shown does not set the scheme.
+    private const double LeastShare = 0.08;
+
+    private ColourScheme(IReadOnlyList<SchemePart> parts, int lead, IReadOnlyList<ColourEcho> echoes, IReadOnlyList<int> surprises, RelationKind kind, ColourRelation? widest)
+    {
+        Parts = parts;
+        Lead = lead;
+        EchoesOfLead = echoes;
+        SurprisingParts = surprises;
+        Kind = kind;
+        Widest = widest;
+    }
+
+    /// <summary>The parts looked at: those with a colour of their own.</summary>
+    public IReadOnlyList<SchemePart> Parts { get; }
+
+    /// <summary>Index of the lead: the most colour, more so when it has several.</summary>
+    public int Lead { get; }
+
+    /// <summary>Parts that echo a colour of the lead.</summary>
+    public IReadOnlyList<ColourEcho> EchoesOfLead { get; }
+
+    /// <summary>Parts that surprise.</summary>
+    public IReadOnlyList<int> SurprisingParts { get; }
+
+    /// <summary>How the hues stand to each other, neutrals left aside.</summary>
+    public RelationKind Kind { get; }
+
+    /// <summary>The two hues farthest apart; null where there are not two hues.</summary>
+    public ColourRelation? Widest { get; }
+
+    /// <summary>Lightness between the lightest and the darkest of the parts' strongest colours, 0 to 100.</summary>
+    public double LightnessApart => Parts.Max(p => Lab.Of(p.Colours[0]).L) - Parts.Min(p => Lab.Of(p.Colours[0]).L);
+
+    /// <summary>Looks at what shows.</summary>
+    /// <param name="shown">Plants with their colours and cover; plants without a colour are left out.</param>
+    /// <returns>The scheme, or null when nothing shows a colour.</returns>
+    public static ColourScheme? Of(IReadOnlyList<SchemePart> shown)
+    {
+        IReadOnlyList<SchemePart> parts = [.. shown.Where(p => p.Colours.Count > 0 && p.Cover > 0)];
+        if (parts.Count == 0)
+            return null;
+        int lead = Enumerable.Range(0, parts.Count).MaxBy(i => parts[i].Cover * (1 + (0.5 * (Distinct(parts[i].Colours).Count - 1))));
+        var echoes = new List<ColourEcho>();
+        var surprises = new List<int>();
+        for (int i = 0; i < parts.Count; i++)
+        {
+            if (i == lead)
+                continue;
+            var pair = parts[lead].Colours.SelectMany(l => parts[i].Colours.Select(c => (Lead: l, Own: c, Difference: ColourDifference.Between(l, c)))).MinBy(x => x.Difference);
+            if (pair.Difference <= Echoes)
+                echoes.Add(new ColourEcho(i, pair.Lead, pair.Own, pair.Difference));
+            double nearest = parts.Where((_, k) => k != i).SelectMany(p => p.Colours).Min(o => parts[i].Colours.Min(c => ColourDifference.Between(c, o)));
+            if (nearest >= Surprises)
+                surprises.Add(i);
+        }
+        double all = parts.Sum(p => p.Cover);
+        List<string> hues = [.. parts.Where(p => p.Cover >= LeastShare * all).SelectMany(p => p.Colours.Take(2)).Where(c => Lab.Of(c).Chroma >= ColourRelation.NeutralChroma).Distinct(StringComparer.Ordinal)];
+        ColourRelation? widest = hues.SelectMany((a, i) => hues.Skip(i + 1).Select(b => ColourRelation.Of(a, b))).MaxBy(r => r.HueApartDeg);
+        RelationKind kind = hues.Count == 0 ? RelationKind.WithNeutral : widest?.Kind ?? RelationKind.OneColour;
+        return new ColourScheme(parts, lead, echoes, surprises, kind, widest);
+    }
+
+    /// <summary>Why the scheme does not follow a school; null when it does.</summary>
+    /// <param name="rules">The house rules.</param>
+    public string? Breaks(HouseRules rules)
+    {
+        switch (rules.Colour)
+        {
+            case ColourSchool.OneColour:
+                return Kind is RelationKind.OneColour or RelationKind.WithNeutral ? null
+                    : $"Hues are {Widest!.HueApartDeg:0}° apart ({Widest.One} and {Widest.Other}); one colour keeps within {ColourRelation.OneColourDeg:0}°.";
+            case ColourSchool.Neighbouring:
+                return Kind is RelationKind.OneColour or RelationKind.Neighbouring or RelationKind.WithNeutral ? null
+                    : $"Hues are {Widest!.HueApartDeg:0}° apart ({Widest.One} and {Widest.Other}); neighbours keep within {ColourRelation.NeighbouringDeg:0}°.";
+            case ColourSchool.Institution:
+                string? far = Parts.SelectMany(p => p.Colours.Take(1))
+                    .Where(c => Lab.Of(c).Chroma >= ColourRelation.NeutralChroma)
+                    .FirstOrDefault(c => rules.InstitutionColours.All(i => ColourDifference.Between(c, i) > Echoes));
+                return far is null ? null : $"{far} is near none of the institution's colours ({string.Join(", ", rules.InstitutionColours)}).";
+            default:
+                return Kind is RelationKind.Contrast || Parts.Count < 2 || LightnessApart >= LightAgainstDark ? null
+                    : Widest is null ? $"There is but one hue, and lightness is at most {LightnessApart:0} apart; light against dark wants {LightAgainstDark:0}."
+                    : $"Hues are at most {Widest.HueApartDeg:0}° and lightness {LightnessApart:0} apart; a contrast wants {ColourRelation.ContrastDeg:0}°, or light against dark {LightAgainstDark:0}.";
+        }
+    }
+
+    /// <summary>The scheme in a sentence.</summary>
+    public string Sentence()
+    {
+        string lead = Parts[Lead].Plant.CommonName;
+        string echo = EchoesOfLead.Count == 0 ? Parts.Count > 1 ? "nothing echoes it" : "it stands alone"
+            : $"{string.Join(" and ", EchoesOfLead.Take(2).Select(e => Parts[e.Part].Plant.CommonName))} echo{(EchoesOfLead.Count == 1 ? "es" : string.Empty)} it";
+        string surprise = SurprisingParts.Count == 0 ? string.Empty : $"; {Parts[SurprisingParts[0]].Plant.CommonName} surprises";
+        return $"{lead} leads, {echo}{surprise}.";
+    }
+
+    /// <summary>The arithmetic behind the scheme.</summary>
+    public Working Explain() => new(
+        "How the colours go together",
+        Kind switch
+        {
+            RelationKind.OneColour => "one colour",
+            RelationKind.Neighbouring => "neighbouring hues",
+            RelationKind.Contrast => "contrast",
+            RelationKind.WithNeutral => "neutrals only",
+            _ => "hues neither near nor opposite",
+        },
+        [.. Parts.Select((p, i) => new WorkingInput(p.Plant.CommonName, $"{string.Join(", ", p.Colours)}; {p.Cover:P0} of the surface{(i == Lead ? "; leads" : string.Empty)}"))],
+        $"The lead covers most, each further colour of its own counting half as much again; a colour within {Echoes:0} of the lead's echoes it, one at least {Surprises:0} from all others surprises (CIEDE2000)",
+        "CIE 15 and Sharma, Wu & Dalal 2005 for the differences; the bounds are common practice",
+        [
+            .. EchoesOfLead.Select(e => $"{Parts[e.Part].Plant.CommonName} {e.Colour} beside the lead's {e.LeadColour}: {e.Difference:0.0}."),
+            .. Widest is null ? Array.Empty<string>() : [$"Widest apart: {Widest.One} and {Widest.Other}, {Widest.HueApartDeg:0}°."],
+        ]);
+
+    // Colours that do not look alike among themselves.
+    private static List<string> Distinct(IReadOnlyList<string> colours)
+    {
+        var kept = new List<string>();
+        foreach (string c in colours)
+        {
+            if (kept.TrueForAll(k => ColourDifference.Between(k, c) > ColourDifference.LooksAlike))
+                kept.Add(c);
+        }
+        return kept;
+    }
+}

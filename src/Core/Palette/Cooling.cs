@@ -1,0 +1,38 @@
+namespace UnrulyMeadow.Core.Palette;
+
+/// <summary>What opens as the year cools: fall crocus, asters, bud-flowering ling.</summary>
+/// <param name="BelowC">Half open when, after 1 August (1 February in the south), a week's mean air first falls below this, °C.</param>
+/// <param name="ShowDays">Days from half open to half over.</param>
+public sealed record Cooling(double BelowC, double ShowDays) : ColourRule
+{
+    /// <inheritdoc />
+    public override void WriteShares(Span<double> share, Growing growing)
+    {
+        double[] week = growing.Season.WeekMeanC;
+        foreach (int turn in growing.Season.LateSummers)
+        {
+            int d = turn;
+            while (d < week.Length && d < turn + 240 && week[d] >= BelowC)
+                d++;
+            if (d < week.Length && d < turn + 240)
+                Show(share, growing, d, ShowDays);
+        }
+        growing.ClearOutside(share);
+        growing.ClearAfterFrost(share);
+    }
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Fault> Faults()
+    {
+        var faults = new FaultList();
+        faults.Range("belowC", BelowC, -5, 30, "°C");
+        faults.Range("showDays", ShowDays, 1, 240, "days");
+        return faults.Faults;
+    }
+
+    /// <inheritdoc />
+    public override string Describe() => $"Half open when a week's mean first falls below {BelowC:0.#} °C after midsummer; shows {ShowDays:0} days";
+
+    /// <inheritdoc />
+    public override string Say() => $"Opens as the year cools after midsummer; shows about {ShowDays:0} days.";
+}
