@@ -70,8 +70,11 @@ public sealed record WeightOutput(double EmptyKg, double DryKg, double Saturated
 /// <param name="FrostPocketC">How much colder than the station its leaves are, °C.</param>
 public sealed record FitInput(WeatherInput Weather, PlanterInput Planter, LocalDate First, LocalDate Last, IReadOnlyList<Plant> Palette, double FrostPocketC = 1);
 
+/// <summary>Why a plant fits badly: what was looked at, of what kind the reason is, and in words.</summary>
+public sealed record FitReasonOutput(FitAspect What, FitVerdict Verdict, string Kind, string Why);
+
 /// <summary>One plant's fit.</summary>
-public sealed record FitPlantOutput(string Id, FitVerdict Verdict, double Odds, double Score, LocalDate GoesIn, IReadOnlyList<FitReason> Reasons);
+public sealed record FitPlantOutput(string Id, FitVerdict Verdict, double Odds, double Score, LocalDate GoesIn, IReadOnlyList<FitReasonOutput> Reasons);
 
 /// <summary>Output of <c>fit</c>, the best first.</summary>
 public sealed record FitOutput(IReadOnlyList<FitPlantOutput> Plants);
@@ -128,7 +131,7 @@ internal static class PlanterTopics
             var question = new FitQuestion(site, Site.Default, input.Planter.Read(), new Area("area", "Area", input.FrostPocketC), input.First, input.Last);
             IReadOnlyList<PlantFit> found = question.Ask(input.Palette);
             return (
-                new FitOutput([.. found.Select(f => new FitPlantOutput(f.Plant.Id, f.Verdict, Math.Round(f.Odds, 3), Math.Round(f.Score, 3), f.Strip.Install, f.Reasons))]),
+                new FitOutput([.. found.Select(f => new FitPlantOutput(f.Plant.Id, f.Verdict, Math.Round(f.Odds, 3), Math.Round(f.Score, 3), f.Strip.Install, [.. f.Reasons.Select(r => new FitReasonOutput(r.What, r.Verdict, r.Why.Kind.ToString(), Said.Metric.Say(r.Why)))]))]),
                 [.. found.Select(f => f.Explain())]);
         });
 

@@ -107,7 +107,7 @@ internal static class PlantingTopics
                     stack.MediumBags,
                     Math.Round(stack.Layers.Sum(l => l.WeightKg), 2),
                     [.. stack.Layers.Select(Output)],
-                    [.. stack.Problems.Select(p => p.Message)],
+                    [.. stack.Problems.Select(Said.Metric.Say)],
                     [.. dated.Select(f => new LayerBloomOutput(f.Plant.CommonName, f.First, f.Half, f.Over, Math.Round(f.SpreadDays, 1), DieBackWindow.Of(f)?.Last))],
                     [.. (bloom?.HandOvers ?? []).Where(h => dated.Contains(h.From) && dated.Contains(h.To)).Select(h => new HandOverOutput(h.From.Plant.CommonName, h.To.Plant.CommonName, h.OverlapDays, Math.Round(h.ShareBroken, 3)))],
                     [.. dated.SelectMany(e => dated.Select(l => BulbShoot.Hides(e, l))).OfType<LeavesOver>().Select(l => $"{l.Late.Plant.CommonName}, {l.LeafCm:0} cm, over {l.Early.Plant.CommonName}")]),

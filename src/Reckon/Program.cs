@@ -1,3 +1,4 @@
+using System.CommandLine;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using UnrulyMeadow.Core;
@@ -23,30 +24,30 @@ public static class Program
     /// <summary>Runs with given streams.</summary>
     public static int Run(string[] args, TextReader input, TextWriter output, TextWriter errors)
     {
+        var list = new Option<bool>("--list") { Description = "name every topic" };
+        var root = new RootCommand("Reckons one topic: JSON in, JSON out. reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list · accuracy [FILE [PALETTE]]") { list };
+        foreach (Topic topic in Topics)
+            root.Add(CommandOf(topic, input, output));
+        root.Add(Accuracy(output));
+        root.SetAction(parsed =>
+        {
+            output.WriteLine(root.Description);
+            foreach (Topic t in Topics)
+                output.WriteLine($"{t.Name,-18}{t.Summary}");
+            return parsed.GetValue(list) ? 0 : 2;
+        });
+        ParseResult parsed = root.Parse(args);
+        if (parsed.Errors.Count > 0)
+        {
+            bool noTopic = parsed.CommandResult.Command == root && parsed.UnmatchedTokens is [{ } word, ..] && !word.StartsWith('-');
+            errors.WriteLine(noTopic
+                ? $"topic: \"{parsed.UnmatchedTokens[0]}\" is none of {string.Join(", ", Topics.Select(t => t.Name))}"
+                : string.Join(Environment.NewLine, parsed.Errors.Select(e => e.Message)));
+            return 2;
+        }
         try
         {
-            var words = args.Where(a => !a.StartsWith("--", StringComparison.Ordinal)).ToList();
-            var flags = args.Except(words, StringComparer.Ordinal).ToHashSet(StringComparer.Ordinal);
-            if (flags.FirstOrDefault(f => f is not "--list" and not "--schema" and not "--working" and not "--help") is { } unknown)
-                throw new InvalidInputException(unknown, "is no option; options are --list, --schema, --working");
-            if (flags.Contains("--list") || flags.Contains("--help") || words.Count == 0)
-            {
-                output.WriteLine("reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list · accuracy [FILE [PALETTE]]");
-                foreach (Topic t in Topics)
-                    output.WriteLine($"{t.Name,-18}{t.Summary}");
-                return words.Count == 0 && flags.Count == 0 ? 2 : 0;
-            }
-            if (words[0] == "accuracy")
-                return AccuracyCommand.Run(words[1..], output);
-            Topic topic = Array.Find(Topics, t => t.Name == words[0])
-                ?? throw new InvalidInputException("topic", $"\"{words[0]}\" is none of {string.Join(", ", Topics.Select(t => t.Name))}");
-            if (flags.Contains("--schema"))
-            {
-                output.WriteLine(topic.Schema());
-                return 0;
-            }
-            output.WriteLine(Text(topic.Run(Json(words, input)), flags.Contains("--working")));
-            return 0;
+            return parsed.Invoke(new InvocationConfiguration { Output = output, Error = errors, EnableDefaultExceptionHandler = false });
         }
         catch (InvalidInputException e)
         {
@@ -56,13 +57,33 @@ public static class Program
         }
     }
 
-    private static string Json(List<string> words, TextReader input)
+    private static Command CommandOf(Topic topic, TextReader input, TextWriter output)
     {
-        if (words.Count < 2 || words[1] == "-")
+        var file = new Argument<string>("FILE") { Arity = ArgumentArity.ZeroOrOne, Description = "the input; - or nothing for standard input" };
+        var schema = new Option<bool>("--schema") { Description = "print the input's JSON Schema" };
+        var working = new Option<bool>("--working") { Description = "add how each figure was worked out" };
+        var command = new Command(topic.Name, topic.Summary) { file, schema, working };
+        command.SetAction(parsed =>
+        {
+            output.WriteLine(parsed.GetValue(schema) ? topic.Schema() : Text(topic.Run(Json(parsed.GetValue(file), input)), parsed.GetValue(working)));
+            return 0;
+        });
+        return command;
+    }
+
+    private static Command Accuracy(TextWriter output)
+    {
+        var files = new Argument<string[]>("FILES") { Arity = new ArgumentArity(0, 2), Description = "the table's file, then the palette's" };
+        var command = new Command("accuracy", "tries the palette's dates against a table of customary windows") { files };
+        command.SetAction(parsed => AccuracyCommand.Run(parsed.GetValue(files) ?? [], output));
+        return command;
+    }
+
+    private static string Json(string? file, TextReader input)
+    {
+        if (file is null or "-")
             return input.ReadToEnd();
-        if (!File.Exists(words[1]))
-            throw new InvalidInputException("FILE", $"there is no file \"{words[1]}\"");
-        return File.ReadAllText(words[1]);
+        return File.Exists(file) ? File.ReadAllText(file) : throw new InvalidInputException("FILE", $"there is no file \"{file}\"");
     }
 
     private static string Text(Reckoned reckoned, bool withWorking)

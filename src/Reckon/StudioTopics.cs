@@ -80,8 +80,8 @@ public sealed record DifferenceOutput(double Difference, double? ToProtan, doubl
 /// <param name="DisplayId">One display; all of them when left out.</param>
 public sealed record ChecksInput(string PlanFile, WeatherInput? Weather = null, string? DisplayId = null);
 
-/// <summary>One remark with its remedies.</summary>
-public sealed record RemarkOutput(string DisplayId, Gravity Gravity, string What, string Why, string Mend, IReadOnlyList<string> Remedies);
+/// <summary>One remark with its remedies: of what kind it is, and in words.</summary>
+public sealed record RemarkOutput(string DisplayId, Gravity Gravity, RemarkKind Kind, string What, string Why, string Mend, IReadOnlyList<string> Remedies);
 
 /// <summary>Output of <c>checks</c>, the gravest of each display first.</summary>
 public sealed record ChecksOutput(IReadOnlyList<RemarkOutput> Remarks);
@@ -212,7 +212,7 @@ internal static class StudioTopics
                 throw new InvalidInputException("displayId", $"there is no display \"{id}\" in the plan");
             var checks = new DisplayChecks(plan, input.Weather?.Read());
             IReadOnlyList<Remark> remarks = [.. plan.Displays.Where(d => input.DisplayId is null || d.Id == input.DisplayId).SelectMany(d => checks.For(d, thorough: input.DisplayId is not null))];
-            return (new ChecksOutput([.. remarks.Select(r => new RemarkOutput(r.DisplayId, r.Gravity, r.What, r.Why, r.Mend, [.. r.Remedies.Select(m => m.Say)]))]), [.. remarks.Select(r => r.Working)]);
+            return (new ChecksOutput([.. remarks.Select(r => new RemarkOutput(r.DisplayId, r.Gravity, r.Kind, Said.Metric.What(r), Said.Metric.Why(r), Said.Metric.Mend(r), [.. r.Remedies.Select(Said.Metric.Say)]))]), [.. remarks.Select(r => r.Working)]);
         });
 
     private static double R(double share) => Math.Round(share, 3);

@@ -126,12 +126,12 @@ internal static class YearTopics
             TurnWindow window = TurnWindow.Of(plan, turn, kernel) ?? throw new InvalidInputException("turnId", "no display goes in or comes out in this turn, or the weather holds no whole plan year");
             return (
                 new TurnOutput(
-                    window.Sentence(),
+                    Said.Metric.Say(window.Advice()),
                     window.Best?.FirstDay,
                     window.WhenPast?.FirstDay,
                     window.WeekLaterCosts is { } later ? Math.Round(later, 1) : null,
                     window.WeekEarlierFrost is { } frost ? Math.Round(frost, 2) : null,
-                    [.. window.Options.Select(o => new TurnOptionOutput(o.FirstDay, Math.Round(o.ColourDays, 1), Math.Round(o.OldColour, 3), Math.Round(o.FrostLoss, 3), Math.Round(o.PlantsLost, 1), Math.Round(o.FullShare, 3), o.Hinders))]),
+                    [.. window.Options.Select(o => new TurnOptionOutput(o.FirstDay, Math.Round(o.ColourDays, 1), Math.Round(o.OldColour, 3), Math.Round(o.FrostLoss, 3), Math.Round(o.PlantsLost, 1), Math.Round(o.FullShare, 3), [.. o.Hinders.Select(Said.Metric.Say)]))]),
                 [.. window.Options.Select(window.Explain)]);
         });
 
@@ -158,8 +158,8 @@ internal static class YearTopics
                     answer.MostDays,
                     answer.Cost,
                     answer.Considered,
-                    [.. answer.Moves.Select(m => new GapMoveOutput(m.Planter.Id, m.Kind, m.Say, m.DaysGained, m.Cost))],
-                    [.. answer.LeftBare.Select(l => $"{l.Planter.Id}: {l.Why}")]),
+                    [.. answer.Moves.Select(m => new GapMoveOutput(m.Planter.Id, m.Kind, Said.Metric.Say(m.Does), m.DaysGained, m.Cost))],
+                    [.. answer.LeftBare.Select(l => $"{l.Planter.Id}: {Said.Metric.Say(l.Why)}")]),
                 [answer.Explain(plan.Site.Money), .. answer.Moves.Select(m => m.Explain(plan.Site.Money))]);
         });
 

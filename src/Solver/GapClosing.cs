@@ -3,6 +3,7 @@ using Google.OrTools.Sat;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Closing;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
@@ -16,9 +17,9 @@ namespace UnrulyMeadow.Solver;
 /// <param name="BareDays">Planter-days in bare spells before.</param>
 /// <param name="Cost">What is to be bought, guide prices.</param>
 /// <param name="Considered">Changes that were weighed.</param>
-/// <param name="LeftBare">Planters that stay bare for a week or more, with the reason where no change was found.</param>
+/// <param name="LeftBare">Planters that stay bare for a week or more, with the reason, of a <see cref="StaysBareReason"/>.</param>
 public sealed record GapAnswer(
-    IReadOnlyList<GapMove> Moves, int Days, int MostDays, int BareDays, decimal Cost, int Considered, IReadOnlyList<(Planter Planter, string Why)> LeftBare)
+    IReadOnlyList<GapMove> Moves, int Days, int MostDays, int BareDays, decimal Cost, int Considered, IReadOnlyList<(Planter Planter, Fact Why)> LeftBare)
 {
     /// <summary>How far the answer may be from the best, as a share of the bound; 0 when it is the best.</summary>
     public double Gap => MostDays == 0 ? 0 : 1 - ((double)Days / MostDays);
@@ -103,8 +104,8 @@ public static class GapClosing
             if (wrong.Count == 0)
                 return answer;
             // What is wrong with one planter is wrong with every planter like it.
-            var alike = wrong.Select(m => (m.Say, m.Planter.Form, m.Planter.Exposure)).ToHashSet();
-            moves.RemoveAll(m => wrong.Contains(m) || alike.Contains((m.Say, m.Planter.Form, m.Planter.Exposure)));
+            var alike = wrong.Select(m => (m.Does, m.Planter.Form, m.Planter.Exposure)).ToHashSet();
+            moves.RemoveAll(m => wrong.Contains(m) || alike.Contains((m.Does, m.Planter.Form, m.Planter.Exposure)));
             if (watch.Elapsed.TotalSeconds > MostSeconds)
                 tries = MostTries;
         }
@@ -310,8 +311,8 @@ public static class GapClosing
             {
                 var now = new DisplayChecks(plan, flowering.Record, Flowering);
                 var then = new DisplayChecks(after, flowering.Record, Flowering);
-                var before = plan.DisplaysOf(move.Planter.Id).Where(d => move.Replaces.Contains(d.Id)).SelectMany(d => now.For(d, thorough: false)).Select(r => r.What).ToHashSet(StringComparer.Ordinal);
-                return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.Gravity is Gravity.Loses or Gravity.Weakens or Gravity.AgainstRule && !before.Contains(r.What)));
+                var before = plan.DisplaysOf(move.Planter.Id).Where(d => move.Replaces.Contains(d.Id)).SelectMany(d => now.For(d, thorough: false)).Select(r => r.Says.Key).ToHashSet(StringComparer.Ordinal);
+                return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.Gravity is Gravity.Loses or Gravity.Weakens or Gravity.AgainstRule && !before.Contains(r.Says.Key)));
             }),
         ];
         // Several changes to one planter must bring together what each brings alone.
@@ -333,9 +334,9 @@ public static class GapClosing
         return missing;
     }
 
-    private static List<(Planter Planter, string Why)> Left(IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> chosen, IReadOnlyList<GapMove> moves)
+    private static List<(Planter Planter, Fact Why)> Left(IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> chosen, IReadOnlyList<GapMove> moves)
     {
-        var left = new List<(Planter, string)>();
+        var left = new List<(Planter, Fact)>();
         foreach (PlanterSeason season in bare)
         {
             List<GapMove> here = [.. chosen.Where(m => m.Planter.Id == season.Planter.Id)];
@@ -343,10 +344,10 @@ public static class GapClosing
             int days = season.BareSpells.Sum(s => s.Days);
             if (days - closed < BareSpell.ShortestDays)
                 continue;
-            string why = moves.All(m => m.Planter.Id != season.Planter.Id)
-                ? "nothing that is allowed, fits and shows then was found"
-                : here.Count == 0 ? "what was found does not fit within the limits" : $"{days - closed} days stay bare";
-            left.Add((season.Planter, why));
+            StaysBareReason why = moves.All(m => m.Planter.Id != season.Planter.Id) ? StaysBareReason.NothingFound
+                : here.Count == 0 ? StaysBareReason.BeyondTheLimits
+                : StaysBareReason.DaysStay;
+            left.Add((season.Planter, new Fact(why, ("days", days - closed))));
         }
         return left;
     }

@@ -10,6 +10,9 @@ namespace UnrulyMeadow.Store;
 /// <summary>The connection to PostgreSQL, with the schema brought up to date.</summary>
 public sealed class MeadowDatabase : IAsyncDisposable
 {
+    // Any number that nothing else on the database locks by.
+    private const long MigrationLock = 0x4D_45_41_44_4F_57;
+
     static MeadowDatabase()
     {
         DefaultTypeMap.MatchNamesWithUnderscores = true;
@@ -32,9 +35,23 @@ public sealed class MeadowDatabase : IAsyncDisposable
     /// <summary>The connection string, with its secret.</summary>
     public string ConnectionString { get; }
 
-    /// <summary>Runs the migrations that have not run yet, each in a transaction of its own.</summary>
+    /// <summary>Runs the migrations that have not run yet, each in a transaction of its own. Processes that start at once on one database take turns.</summary>
     /// <exception cref="InvalidOperationException">A migration failed; the message names it.</exception>
     public void Migrate()
+    {
+        using NpgsqlConnection turn = Source.OpenConnection();
+        turn.Execute("select pg_advisory_lock(@MigrationLock)", new { MigrationLock });
+        try
+        {
+            Upgrade();
+        }
+        finally
+        {
+            turn.Execute("select pg_advisory_unlock(@MigrationLock)", new { MigrationLock });
+        }
+    }
+
+    private void Upgrade()
     {
         var result = DeployChanges.To
             .PostgresqlDatabase(ConnectionString)

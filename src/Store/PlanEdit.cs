@@ -218,7 +218,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
         update site
         set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
             fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
-            rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg, frost_risk = @FrostRisk,
+            rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg, frost_risk = @FrostRisk, time_zone = @TimeZone,
             latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
             version = nextval('edit_version'), revision = revision + 1
         """,
@@ -237,6 +237,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             site.BulbGapCm,
             site.OnePersonKg,
             site.FrostRisk,
+            site.TimeZone,
             latitude = site.Place?.LatitudeDeg,
             longitude = site.Place?.LongitudeDeg,
             elevation = site.Place?.ElevationM,

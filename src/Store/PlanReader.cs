@@ -93,7 +93,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         await using (SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
             """
             select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
-                   rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, frost_risk, latitude_deg, longitude_deg, elevation_m, at_elevation
+                   rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, frost_risk, time_zone, latitude_deg, longitude_deg, elevation_m, at_elevation
             from site;
 
             select id, name, frost_pocket_c from area order by ordinal, id;
@@ -234,7 +234,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
 
     private sealed record SiteRow(
         string Name, string Units, string Money, double CoverThreshold, double SpareShare, double FreshMediumCm,
-        double MediumBagLitres, decimal MediumBagPrice, string Rules, double WallGapCm, double BulbGapCm, double OnePersonKg, double FrostRisk,
+        double MediumBagLitres, decimal MediumBagPrice, string Rules, double WallGapCm, double BulbGapCm, double OnePersonKg, double FrostRisk, string? TimeZone,
         double? LatitudeDeg, double? LongitudeDeg, double? ElevationM, bool AtElevation)
     {
         public Site ToSite(JsonSerializerOptions json) => new(
@@ -244,6 +244,7 @@ internal sealed class PlanReader(JsonSerializerOptions json)
             Rules = JsonSerializer.Deserialize<HouseRules>(Rules, json)!,
             OnePersonKg = OnePersonKg,
             FrostRisk = FrostRisk,
+            TimeZone = TimeZone,
             Place = LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
                 ? new SitePlace(latitude, longitude, elevation, AtElevation)
                 : null,

@@ -1,4 +1,5 @@
-using System.Globalization;
+using System.CommandLine;
+using System.CommandLine.Parsing;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
@@ -16,80 +17,24 @@ namespace UnrulyMeadow.Web;
 /// </summary>
 public static class Errands
 {
-    private static readonly string[] Known = ["bring-plan", "bring-weather", "bring-log", "write-plan", "write-palette", "write-log", "write-everything", "bring-everything", "repair-text", "write-schema", "is-empty"];
+    private static readonly RootCommand Root = Commands();
 
     /// <summary>True for a word that is an errand.</summary>
-    public static bool Knows(string word) => Known.Contains(word, StringComparer.Ordinal);
+    public static bool Knows(string word) => Root.Subcommands.Any(c => c.Name == word);
 
     /// <summary>Runs one errand. Exit 0 when done, 2 when the input was wrong; nothing is half-written.</summary>
     public static async Task<int> Run(string[] args)
     {
+        ParseResult parsed = Root.Parse(args);
+        if (parsed.Errors.Count > 0)
+        {
+            foreach (ParseError error in parsed.Errors)
+                await Console.Error.WriteLineAsync(error.Message);
+            return 2;
+        }
         try
         {
-            if (args[0] == "write-schema")
-            {
-                await File.WriteAllTextAsync(Word(args, 1, "FILE"), PlanFile.Schema());
-                return 0;
-            }
-            string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
-                ?? throw new InvalidInputException("MEADOW_DB", "must hold the PostgreSQL connection string; ./meadow sets it");
-            await using var database = new MeadowDatabase(connection);
-            database.Migrate();
-            var plans = new PlanStore(database, PlanFile.Options);
-            switch (args[0])
-            {
-                case "is-empty":
-                    return (await plans.Load()).Areas.Count == 0 ? 0 : 1;
-                case "bring-plan":
-                    await using (FileStream file = Open(args))
-                    {
-                        var plan = PlanFile.Read(file);
-                        PlanReplacement lost = await plans.WouldReplace(plan);
-                        if (!lost.IsHarmless)
-                            await Say($"Not in this plan: {lost.Planters.Count} planters with {lost.Photographs} photographs, {lost.Displays} displays, {lost.Plants} plants, {lost.Lots} lots, {lost.Recipes} recipes. The plan that was there is kept: the Site page brings it back.");
-                        await plans.Replace(plan, PlanFile.Write);
-                        await Say($"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays.");
-                    }
-                    return 0;
-                case "write-plan":
-                    await File.WriteAllBytesAsync(Word(args, 1, "FILE"), PlanFile.Write(await plans.Load()));
-                    return 0;
-                case "write-palette":
-                    await File.WriteAllBytesAsync(Word(args, 1, "FILE"), PaletteSheet.Write((await plans.Load()).Palette));
-                    return 0;
-                case "bring-log":
-                    await using (FileStream file = Open(args))
-                    {
-                        var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date, long.MaxValue);
-                        await Say($"{await new LogStore(database).Record(entries)} observations recorded.");
-                    }
-                    return 0;
-                case "write-log":
-                    await using (FileStream to = File.Create(Word(args, 1, "FILE")))
-                    {
-                        await foreach (byte[] piece in CsvSheets.Log(new LogStore(database).All()))
-                            await to.WriteAsync(piece);
-                    }
-                    return 0;
-                case "write-everything":
-                    // A file that was there stays until the new one is whole.
-                    string target = Word(args, 1, "FILE");
-                    await using (FileStream to = File.Create(target + ".part"))
-                        await All(database, plans).Write(to);
-                    File.Move(target + ".part", target, overwrite: true);
-                    return 0;
-                case "bring-everything":
-                    await using (FileStream file = Open(args))
-                        await Say(await All(database, plans).Bring(file, SystemClock.Instance.GetCurrentInstant()));
-                    return 0;
-                case "repair-text":
-                    foreach (string line in await TextRepair.Mend(database))
-                        await Say(line);
-                    return 0;
-                default:
-                    await BringWeather(args, database);
-                    return 0;
-            }
+            return await parsed.InvokeAsync(new InvocationConfiguration { EnableDefaultExceptionHandler = false });
         }
         catch (InvalidInputException e)
         {
@@ -109,56 +54,141 @@ public static class Errands
         }
     }
 
-    private static Everything All(MeadowDatabase database, PlanStore plans) =>
-        new(plans, new LogStore(database), new WeatherStore(database), new PhotoStore(database), new VariantStore(database, PlanFile.Write, PlanFile.Read));
-
-    private static async Task BringWeather(string[] args, MeadowDatabase database)
+    private static RootCommand Commands()
     {
-        await using FileStream file = Open(args);
-        WeatherFileContents contents = WeatherFile.Read(
-            file,
-            Option(args, "--units") == "us" ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
-            Option(args, "--location"),
-            args.Contains("--leave-out", StringComparer.Ordinal));
-        string id = Option(args, "--id") ?? contents.StationId ?? throw new InvalidInputException("--id", "the file names no station; give one");
-        Station? given = contents.Station;
-        var station = new Station(
-            id,
-            Option(args, "--name") ?? given?.Name ?? id,
-            Number(args, "--lat") ?? given?.LatitudeDeg ?? throw new InvalidInputException("--lat", "the file does not give the station's latitude"),
-            Number(args, "--lon") ?? given?.LongitudeDeg ?? throw new InvalidInputException("--lon", "the file does not give the station's longitude"),
-            Number(args, "--elevation") ?? given?.ElevationM ?? 0);
-        int added = await new WeatherStore(database).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
-        await Say($"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} lines refused, {contents.FlaggedValues} flagged values left out.");
-        foreach (string note in contents.Notes)
-            await Say($"  {note}");
-        foreach (RefusedLine line in contents.Refused)
-            await Say($"  line {line.Line}: {line.Why}");
+        var root = new RootCommand("Does one errand on the site's database without serving pages.");
+        root.Add(OnFile("write-schema", "writes the schema of plan files", file => File.WriteAllTextAsync(file, PlanFile.Schema())));
+        root.Add(OnDatabase("is-empty", "exit 0 where no plan is there yet", async at => (await at.Plans.Load()).Areas.Count == 0 ? 0 : 1));
+        root.Add(OnDatabase("repair-text", "puts stored text in order that cannot be shown", async at =>
+        {
+            foreach (string line in await TextRepair.Mend(at.Database))
+                await Say(line);
+            return 0;
+        }));
+        root.Add(Brings("bring-plan", "puts a plan file in the place of the plan", BringPlan));
+        root.Add(Brings("bring-log", "records the observations of a CSV file", async (at, file) =>
+        {
+            var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date, long.MaxValue);
+            await Say($"{await new LogStore(at.Database).Record(entries)} observations recorded.");
+        }));
+        root.Add(Brings("bring-everything", "brings in all that write-everything wrote", async (at, file) => await Say(await All(at).Bring(file, SystemClock.Instance.GetCurrentInstant()))));
+        root.Add(Writes("write-plan", "writes the plan", async (at, file) => await File.WriteAllBytesAsync(file, PlanFile.Write(await at.Plans.Load()))));
+        root.Add(Writes("write-palette", "writes the palette as CSV", async (at, file) => await File.WriteAllBytesAsync(file, PaletteSheet.Write((await at.Plans.Load()).Palette))));
+        root.Add(Writes("write-log", "writes the log as CSV", async (at, file) =>
+        {
+            await using FileStream to = File.Create(file);
+            await foreach (byte[] piece in CsvSheets.Log(new LogStore(at.Database).All()))
+                await to.WriteAsync(piece);
+        }));
+        root.Add(Writes("write-everything", "writes plan, log, weather, photographs and variants as one file", async (at, file) =>
+        {
+            // A file that was there stays until the new one is whole.
+            await using (FileStream to = File.Create(file + ".part"))
+                await All(at).Write(to);
+            File.Move(file + ".part", file, overwrite: true);
+        }));
+        root.Add(Weather());
+        return root;
     }
+
+    private static async Task BringPlan(Site at, FileStream file)
+    {
+        var plan = PlanFile.Read(file);
+        PlanReplacement lost = await at.Plans.WouldReplace(plan);
+        if (!lost.IsHarmless)
+            await Say($"Not in this plan: {lost.Planters.Count} planters with {lost.Photographs} photographs, {lost.Displays} displays, {lost.Plants} plants, {lost.Lots} lots, {lost.Recipes} recipes. The plan that was there is kept: the Site page brings it back.");
+        await at.Plans.Replace(plan, PlanFile.Write);
+        await Say($"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays.");
+    }
+
+    private static Command Weather()
+    {
+        Argument<string> path = FileArgument();
+        var units = new Option<string>("--units") { Description = "metric or us", DefaultValueFactory = _ => "metric" };
+        units.AcceptOnlyFromAmong("metric", "us");
+        var location = new Option<string?>("--location") { Description = "the station's name in a file of several" };
+        var leaveOut = new Option<bool>("--leave-out") { Description = "leave out lines that cannot be read" };
+        var id = new Option<string?>("--id") { Description = "the station's short name" };
+        var name = new Option<string?>("--name") { Description = "its name for people" };
+        var latitude = new Option<double?>("--lat") { Description = "degrees north" };
+        var longitude = new Option<double?>("--lon") { Description = "degrees east" };
+        var elevation = new Option<double?>("--elevation") { Description = "metres above the sea" };
+        var command = new Command("bring-weather", "adds a weather file's days to a station") { path, units, location, leaveOut, id, name, latitude, longitude, elevation };
+        command.SetAction((parsed, _) => Do(async at =>
+        {
+            await using FileStream file = Open(parsed.GetValue(path)!);
+            WeatherFileContents contents = WeatherFile.Read(
+                file, parsed.GetValue(units) == "us" ? WeatherUnits.UsCustomary : WeatherUnits.Metric, parsed.GetValue(location), parsed.GetValue(leaveOut));
+            string known = parsed.GetValue(id) ?? contents.StationId ?? throw new InvalidInputException("--id", "the file names no station; give one");
+            Station? given = contents.Station;
+            var station = new Station(
+                known,
+                parsed.GetValue(name) ?? given?.Name ?? known,
+                parsed.GetValue(latitude) ?? given?.LatitudeDeg ?? throw new InvalidInputException("--lat", "the file does not give the station's latitude"),
+                parsed.GetValue(longitude) ?? given?.LongitudeDeg ?? throw new InvalidInputException("--lon", "the file does not give the station's longitude"),
+                parsed.GetValue(elevation) ?? given?.ElevationM ?? 0);
+            int added = await new WeatherStore(at.Database).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
+            await Say($"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} lines refused, {contents.FlaggedValues} flagged values left out.");
+            foreach (string note in contents.Notes)
+                await Say($"  {note}");
+            foreach (RefusedLine line in contents.Refused)
+                await Say($"  line {line.Line}: {line.Why}");
+            return 0;
+        }));
+        return command;
+    }
+
+    private static Argument<string> FileArgument() => new("FILE") { Description = "path of the file" };
+
+    private static Command OnFile(string name, string does, Func<string, Task> work)
+    {
+        Argument<string> file = FileArgument();
+        var command = new Command(name, does) { file };
+        command.SetAction(async (parsed, _) =>
+        {
+            await work(parsed.GetValue(file)!);
+            return 0;
+        });
+        return command;
+    }
+
+    private static Command OnDatabase(string name, string does, Func<Site, Task<int>> work)
+    {
+        var command = new Command(name, does);
+        command.SetAction((_, _) => Do(work));
+        return command;
+    }
+
+    private static Command Brings(string name, string does, Func<Site, FileStream, Task> work) => OnFile(name, does, path => Do(async at =>
+    {
+        await using FileStream file = Open(path);
+        await work(at, file);
+        return 0;
+    }));
+
+    private static Command Writes(string name, string does, Func<Site, string, Task> work) => OnFile(name, does, path => Do(async at =>
+    {
+        await work(at, path);
+        return 0;
+    }));
+
+    private static async Task<int> Do(Func<Site, Task<int>> work)
+    {
+        string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
+            ?? throw new InvalidInputException("MEADOW_DB", "must hold the PostgreSQL connection string; ./meadow sets it");
+        await using var database = new MeadowDatabase(connection);
+        database.Migrate();
+        return await work(new Site(database, new PlanStore(database, PlanFile.Stored)));
+    }
+
+    private static Everything All(Site at) =>
+        new(at.Plans, new LogStore(at.Database), new WeatherStore(at.Database), new PhotoStore(at.Database), new VariantStore(at.Database, PlanFile.Write, PlanFile.Read));
 
     private static Task Say(string text) => Console.Out.WriteLineAsync(text);
 
-    private static string Word(string[] args, int i, string name) =>
-        i < args.Length ? args[i] : throw new InvalidInputException(name, "is missing");
+    private static FileStream Open(string path) =>
+        File.Exists(path) ? File.OpenRead(path) : throw new InvalidInputException("FILE", $"there is no file \"{path}\"");
 
-    private static FileStream Open(string[] args)
-    {
-        string path = Word(args, 1, "FILE");
-        return File.Exists(path) ? File.OpenRead(path) : throw new InvalidInputException("FILE", $"there is no file \"{path}\"");
-    }
-
-    private static string? Option(string[] args, string name)
-    {
-        int i = Array.IndexOf(args, name);
-        return i >= 0 && i + 1 < args.Length ? args[i + 1] : null;
-    }
-
-    private static double? Number(string[] args, string name)
-    {
-        if (Option(args, name) is not { } text)
-            return null;
-        return double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out double v)
-            ? v
-            : throw new InvalidInputException(name, $"\"{text}\" is no number");
-    }
+    // The database that an errand is done on, and the plan in it.
+    private sealed record Site(MeadowDatabase Database, PlanStore Plans);
 }

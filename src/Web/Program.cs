@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Mvc.ViewFeatures;
@@ -48,7 +49,7 @@ string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
     ?? builder.Configuration["MEADOW_DB"]
     ?? throw new InvalidOperationException("Set MEADOW_DB to the PostgreSQL connection string, or start with ./meadow start.");
 builder.Services.AddSingleton(_ => new MeadowDatabase(connection));
-builder.Services.AddSingleton<JsonSerializerOptions>(PlanFile.Options);
+builder.Services.AddSingleton<JsonSerializerOptions>(PlanFile.Stored);
 builder.Services.AddSingleton<PlanStore>();
 builder.Services.AddSingleton<PlanterStore>();
 builder.Services.AddSingleton<PaletteStore>();
@@ -88,9 +89,19 @@ builder.Services.AddResponseCompression();
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
 builder.Services.AddAntiforgery(o => o.Cookie.SameSite = SameSiteMode.Strict);
 
+// Behind a proxy that ends TLS, who asks and by what scheme is taken from it: from this machine alone, or from those named.
+builder.Services.Configure<ForwardedHeadersOptions>(f =>
+{
+    f.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+    foreach (string proxy in (builder.Configuration["MEADOW_PROXIES"] ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        f.KnownProxies.Add(System.Net.IPAddress.Parse(proxy));
+});
+
 var app = builder.Build();
 app.Services.GetRequiredService<MeadowDatabase>().Migrate();
+app.UseForwardedHeaders();
 app.UseSecurityHeaders(new HeaderPolicyCollection()
+    .AddStrictTransportSecurityMaxAge()
     .AddFrameOptionsDeny()
     .AddContentTypeOptionsNoSniff()
     .AddReferrerPolicySameOrigin()
@@ -111,6 +122,7 @@ app.UseStaticFiles(new StaticFileOptions
 {
     OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = c.Context.Request.Query.ContainsKey("v") ? "public,max-age=31536000,immutable" : "no-cache",
 });
+app.UseLanguages();
 app.UseRouting();
 app.MapRazorPages();
 app.MapJobs();

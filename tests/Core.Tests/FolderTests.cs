@@ -14,25 +14,26 @@ public sealed class FolderTests
     // Every folder may use Core's own types: faults, ids, plain text, workings.
     private static readonly (string Folder, string[] Uses)[] House =
     [
+        ("Facts", []),
         ("Packing", []),
         ("Colour", []),
         ("Climate", []),
         ("Ground", ["Colour", "Climate"]),
         ("Rules", ["Colour"]),
-        ("Palette", ["Colour", "Climate", "Ground"]),
-        ("Planters", ["Colour", "Climate", "Ground", "Rules", "Palette"]),
+        ("Palette", ["Facts", "Colour", "Climate", "Ground"]),
+        ("Planters", ["Facts", "Colour", "Climate", "Ground", "Rules", "Palette"]),
         ("SiteMap", ["Climate", "Planters"]),
-        ("Planning", ["Packing", "Rules", "Palette", "Planters", "SiteMap"]),
-        ("Arranging", ["Packing", "Colour", "Rules", "Palette", "Planters", "Planning"]),
-        ("Stacks", ["Packing", "Rules", "Palette", "Planters", "Planning", "Arranging"]),
+        ("Planning", ["Facts", "Packing", "Rules", "Palette", "Planters", "SiteMap"]),
+        ("Arranging", ["Facts", "Packing", "Colour", "Rules", "Palette", "Planters", "Planning"]),
+        ("Stacks", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Arranging"]),
         ("Recipes", ["Palette", "Planters", "Planning", "Arranging", "Stacks"]),
         ("Review", ["Palette", "Planning", "Stacks"]),
-        ("Season", ["Colour", "Climate", "Ground", "Rules", "Palette", "Planters", "SiteMap", "Planning", "Arranging", "Stacks"]),
-        ("Work", ["Packing", "Rules", "Palette", "Planters", "Planning", "Stacks"]),
-        ("Sequencing", ["Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
-        ("Closing", ["Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
-        ("Checks", ["Packing", "Colour", "Climate", "Ground", "Rules", "Palette", "Planters", "Planning", "Arranging", "Stacks", "Season", "Sequencing"]),
-        ("Turning", ["Palette", "Planters", "Planning", "Season", "Work"]),
+        ("Season", ["Facts", "Colour", "Climate", "Ground", "Rules", "Palette", "Planters", "SiteMap", "Planning", "Arranging", "Stacks"]),
+        ("Work", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Stacks"]),
+        ("Sequencing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
+        ("Closing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
+        ("Checks", ["Facts", "Packing", "Colour", "Climate", "Ground", "Rules", "Palette", "Planters", "Planning", "Arranging", "Stacks", "Season", "Sequencing"]),
+        ("Turning", ["Facts", "Palette", "Planters", "Planning", "Season", "Work"]),
         ("Rehearsing", ["Climate", "Ground", "Palette", "Planters", "Planning", "Season"]),
         ("Ahead", ["Rules", "Palette", "Planters", "Planning", "Season", "Work"]),
         ("Accuracy", ["Packing", "Colour", "Climate", "Ground", "Palette", "Planters", "Season"]),
@@ -68,6 +69,17 @@ public sealed class FolderTests
     {
         IReadOnlyDictionary<string, SortedDictionary<string, string>> uses = Uses();
         Assert.All(House, h => Assert.Equal(h.Uses.Order(StringComparer.Ordinal), uses[h.Folder].Keys));
+    }
+
+    /// <summary>Run with MEADOW_DRAW=1, as <c>./meadow house</c> does, it draws the house anew.</summary>
+    [Fact]
+    public void The_drawing_in_the_documents_shows_the_house_as_it_is()
+    {
+        string drawing = HouseDrawing.Of(Uses().ToDictionary(u => u.Key, u => (IReadOnlyCollection<string>)u.Value.Keys, StringComparer.Ordinal));
+        string file = Path.Combine(HouseTests.Root(), "docs", "house.svg");
+        if (Environment.GetEnvironmentVariable("MEADOW_DRAW") is not null)
+            System.IO.File.WriteAllText(file, drawing);
+        Assert.Equal(System.IO.File.ReadAllText(file), drawing);
     }
 
     // What each folder's types use of other folders, with one example each.

@@ -2,7 +2,7 @@ using System.Xml.Linq;
 
 namespace UnrulyMeadow.Core.Tests;
 
-/// <summary>Arrows between projects point one way: Web → Store, Exchange, Solver → Core; Reckon → Exchange, Solver, Core.</summary>
+/// <summary>Arrows between projects point one way: Web → Wording, Store, Exchange, Solver → Core; Reckon → Wording, Exchange, Solver, Core.</summary>
 public sealed class HouseTests
 {
     private static readonly Dictionary<string, string[]> Allowed = new(StringComparer.Ordinal)
@@ -12,8 +12,9 @@ public sealed class HouseTests
         ["Exchange"] = ["Core"],
         ["Store"] = ["Core"],
         ["Station"] = ["Core"],
-        ["Reckon"] = ["Core", "Exchange", "Solver"],
-        ["Web"] = ["Core", "Exchange", "Solver", "Store"],
+        ["Wording"] = ["Core"],
+        ["Reckon"] = ["Core", "Exchange", "Solver", "Wording"],
+        ["Web"] = ["Core", "Exchange", "Solver", "Store", "Wording"],
     };
 
     [Fact]
@@ -53,7 +54,7 @@ public sealed class HouseTests
     private static IEnumerable<string> References(string project) =>
         XDocument.Load(project).Descendants("ProjectReference").Select(r => Path.GetFileNameWithoutExtension(r.Attribute("Include")!.Value.Replace('\\', '/')));
 
-    private static string Root()
+    internal static string Root()
     {
         DirectoryInfo? folder = new(AppContext.BaseDirectory);
         while (folder is not null && !System.IO.File.Exists(Path.Combine(folder.FullName, "UnrulyMeadow.slnx")))

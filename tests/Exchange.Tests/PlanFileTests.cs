@@ -47,7 +47,7 @@ public sealed class PlanFileTests
         Assert.Equal(
             ["flag-pot-summer-2027", "seat-trough-right-bulbs"],
             found.Where(r => r.Gravity == Gravity.Loses).Select(r => r.DisplayId).Distinct().Order(StringComparer.Ordinal));
-        Assert.Contains(found, r => r.DisplayId == "tea-trough-standing" && r.What.EndsWith("want different water", StringComparison.Ordinal));
+        Assert.Contains(found, r => r.DisplayId == "tea-trough-standing" && r.Kind == RemarkKind.DifferentWater);
     }
 
     [Fact]
@@ -66,7 +66,7 @@ public sealed class PlanFileTests
                 foreach (Remedy remedy in remark.Remedies)
                 {
                     Plan after = new(demo.Site, demo.Areas, demo.Planters, demo.Palette, [.. demo.Displays.Select(d => d.Id == display.Id ? remedy.After : d)], demo.Turns, demo.Map, demo.Lots, demo.Recipes);
-                    Assert.DoesNotContain(new DisplayChecks(after, record, Kept).For(remedy.After, thorough: false), r => r.What == remark.What);
+                    Assert.DoesNotContain(new DisplayChecks(after, record, Kept).For(remedy.After, thorough: false), r => r.Says.Key == remark.Says.Key);
                     tried++;
                 }
             }

@@ -44,11 +44,11 @@ public sealed class GapClosingTests
         {
             foreach (Display display in move.Displays.Where(d => !move.Replaces.Contains(d.Id)))
             {
-                Assert.True(display.Install >= saturday.From.PlusDays(move.Buys ? saturday.LeadDays : 0), move.Say);
-                Assert.True(Demo.Site.RulesFor(move.Planter).WorksOn(display.Install), move.Say);
-                Assert.False(time.IsFrozen(move.Planter, display.Install), move.Say);
+                Assert.True(display.Install >= saturday.From.PlusDays(move.Buys ? saturday.LeadDays : 0), move.Does.Content);
+                Assert.True(Demo.Site.RulesFor(move.Planter).WorksOn(display.Install), move.Does.Content);
+                Assert.False(time.IsFrozen(move.Planter, display.Install), move.Does.Content);
                 Assert.All(display.Items, i => Assert.Empty(time.Against(Demo.Plant(i.PlantId), i.Forced, display.Install)));
-                Assert.All(display.Items, i => Assert.True(Demo.Plant(i.PlantId).Suits(move.Planter.Exposure), move.Say));
+                Assert.All(display.Items, i => Assert.True(Demo.Plant(i.PlantId).Suits(move.Planter.Exposure), move.Does.Content));
             }
         }
     }
@@ -114,10 +114,10 @@ public sealed class GapClosingTests
     public void No_change_brings_a_display_that_loses_plants_or_breaks_a_house_rule()
     {
         GapAnswer answer = Close(Today);
-        var now = new DisplayChecks(Demo, Record).All(Start).Select(r => (r.PlanterId, r.What)).ToHashSet();
+        var now = new DisplayChecks(Demo, Record).All(Start).Select(r => (r.PlanterId, r.Says.Key)).ToHashSet();
         var then = new DisplayChecks(GapClosing.Apply(Demo, answer.Moves), Record);
         foreach (Display display in answer.Moves.SelectMany(m => m.Displays))
-            Assert.DoesNotContain(then.For(display, thorough: false), r => r.Gravity is Gravity.Loses or Gravity.AgainstRule && !now.Contains((r.PlanterId, r.What)));
+            Assert.DoesNotContain(then.For(display, thorough: false), r => r.Gravity is Gravity.Loses or Gravity.AgainstRule && !now.Contains((r.PlanterId, r.Says.Key)));
     }
 
     [Fact]

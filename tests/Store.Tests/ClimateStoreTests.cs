@@ -17,7 +17,7 @@ public sealed class ClimateStoreTests(TestDatabase test) : IClassFixture<TestDat
     private static readonly MonthlyNormals Normals = new(
         [-3, -2, 2, 7, 12, 17, 20, 19, 15, 9, 4, -1], [4, 6, 10, 16, 22, 27, 29, 28, 24, 18, 12, 6], [90, 80, 105, 105, 105, 110, 115, 110, 105, 100, 95, 95], "continental");
 
-    private PlanStore Plans => new(test.Database, PlanFile.Options);
+    private PlanStore Plans => new(test.Database, PlanFile.Stored);
 
     private WeatherStore Weather => new(test.Database);
 
@@ -92,7 +92,7 @@ public sealed class ClimateStoreTests(TestDatabase test) : IClassFixture<TestDat
         var plan = new Plan(demo.Site with { Place = new SitePlace(43.1, -66.9, 6, true) }, demo.Areas, [looked, .. demo.Planters.Skip(1)], demo.Palette, demo.Displays, demo.Turns);
         await Plans.Replace(plan);
         Assert.Equal(PlanFile.Write(plan), PlanFile.Write(await Plans.Load()));
-        var planters = new PlanterStore(new PlanStore(test.Database, PlanFile.Options));
+        var planters = new PlanterStore(new PlanStore(test.Database, PlanFile.Stored));
         await planters.Save(looked with { Skyline = null }, (await Plans.Now()).Versions.Planter(looked.Id));
         Assert.Null((await Plans.Load()).FindPlanter(looked.Id)!.Skyline);
     }
@@ -100,6 +100,7 @@ public sealed class ClimateStoreTests(TestDatabase test) : IClassFixture<TestDat
     private async Task Place(SitePlace place)
     {
         PlanMark mark = await Plans.Mark();
-        await Plans.SaveSite((await Plans.Load()).Site with { Place = place }, mark.Version);
+        await Plans.SaveSite((await Plans.Load()).Site with { Place = place, FrostRisk = 0.2, TimeZone = "Europe/Lisbon" }, mark.Version);
+        Assert.Equal((0.2, "Europe/Lisbon"), ((await Plans.Load()).Site.FrostRisk, (await Plans.Load()).Site.TimeZone));
     }
 }

@@ -10,7 +10,7 @@ namespace UnrulyMeadow.Store.Tests;
 
 public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDatabase>, IAsyncLifetime
 {
-    private PlanStore Plans => new(test.Database, PlanFile.Options);
+    private PlanStore Plans => new(test.Database, PlanFile.Stored);
 
     private PlanterStore Planters => new(Plans);
 
@@ -99,7 +99,7 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
     [Fact]
     public async Task Lots_are_added_changed_and_removed_with_their_version()
     {
-        var lots = new LotStore(new PlanStore(test.Database, PlanFile.Options));
+        var lots = new LotStore(new PlanStore(test.Database, PlanFile.Stored));
         var lot = new Lot("kept-1", "dusty-miller", 12, LotState.HeeledIn, "Trench", new LocalDate(2026, 10, 1), LotCondition.Fair, "flag-pot", "under fleece");
         await lots.Save(lot, null);
         long first = (await Versions()).Lot("kept-1");
@@ -114,7 +114,7 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
     [Fact]
     public async Task A_map_is_taken_with_its_beds_and_areas_or_not_at_all()
     {
-        var maps = new MapStore(new PlanStore(test.Database, PlanFile.Options));
+        var maps = new MapStore(new PlanStore(test.Database, PlanFile.Stored));
         PlanVersions read = await Versions();
         var lawn = new MapFeature { Id = "new-lawn", Kind = MapKind.Lawn, Points = [new(0, 0), new(9, 0), new(9, 9)] };
         Planter bed = Demo().FindPlanter("bandstand-ring")! with { Id = "sail-bed", Name = "Sail bed", AreaId = "slipway" };

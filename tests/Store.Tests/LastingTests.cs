@@ -14,7 +14,7 @@ namespace UnrulyMeadow.Store.Tests;
 /// <summary>Nothing that was accepted breaks anything, and nothing that was accepted is lost.</summary>
 public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase>, IAsyncLifetime
 {
-    private readonly PlanStore _plans = new(test.Database, PlanFile.Options);
+    private readonly PlanStore _plans = new(test.Database, PlanFile.Stored);
 
     private PaletteStore Palette => new(_plans);
 
@@ -48,6 +48,16 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         await new RecipeStore(_plans).Add(new Recipe("hazel", "Hazel alone", DisplayLayer.Standing, now.Plan.Planters[0].Form, [new DisplayItem("witch-hazel-gold", 1)]));
         var e = await Assert.ThrowsAsync<InvalidInputException>(() => Palette.Remove("witch-hazel-gold", now.Versions.Plant("witch-hazel-gold")));
         Assert.Contains("recipe Hazel alone", e.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_a_newer_version_has_added_to_what_is_stored_is_passed_over()
+    {
+        await Sql("update plant set details = details || '{\"fragrance\": \"strong\"}'::jsonb where id = 'tulip-mid-rose'");
+        await Sql("update site set rules = rules || '{\"mulch\": \"bark\"}'::jsonb");
+        LoadedPlan now = await _plans.Now();
+        Assert.Empty(now.Aside);
+        Assert.NotNull(now.Plan.FindPlant("tulip-mid-rose"));
     }
 
     [Fact]
@@ -173,7 +183,7 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         {
             try
             {
-                await new PlanterStore(new PlanStore(test.Database, PlanFile.Options)).Save(pot with { Note = $"by {i}" }, now.Versions.Planter(pot.Id));
+                await new PlanterStore(new PlanStore(test.Database, PlanFile.Stored)).Save(pot with { Note = $"by {i}" }, now.Versions.Planter(pot.Id));
                 return i;
             }
             catch (LostUpdateException)
@@ -183,7 +193,7 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         })));
         Assert.Equal($"by {Assert.Single(tries, t => t >= 0)}", (await _plans.Load()).FindPlanter("great-pot")!.Note);
         Plan[] plans = [Demo(), Without(Demo(), "great-pot")];
-        await Task.WhenAll(Enumerable.Range(0, 20).Select(i => Task.Run(() => new PlanStore(test.Database, PlanFile.Options).Replace(plans[i % 2], PlanFile.Write))));
+        await Task.WhenAll(Enumerable.Range(0, 20).Select(i => Task.Run(() => new PlanStore(test.Database, PlanFile.Stored).Replace(plans[i % 2], PlanFile.Write))));
         byte[] left = PlanFile.Write(await _plans.Load());
         Assert.Contains(plans, p => PlanFile.Write(p).AsSpan().SequenceEqual(left));
     }

@@ -16,7 +16,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
 {
     private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 9, 0);
 
-    private PlanStore Plans => new(test.Database, PlanFile.Options);
+    private PlanStore Plans => new(test.Database, PlanFile.Stored);
 
     private PlanterStore Planters => new(Plans);
 
@@ -234,5 +234,18 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     {
         using FileStream file = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.plan.json"));
         return PlanFile.Read(file);
+    }
+
+    [Fact]
+    public async Task Processes_that_start_at_once_on_a_new_database_all_find_it_ready()
+    {
+        await using var empty = new TestDatabase { Migrated = false };
+        await empty.InitializeAsync();
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(async () =>
+        {
+            await using var process = new MeadowDatabase(empty.Database.ConnectionString);
+            process.Migrate();
+            Assert.Empty((await new PlanStore(process, PlanFile.Stored).Load()).Planters);
+        })));
     }
 }

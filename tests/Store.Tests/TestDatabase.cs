@@ -9,6 +9,9 @@ public sealed class TestDatabase : IAsyncLifetime
 
     public MeadowDatabase Database { get; private set; } = null!;
 
+    /// <summary>False for a database without tables.</summary>
+    public bool Migrated { get; init; } = true;
+
     private static string Server => Environment.GetEnvironmentVariable("MEADOW_TEST_DB")
         ?? throw new InvalidOperationException("MEADOW_TEST_DB names no PostgreSQL server; run the tests with ./meadow test.");
 
@@ -16,7 +19,8 @@ public sealed class TestDatabase : IAsyncLifetime
     {
         await Do($"create database {_name}");
         Database = new MeadowDatabase(new NpgsqlConnectionStringBuilder(Server) { Database = _name }.ConnectionString);
-        Database.Migrate();
+        if (Migrated)
+            Database.Migrate();
     }
 
     public async ValueTask DisposeAsync()

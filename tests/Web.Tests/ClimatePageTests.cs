@@ -244,7 +244,7 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("it has shade, and no longer full sun", (await _browser.Open("/planters/flag-pot")).Words(), StringComparison.Ordinal);
         using HttpResponseMessage edited = await _browser.Send("/planters/flag-pot/edit", null, ("Input.Note", "beside the new wall"));
         Assert.Equal(HttpStatusCode.Redirect, edited.StatusCode);
-        Planter kept = (await new PlanStore(app.Database, PlanFile.Options).Load()).FindPlanter("flag-pot")!;
+        Planter kept = (await new PlanStore(app.Database, PlanFile.Stored).Load()).FindPlanter("flag-pot")!;
         Assert.Equal(75, kept.Skyline!.WallDeg[3]);
     }
 
@@ -285,7 +285,7 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         public static async Task<SettingsAsBefore> Of(MeadowApp app)
         {
-            var plans = new PlanStore(app.Database, PlanFile.Options);
+            var plans = new PlanStore(app.Database, PlanFile.Stored);
             return new SettingsAsBefore(plans, (await plans.Load()).Site);
         }
 

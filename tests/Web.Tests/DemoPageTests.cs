@@ -168,6 +168,22 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     [Fact]
+    public async Task A_crew_member_reads_the_day_sheet_and_logs_in_Spanish_and_the_planners_pages_stay_English()
+    {
+        IDocument sheet = await _browser.Open("/daysheet?turn=bulbs-2026&date=2026-10-19&language=es");
+        Assert.Equal("es", sheet.DocumentElement.GetAttribute("lang"));
+        Assert.Contains("Primero saque la línea de goteo", sheet.Words(), StringComparison.Ordinal);
+        Assert.Contains("base a 25 cm", sheet.Words(), StringComparison.Ordinal);
+        Assert.Contains("lun 19 oct 2026", sheet.Words(), StringComparison.Ordinal);
+        // What was chosen holds for the pages after it.
+        IDocument log = await _browser.Open("/log");
+        Assert.Contains("¿Qué vio?", log.Words(), StringComparison.Ordinal);
+        Assert.Contains("primer color", log.Words(), StringComparison.Ordinal);
+        Assert.Equal("en", (await _browser.Open("/turns")).DocumentElement.GetAttribute("lang"));
+        Assert.Contains("Drip line out first", (await _browser.Open("/daysheet?turn=bulbs-2026&date=2026-10-19&language=en")).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_day_in_no_turn_has_its_sheet_is_named_and_goes_into_the_nearest_turn_at_a_click()
     {
         Assert.Contains("Kiosk basket", (await _browser.Open("/daysheet?date=2027-01-11")).Words(), StringComparison.Ordinal);

@@ -85,7 +85,7 @@ public sealed class NoWeatherTests(EmptyApp app) : IClassFixture<EmptyApp>
     [InlineData("/turns/bulbs-2026/spread", "No weather yet, so nobody can say which kinds are early")]
     public async Task Pages_of_the_year_say_that_they_wait_for_a_station(string path, string said)
     {
-        var plans = new Store.PlanStore(app.Database, Exchange.PlanFiles.PlanFile.Options);
+        var plans = new Store.PlanStore(app.Database, Exchange.PlanFiles.PlanFile.Stored);
         if ((await plans.Load()).Planters.Count == 0)
         {
             await using FileStream plan = File.OpenRead(MeadowApp.Demo("kittiwake-quay.plan.json"));
@@ -93,5 +93,22 @@ public sealed class NoWeatherTests(EmptyApp app) : IClassFixture<EmptyApp>
         }
         IDocument page = await app.Browser().Over(path);
         Assert.Contains(said, page.Words(), StringComparison.OrdinalIgnoreCase);
+    }
+}
+
+/// <summary>The site's own clock.</summary>
+public sealed class TimeZoneTests(EmptyApp app) : IClassFixture<EmptyApp>
+{
+    [Fact]
+    public async Task A_day_begins_by_the_clock_of_the_site_and_not_of_the_machine()
+    {
+        var plans = new Store.PlanStore(app.Database, Exchange.PlanFiles.PlanFile.Stored);
+        Core.Planning.Site site = (await plans.Load()).Site;
+        // It is noon in Greenwich: on Kiritimati the next day has begun, on Midway it is still the same.
+        foreach ((string zone, string today) in new[] { ("Pacific/Kiritimati", "2026-11-24"), ("Pacific/Midway", "2026-11-23") })
+        {
+            await plans.SaveSite(site with { TimeZone = zone }, (await plans.Mark()).Version);
+            Assert.Equal(today, (await app.Browser().Open("/log")).QuerySelector("input[name=Day]")!.GetAttribute("value"));
+        }
     }
 }

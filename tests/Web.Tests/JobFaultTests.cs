@@ -23,7 +23,7 @@ public sealed class JobFaultTests : IAsyncLifetime
         await _site.InitializeAsync(withServer: false);
         _jobs = new JobStore(_site.Database);
         // Planters enough that the work takes a while.
-        var plans = new PlanStore(_site.Database, PlanFile.Options);
+        var plans = new PlanStore(_site.Database, PlanFile.Stored);
         Plan demo = await plans.Load();
         List<(Core.Planters.Planter Planter, int Copy)> copies = [.. Enumerable.Range(0, 2).SelectMany(c => demo.Planters.Select(p => (p with { Id = $"{p.Id}-{c}", Name = $"{p.Name} {c}" }, c)))];
         await plans.Replace(new Plan(

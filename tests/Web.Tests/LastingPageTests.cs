@@ -82,7 +82,7 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [InlineData(true)]
     public async Task A_thousand_ticks_are_taken_as_fields_and_as_one_field(bool asOne)
     {
-        Plan demo = await new PlanStore(app.Database, PlanFile.Options).Load();
+        Plan demo = await new PlanStore(app.Database, PlanFile.Stored).Load();
         using HttpResponseMessage turn = await _browser.Send("/turns/new", null, ("Name", "Many ticks"), ("FirstDay", "2029-09-15"), ("LastDay", "2029-09-17"));
         Assert.Equal("/turns/many-ticks-2029", turn.Headers.Location!.ToString());
         string[] ids = [.. Enumerable.Range(0, 1500).Select(i => $"no-such-{i}").Prepend("shelter-pot-1")];
@@ -95,7 +95,7 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_plan_file_shows_what_it_takes_away_before_it_takes_it_and_the_old_plan_comes_back()
     {
-        byte[] whole = PlanFile.Write(await new PlanStore(app.Database, PlanFile.Options).Load());
+        byte[] whole = PlanFile.Write(await new PlanStore(app.Database, PlanFile.Stored).Load());
         using HttpResponseMessage same = await _browser.Upload("/site", "?handler=plan", whole, "own.json");
         Assert.StartsWith("/site/plan?draft=", same.Headers.Location!.ToString(), StringComparison.Ordinal);
         Assert.Contains("takes nothing away", (await _browser.Open(same.Headers.Location.ToString())).Words(), StringComparison.Ordinal);
@@ -105,12 +105,12 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         using HttpResponseMessage look = await _browser.Upload("/site", "?handler=plan", less, "less.json");
         string preview = look.Headers.Location!.ToString();
         Assert.Contains(plan.Planters[0].Name, (await _browser.Open(preview)).QuerySelector("table.ledger")!.TextContent, StringComparison.Ordinal);
-        Assert.Equal(whole, PlanFile.Write(await new PlanStore(app.Database, PlanFile.Options).Load()));
+        Assert.Equal(whole, PlanFile.Write(await new PlanStore(app.Database, PlanFile.Stored).Load()));
         using HttpResponseMessage taken = await _browser.Send(preview, null);
         Assert.Equal("/site", taken.Headers.Location!.ToString());
-        Assert.Equal(less, PlanFile.Write(await new PlanStore(app.Database, PlanFile.Options).Load()));
+        Assert.Equal(less, PlanFile.Write(await new PlanStore(app.Database, PlanFile.Stored).Load()));
         using HttpResponseMessage back = await _browser.Send("/site", "handler=back");
-        Assert.Equal(whole, PlanFile.Write(await new PlanStore(app.Database, PlanFile.Options).Load()));
+        Assert.Equal(whole, PlanFile.Write(await new PlanStore(app.Database, PlanFile.Stored).Load()));
     }
 
     [Fact]
@@ -141,7 +141,7 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Everything_written_and_brought_into_an_empty_place_is_written_again_the_same()
     {
         await new PhotoStore(app.Database).Add(new PlanterPhoto(Guid.NewGuid(), "great-pot", new LocalDate(2026, 11, 1), "Café, “dry”", 8, 6), Picture(), [1]);
-        await new VariantStore(app.Database, PlanFile.Write, PlanFile.Read).Keep("kept, 1", await new PlanStore(app.Database, PlanFile.Options).Load());
+        await new VariantStore(app.Database, PlanFile.Write, PlanFile.Read).Keep("kept, 1", await new PlanStore(app.Database, PlanFile.Stored).Load());
         // A station taken out is kept with the rest, and comes along as one that was taken out.
         var weather = new WeatherStore(app.Database);
         await weather.Merge(new Core.Climate.Station("SPARE", "Spare", 43, -66, 5), [new Core.Climate.WeatherDay(new LocalDate(2020, 1, 1), -1, 4, null)], Instant.FromUtc(2026, 11, 23, 8, 0));
@@ -194,7 +194,7 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     private static Everything Of(MeadowDatabase database) => new(
-        new PlanStore(database, PlanFile.Options), new LogStore(database), new WeatherStore(database), new PhotoStore(database), new VariantStore(database, PlanFile.Write, PlanFile.Read));
+        new PlanStore(database, PlanFile.Stored), new LogStore(database), new WeatherStore(database), new PhotoStore(database), new VariantStore(database, PlanFile.Write, PlanFile.Read));
 
     private static byte[] Picture()
     {

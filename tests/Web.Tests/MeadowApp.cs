@@ -61,7 +61,7 @@ public class MeadowApp : IAsyncLifetime
     public async Task LoadDemo()
     {
         using FileStream plan = File.OpenRead(Demo("kittiwake-quay.plan.json"));
-        await new PlanStore(Database, PlanFile.Options).Replace(PlanFile.Read(plan));
+        await new PlanStore(Database, PlanFile.Stored).Replace(PlanFile.Read(plan));
         using FileStream weather = File.OpenRead(Demo("kittiwake-quay.dly"));
         await new WeatherStore(Database).Merge(new Station("KTQ00000001", "Harbour office", 43.1, -66.9, 6), WeatherFile.Read(weather).Days, Instant.FromUtc(2026, 11, 23, 8, 0));
         using FileStream log = File.OpenRead(Demo("kittiwake-quay.log.csv"));

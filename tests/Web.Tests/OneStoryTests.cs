@@ -123,7 +123,7 @@ public sealed class OneStoryTests
             await InitializeAsync(withServer: true);
             if (seed == 0)
                 return;
-            await new PlanStore(Database, PlanFile.Options).Replace(plan);
+            await new PlanStore(Database, PlanFile.Stored).Replace(plan);
             using FileStream weather = File.OpenRead(Demo("kittiwake-quay.dly"));
             await new WeatherStore(Database).Merge(new Station("KTQ00000001", "Harbour office", 43.1, -66.9, 6), WeatherFile.Read(weather).Days, Instant.FromUtc(2026, 11, 23, 8, 0));
         }

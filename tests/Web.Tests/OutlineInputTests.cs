@@ -2,6 +2,7 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Wording;
 
 namespace UnrulyMeadow.Web.Tests;
 

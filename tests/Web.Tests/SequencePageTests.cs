@@ -41,10 +41,10 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         int planned = (await Plan()).Displays.Count(d => d.Install >= new NodaTime.LocalDate(2027, 9, 1));
         Assert.InRange(planned, 50, 100);
         // All bulbs of the steps' next year become one kind: they would flower all at once.
-        var displays = new DisplayStore(new PlanStore(app.Database, PlanFile.Options));
+        var displays = new DisplayStore(new PlanStore(app.Database, PlanFile.Stored));
         Plan now = await Plan();
         foreach (Display d in now.Displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install >= new NodaTime.LocalDate(2027, 9, 1) && now.FindPlanter(d.PlanterId)!.AreaId == "ferry-steps"))
-            await displays.Save(d with { Items = [new DisplayItem("tulip-mid-rose", 5)], Pairs = [] }, (await new PlanStore(app.Database, PlanFile.Options).Now()).Versions.Display(d.Id));
+            await displays.Save(d with { Items = [new DisplayItem("tulip-mid-rose", 5)], Pairs = [] }, (await new PlanStore(app.Database, PlanFile.Stored).Now()).Versions.Display(d.Id));
         IDocument spread = await _browser.Over("/year/sequence?area=ferry-steps&day=2028-04-01");
         Assert.StartsWith("All at once in Ferry Steps", spread.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         string[] take = [.. spread.QuerySelectorAll<IHtmlInputElement>("input[name='take[]']").Select(i => i.Value)];
@@ -65,7 +65,7 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task Bulbs_are_spread_over_empty_planters_of_a_turn_and_planted_as_proposed()
     {
-        await new LotStore(new PlanStore(app.Database, PlanFile.Options)).Save(new Lot("red-in-store", "tulip-mid-red", 4, LotState.Stored, "Cellar", new NodaTime.LocalDate(2026, 7, 1), LotCondition.Good), null);
+        await new LotStore(new PlanStore(app.Database, PlanFile.Stored)).Save(new Lot("red-in-store", "tulip-mid-red", 4, LotState.Stored, "Cellar", new NodaTime.LocalDate(2026, 7, 1), LotCondition.Good), null);
         using HttpResponseMessage added = await _browser.Send("/turns/new", null, ("Name", "Next bulbs"), ("FirstDay", "2029-10-15"), ("LastDay", "2029-10-19"));
         const string path = "/turns/next-bulbs-2029/spread";
         IDocument empty = await _browser.Open(path);
@@ -114,7 +114,7 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.NotEqual(page.QuerySelector("h1")!.TextContent, lifted.QuerySelector("h1")!.TextContent);
     }
 
-    private async Task<Plan> Plan() => await new PlanStore(app.Database, PlanFile.Options).Load();
+    private async Task<Plan> Plan() => await new PlanStore(app.Database, PlanFile.Stored).Load();
 
     private async Task Undo()
     {

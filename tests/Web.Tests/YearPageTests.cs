@@ -212,7 +212,7 @@ public sealed class ManyPlantersTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task Areas_are_folded_with_the_barest_open_and_the_rest_comes_when_asked()
     {
-        var plans = new PlanStore(app.Database, PlanFile.Options);
+        var plans = new PlanStore(app.Database, PlanFile.Stored);
         Plan demo = await plans.Load();
         var planters = Enumerable.Range(0, 150).Select(i => demo.Planters[i % 5] with { Id = $"p{i}", Name = $"Planter {i}" }).ToList();
         var displays = Enumerable.Range(0, 150).SelectMany(i => demo.DisplaysOf(demo.Planters[i % 5].Id).Select(d => d with { Id = $"{d.Id}-{i}", PlanterId = $"p{i}" })).ToList();

@@ -100,8 +100,8 @@ test('a day sheet that stays open names the planter whose work was changed meanw
 test('a remark is mended at one click and the change is taken back at another', async ({ page }) => {
   await page.goto(`${studio}/planters/flag-pot?day=2027-04-25`);
   await expect(page.getByText('Lantana, gold goes out before the frost all-clear')).toBeVisible();
-  await page.getByRole('button', { name: 'Install it on 26 Apr 2027' }).or(page.getByRole('button', { name: /Install it on 2\d Apr 2027/ })).first().click();
-  await expect(page.locator('.said')).toContainText('Done: Install it on');
+  await page.getByRole('button', { name: 'Plant it on 26 Apr 2027' }).or(page.getByRole('button', { name: /Plant it on 2\d Apr 2027/ })).first().click();
+  await expect(page.locator('.said')).toContainText('Done: Plant it on');
   await expect(page.getByText('Lantana, gold goes out before the frost all-clear')).toHaveCount(0);
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText('Lantana, gold goes out before the frost all-clear')).toBeVisible();

@@ -60,7 +60,7 @@ public sealed class Kills : IAsyncLifetime
         Assert.True(logged.Count > kills * 5, $"only {logged.Count} entries were acknowledged");
         Assert.Empty(logged.Except(stored));
         Assert.Equal(stored.Count, stored.Distinct().Count());
-        LoadedPlan now = await new PlanStore(_site.Database, PlanFile.Options).Now();
+        LoadedPlan now = await new PlanStore(_site.Database, PlanFile.Stored).Now();
         Assert.Empty(now.Aside);
         // The last note acknowledged, or the one that was on its way when the app was killed.
         foreach (string p in planters)

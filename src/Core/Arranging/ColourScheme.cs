@@ -1,6 +1,8 @@
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Rules;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Arranging;
 
@@ -95,29 +97,32 @@ public sealed class ColourScheme
         return new ColourScheme(parts, lead, echoes, surprises, kind, widest);
     }
 
-    /// <summary>Why the scheme does not follow a school; null when it does.</summary>
+    /// <summary>Why the scheme does not follow a school, of a <see cref="SchemeBreak"/>; null when it does.</summary>
     /// <param name="rules">The house rules.</param>
-    public string? Breaks(HouseRules rules)
+    public Fact? Breaks(HouseRules rules)
     {
         switch (rules.Colour)
         {
             case ColourSchool.OneColour:
                 return Kind is RelationKind.OneColour or RelationKind.WithNeutral ? null
-                    : $"Hues are {Widest!.HueApartDeg:0}° apart ({Widest.One} and {Widest.Other}); one colour keeps within {ColourRelation.OneColourDeg:0}°.";
+                    : HuesApart(SchemeBreak.NotOneColour, ColourRelation.OneColourDeg);
             case ColourSchool.Neighbouring:
                 return Kind is RelationKind.OneColour or RelationKind.Neighbouring or RelationKind.WithNeutral ? null
-                    : $"Hues are {Widest!.HueApartDeg:0}° apart ({Widest.One} and {Widest.Other}); neighbours keep within {ColourRelation.NeighbouringDeg:0}°.";
+                    : HuesApart(SchemeBreak.NotNeighbouring, ColourRelation.NeighbouringDeg);
             case ColourSchool.Institution:
                 string? far = Parts.SelectMany(p => p.Colours.Take(1))
                     .Where(c => Lab.Of(c).Chroma >= ColourRelation.NeutralChroma)
                     .FirstOrDefault(c => rules.InstitutionColours.All(i => ColourDifference.Between(c, i) > Echoes));
-                return far is null ? null : $"{far} is near none of the institution's colours ({string.Join(", ", rules.InstitutionColours)}).";
+                return far is null ? null : new Fact(SchemeBreak.NotOfTheInstitution, ("colour", new ColourCode(far)), ("allowed", rules.InstitutionColours.Select(c => new ColourCode(c)).ToList()));
             default:
                 return Kind is RelationKind.Contrast || Parts.Count < 2 || LightnessApart >= LightAgainstDark ? null
-                    : Widest is null ? $"There is but one hue, and lightness is at most {LightnessApart:0} apart; light against dark wants {LightAgainstDark:0}."
-                    : $"Hues are at most {Widest.HueApartDeg:0}° and lightness {LightnessApart:0} apart; a contrast wants {ColourRelation.ContrastDeg:0}°, or light against dark {LightAgainstDark:0}.";
+                    : Widest is null ? new Fact(SchemeBreak.OneHueNoContrast, ("lightness", Number(LightnessApart)), ("wants", Number(LightAgainstDark)))
+                    : new Fact(SchemeBreak.NoContrast, ("hue", Degrees(Widest.HueApartDeg)), ("lightness", Number(LightnessApart)), ("wantsHue", Degrees(ColourRelation.ContrastDeg)), ("wants", Number(LightAgainstDark)));
         }
     }
+
+    private Fact HuesApart(SchemeBreak kind, double within) =>
+        new(kind, ("apart", Degrees(Widest!.HueApartDeg)), ("one", new ColourCode(Widest.One)), ("other", new ColourCode(Widest.Other)), ("within", Degrees(within)));
 
     /// <summary>The scheme in a sentence.</summary>
     public string Sentence()

@@ -1,8 +1,10 @@
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Checks;
 
@@ -17,9 +19,8 @@ internal static class ArrangementChecks
             int winners = at.Kinds[o.Winner].Item.Count;
             yield return at.Say(
                 Gravity.Weakens,
-                $"{o.WinnerPlant.CommonName} overgrows {o.LoserPlant.CommonName}",
-                $"From {CheckedDisplay.Day(o.When)} less than half of its leaves stand in the light, {o.LightLeft:P0} at the least.",
-                "Plant fewer of the stronger, choose one of less vigour, or give the weaker more room.",
+                RemarkKind.Overgrows,
+                [("plant", o.WinnerPlant), ("other", o.LoserPlant), ("when", o.When), ("light", Share(o.LightLeft))],
                 o.Explain(),
                 [
                     at.Swap(o.WinnerPlant, p => p.Vigour < o.WinnerPlant.Vigour && p.MatureSpreadCm <= o.WinnerPlant.MatureSpreadCm),
@@ -42,11 +43,10 @@ internal static class ArrangementChecks
             Plant plant = at.Kinds[k].Plant;
             yield return at.Say(
                 Gravity.Looks,
-                $"{plant.CommonName} is hidden behind its neighbours",
-                $"On {CheckedDisplay.Day(at.Midway)} {shown:P0} of its upper half is seen from {sight.AwayCm / 100:0.#} m.",
-                "Stand what is tall in the centre or at the back, or lay the display out anew.",
+                RemarkKind.HiddenBehind,
+                [("plant", plant), ("day", at.Midway), ("shown", Share(shown)), ("away", Metres(sight.AwayCm / 100, 1))],
                 new Working("What is seen", $"{shown:P0}", [new("eye", $"{sight.EyeCm:0} cm above the medium, {sight.AwayCm:0} cm away"), new(plant.CommonName, $"{wide[k]:0} cm wide, {Stature.Of(plant, wide[k]).HeightCm:0} cm high on the day")], "Nine points over each plant's upper half, seen when no neighbour's middle four fifths stands before them; the best of the sides from which people look", "Geometry; eye height and distance are common practice", []),
-                [at.Arrangement.ByHand ? new Remedy("Lay the display out anew", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Places = null })] }) : null]);
+                [at.Arrangement.ByHand ? new Remedy(new Fact(RemedyKind.LayOutAnew), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Places = null })] }) : null]);
         }
     }
 
@@ -60,9 +60,8 @@ internal static class ArrangementChecks
                     continue;
                 yield return at.Say(
                     Gravity.Looks,
-                    $"{front.CommonName} stands before the stems of {bark.CommonName}",
-                    $"It stands {front.HeightCm:0} cm high before stems of {bark.HeightCm:0} cm while they show.",
-                    "Nothing tall in front of ornamental bark: choose what stays below half its height.",
+                    RemarkKind.BeforeStems,
+                    [("plant", front), ("other", bark), ("height", Cm(front.HeightCm)), ("stems", Cm(bark.HeightCm))],
                     new Working("Before ornamental bark", $"{front.HeightCm / bark.HeightCm:P0} of its height", [new(bark.CommonName, $"{bark.HeightCm:0} cm"), new(front.CommonName, $"{front.HeightCm:0} cm")], "What stands with ornamental stems stays below half their height while they show", "Common practice", []),
                     [at.Swap(front, p => p.HeightCm <= 0.5 * bark.HeightCm)]);
             }
@@ -88,11 +87,10 @@ internal static class ArrangementChecks
         double keep = room / own;
         yield return at.Say(
             Gravity.Loses,
-            stays > 0.02 ? "It does not find room beside what stays" : "More plants than the surface holds",
-            $"What stays takes {stays:P0} of the surface; these plants, as bought, want {own:P0} where {room:P0} can be pressed in.",
-            $"Plant about {keep:P0} of them, or take out some of what stays.",
+            stays > 0.02 ? RemarkKind.NoRoomBesideWhatStays : RemarkKind.MorePlantsThanFit,
+            [("stays", Share(stays)), ("wanted", Share(own)), ("room", Share(room)), ("keep", Share(keep))],
             new Working("Room on the surface", $"{own:P0} wanted, {room:P0} free", [.. at.Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Item.Count} × {k.Plant.SpreadAtPurchaseCm:0.#} cm")), new("what stays", $"{stays:P0}")], "Discs as wide as bought, pressed to at most 1.25 of the free surface; of what stays the foot counts: a twentieth of a tree's spread, a quarter of an upright plant's, half of a mound's, three tenths of a trailing one's", "Common practice", []),
-            [keep * at.Kinds.Min(k => k.Item.Count) >= 0.5 ? new Remedy($"Plant {keep:P0} of each", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count * keep)), Places = null })] }) : null]);
+            [keep * at.Kinds.Min(k => k.Item.Count) >= 0.5 ? new Remedy(new Fact(RemedyKind.PlantShareOfEach, ("share", Share(keep))), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count * keep)), Places = null })] }) : null]);
     }
 
     public static IEnumerable<Remark> LostInEachOther(CheckedDisplay at)
@@ -102,9 +100,8 @@ internal static class ArrangementChecks
             (Plant a, Plant b) = (difference.One, difference.Other);
             yield return at.Say(
                 Gravity.Looks,
-                $"{a.CommonName} and {b.CommonName} are lost in each other",
-                $"They are alike in height, texture and form, and their colours are {difference.ColourDifference:0} apart.",
-                "Neighbours must differ in one of them: choose another for one.",
+                RemarkKind.LostInEachOther,
+                [("plant", a), ("other", b), ("apart", Number(difference.ColourDifference))],
                 difference.Explain(),
                 [at.Swap(b, p => !new NeighbourDifference(a, difference.OneShows, p, p.LeadColour).IsLost)]);
         }

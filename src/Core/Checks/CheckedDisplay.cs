@@ -2,6 +2,7 @@ using NodaTime;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -116,8 +117,8 @@ internal sealed class CheckedDisplay
         }
     }
 
-    public Remark Say(Gravity gravity, string what, string why, string mend, Working working, params IEnumerable<Remedy?> remedies) =>
-        new(Display.PlanterId, Display.Id, what, why, mend, working) { Gravity = gravity, Remedies = [.. remedies.OfType<Remedy>()] };
+    public Remark Say(Gravity gravity, RemarkKind kind, ReadOnlySpan<(string Name, object? Value)> parts, Working working, params IEnumerable<Remedy?> remedies) =>
+        new(Display.PlanterId, Display.Id, gravity, new Fact(kind, parts), working) { Remedies = [.. remedies.OfType<Remedy>()] };
 
     /// <summary>Puts another plant in the place of one: the nearest in colour, height and width that is free of the fault.</summary>
     /// <param name="plant">The one that goes.</param>
@@ -140,7 +141,7 @@ internal sealed class CheckedDisplay
                 (nearest, best) = (far, other);
         }
         return best is null ? null : new Remedy(
-            $"Put {best.CommonName} in its place",
+            new Fact(RemedyKind.PutInItsPlace, ("plant", best), ("instead", plant)),
             Display with { Items = [.. Display.Items.Select(i => i.PlantId == plant.Id ? i with { PlantId = best.Id, DepthCm = null, Form = null } : i)], Pairs = [.. Display.Pairs.Where(p => p.FirstPlantId != plant.Id && p.SecondPlantId != plant.Id)] });
     }
 
@@ -149,21 +150,21 @@ internal sealed class CheckedDisplay
     {
         int now = Display.Items.First(i => i.PlantId == plant.Id).Count;
         return count < 1 || count == now ? null : new Remedy(
-            $"Plant {count} instead of {now}",
+            new Fact(RemedyKind.PlantCount, ("plant", plant), ("count", count), ("now", now)),
             Display with { Items = [.. Display.Items.Select(i => i.PlantId == plant.Id ? i with { Count = count, Places = null } : i)] });
     }
 
     /// <summary>Moves its days; null when it would not stand a day, or would run into another display of its layer.</summary>
-    public Remedy? Days(string say, LocalDate? install = null, LocalDate? lift = null)
+    public Remedy? Days(RemedyKind kind, LocalDate? install = null, LocalDate? lift = null)
     {
         Display moved = Display with { Install = install ?? Display.Install, Lift = lift ?? Display.Lift };
         bool clashes = Plan.DisplaysOf(Planter.Id).Any(d => d.Id != Display.Id && d.Layer == Display.Layer && d.Install < moved.Lift && moved.Install < d.Lift);
-        return clashes || moved.Faults().Count > 0 ? null : new Remedy(say, moved);
+        return clashes || moved.Faults().Count > 0 ? null : new Remedy(new Fact(kind, ("day", install ?? lift)), moved);
     }
 
     /// <summary>Takes a kind out; null when it is the only one.</summary>
     public Remedy? Without(Plant plant) => Display.Items.Count < 2 ? null : new Remedy(
-        $"Leave {plant.CommonName} out",
+        new Fact(RemedyKind.LeaveOut, ("plant", plant)),
         Display with { Items = [.. Display.Items.Where(i => i.PlantId != plant.Id)], Pairs = [.. Display.Pairs.Where(p => p.FirstPlantId != plant.Id && p.SecondPlantId != plant.Id)] });
 
     public static string Day(LocalDate day) => day.ToString("d MMM uuuu", null);

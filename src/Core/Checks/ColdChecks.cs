@@ -1,9 +1,11 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Checks;
 
@@ -28,7 +30,7 @@ internal static class ColdChecks
                 yield return remark;
             yield break;
         }
-        string returns = StayLosses.Say(at.ReturnOdds(plant));
+        Fact? returns = StayLosses.MayReturnBy(at.ReturnOdds(plant));
         if (BeforeAllClear(at, plant) is { } early)
             yield return early;
         if (Soft(at, plant, losses) is { } soft)
@@ -37,11 +39,10 @@ internal static class ColdChecks
             yield break;
         yield return at.Say(
             Gravity.Loses,
-            $"{plant.CommonName} is spoiled by frost while it should stand",
-            $"Frost spoils its flower and leaf; in the middle year that is by {CheckedDisplay.Day(lost)}, {left} days before it comes out.{(returns.Length > 0 ? $" From its roots it {returns}." : string.Empty)}",
-            $"Lift it by {CheckedDisplay.Day(lost)}, cover it on frost nights, or choose what stands frost.",
+            RemarkKind.SpoiledByFrost,
+            [("plant", plant), ("lost", lost), ("left", left), ("returns", returns)],
             Follow(at, plant, losses, CheckedDisplay.Day(lost)),
-            [at.Days($"Lift it on {CheckedDisplay.Day(lost)}", lift: lost), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
+            [at.Days(RemedyKind.LiftOn, lift: lost), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
     }
 
     // By the fitted odds of a night as cold as spoils this plant here; what hardens may go out early.
@@ -60,11 +61,10 @@ internal static class ColdChecks
             allClear = allClear.PlusDays(1);
         return at.Say(
             Gravity.Loses,
-            $"{plant.CommonName} goes out before the frost all-clear",
-            $"Planted out on {CheckedDisplay.Day(at.Display.Install)}, a night that spoils it follows in {after * 10:0} of 10 years: {spring.ThresholdC:0.#} °C at the station{(at.PocketC > 0 ? $", {at.PocketC:0.#} K less here" : string.Empty)}.",
-            $"Install on {CheckedDisplay.Day(allClear)} or later, or hold it under cover until then.",
+            RemarkKind.BeforeAllClear,
+            [("plant", plant), ("install", at.Display.Install), ("odds", OutOfTen(after, 0)), ("threshold", Celsius(spring.ThresholdC, 1)), ("pocket", at.PocketC > 0 ? CelsiusApart(at.PocketC, 1) : null), ("allClear", allClear)],
             spring.Explain(at.Plan.Site.FrostRisk),
-            [at.Days($"Install it on {CheckedDisplay.Day(allClear)}", install: allClear), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
+            [at.Days(RemedyKind.PlantOn, install: allClear), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
     }
 
     private static Remark? Soft(CheckedDisplay at, Plant plant, StayLosses losses)
@@ -74,11 +74,10 @@ internal static class ColdChecks
             return null;
         return at.Say(
             Gravity.Loses,
-            $"{plant.CommonName} comes soft from a warm house",
-            $"In its first week outdoors it stands {Hardening.SoftK:0.#} K less cold: frost takes it then in {losses.OddsBy(week) * 10:0} of 10 years.",
-            $"Harden it off for {Hardening.SoftDays} days: out by day, in on cold nights. The house rule can say that it comes so.",
+            RemarkKind.SoftFromWarmHouse,
+            [("plant", plant), ("less", CelsiusApart(Hardening.SoftK, 1)), ("odds", OutOfTen(losses.OddsBy(week), 0)), ("days", Hardening.SoftDays)],
             Follow(at, plant, losses, $"{losses.OddsBy(week):P0} in the first week"),
-            [at.Days($"Install it on {CheckedDisplay.Day(week)}, hardened off until then", install: week)]);
+            [at.Days(RemedyKind.HardenOffUntil, install: week)]);
     }
 
     private static Remark? Wintered(CheckedDisplay at, Plant plant, StayLosses losses)
@@ -89,9 +88,8 @@ internal static class ColdChecks
         double live = 1 - ((double)losses.Years.Count(y => y.Kind == LossKind.Tops) / losses.Years.Count);
         return live >= 0.8 ? null : at.Say(
             Gravity.Loses,
-            $"{plant.CommonName} may be cut back by winter",
-            $"Its tops, hardened, are spoiled at {plant.TopDamageC:0.#} °C; they come through {live * 10:0.#} of 10 winters here.",
-            "Cover it, move it in, or choose what stands more.",
+            RemarkKind.CutBackByWinter,
+            [("plant", plant), ("spoiledAt", Celsius(plant.TopDamageC, 1)), ("odds", OutOfTen(live))],
             Follow(at, plant, losses, $"{live:P0} come through"),
             [at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
     }
@@ -130,11 +128,10 @@ internal static class ColdChecks
         LocalDate before = winter.PlusDays(-60);
         yield return at.Say(
             Gravity.Loses,
-            $"{plant.CommonName} may lose its roots in winter",
-            $"Its roots die at about {kill:0.#} °C; in {at.Planter.Name} they live through {survival.Odds(kill) * 10:0.#} of 10 winters (between {low * 10:0.#} and {high * 10:0.#}).",
-            "Wrap or group the planter, move it in, sink it in a bed, or choose what stands more; the Climate page compares.",
+            RemarkKind.RootsLostInWinter,
+            [("plant", plant), ("planter", at.Planter), ("killing", Celsius(kill, 1)), ("odds", OutOfTen(survival.Odds(kill))), ("low", Number(low * 10, 1)), ("high", Number(high * 10, 1))],
             survival.Explain(kill, estimated),
-            [at.Swap(plant, p => survival.Odds(p.RootKilling.Celsius) >= LeastRootOdds), before > install && !plant.Windows.Any(w => w.Part == ColourPart.Stem) ? at.Days($"Lift it on {CheckedDisplay.Day(before)}, before winter", lift: before) : null]);
+            [at.Swap(plant, p => survival.Odds(p.RootKilling.Celsius) >= LeastRootOdds), before > install && !plant.Windows.Any(w => w.Part == ColourPart.Stem) ? at.Days(RemedyKind.LiftBeforeWinter, lift: before) : null]);
     }
 
     public static IEnumerable<Remark> BulbCold(CheckedDisplay at, Plant plant, BulbPlace place, IReadOnlyList<GrowingSeason> seasons)
@@ -147,17 +144,14 @@ internal static class ColdChecks
             yield break;
         BulbFigures bulb = plant.Bulb!;
         double shortBy = Math.Max(0, bulb.ColdWeeksLow - forecast.MedianColdWeeks);
-        string outcome = forecast.Years.Count * 2 < forecast.YearsAsked
-            ? "it does not flower in most years"
-            : $"{forecast.MedianColdWeeks:0.0} weeks by flowering in the middle year, {shortBy:0.0} short";
+        bool flowers = forecast.Years.Count * 2 >= forecast.YearsAsked;
         LocalDate fall = new LocalDate(StackBloom.BulbYearStart(at.Display.Install, at.Record!.Station.IsSouthern).Year, at.Record.Station.IsSouthern ? 4 : 10, 20);
         yield return at.Say(
             Gravity.Loses,
-            $"{plant.CommonName} goes in with too little cold ahead",
-            $"Planted on {CheckedDisplay.Day(at.Display.Install)} it wants {bulb.ColdWeeksLow:0}–{bulb.ColdWeeksHigh:0} weeks: {outcome}. Expect late, short or blind flowers.",
-            "Plant earlier in fall, or ask for pre-cooled bulbs.",
+            RemarkKind.TooLittleCold,
+            [("plant", plant), ("install", at.Display.Install), ("least", Number(bulb.ColdWeeksLow)), ("most", Weeks(bulb.ColdWeeksHigh)), ("had", flowers ? Weeks(forecast.MedianColdWeeks, 1) : null), ("shortBy", Number(shortBy, 1)), ("blind", !flowers)],
             forecast.Explain(place),
-            [fall < at.Display.Install ? at.Days($"Plant on {CheckedDisplay.Day(fall)}", install: fall) : null, at.Swap(plant, p => p.Bulb is { } b && b.ColdWeeksLow <= forecast.MedianColdWeeks - 1)]);
+            [fall < at.Display.Install ? at.Days(RemedyKind.PlantOn, install: fall) : null, at.Swap(plant, p => p.Bulb is { } b && b.ColdWeeksLow <= forecast.MedianColdWeeks - 1)]);
     }
 
     // Only the half-year that runs towards summer can be "too early": a tender plant set out in fall is a short display.

@@ -68,7 +68,7 @@ public sealed class DisplayChecks
         IEnumerable<Remark> remarks = at.IsBulbs ? OfBulbs(at) : OfPlants(at);
         if (thorough && !at.IsBulbs)
             remarks = remarks.Concat(Thorough(at));
-        return [.. remarks.DistinctBy(r => r.What).OrderBy(r => r.Gravity)];
+        return [.. remarks.DistinctBy(r => r.Says.Key).OrderBy(r => r.Gravity)];
     }
 
     /// <summary>How the colours of a display go together over its own time, as its remarks judge them.</summary>

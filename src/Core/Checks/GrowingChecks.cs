@@ -1,10 +1,12 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Stacks;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Checks;
 
@@ -25,9 +27,8 @@ internal static class GrowingChecks
         bool tooBright = planter.Exposure > plant.LightHigh;
         yield return at.Say(
             Gravity.Weakens,
-            $"{plant.CommonName} stands in too {(tooBright ? "much" : "little")} sun",
-            $"{planter.Name} has {Name(planter.Exposure)}; the plant wants {Name(plant.LightLow)}{(plant.LightLow == plant.LightHigh ? string.Empty : " to " + Name(plant.LightHigh))}.",
-            tooBright ? "Move it to a shadier planter or choose a plant for sun." : "Move it into more light or choose a plant for shade.",
+            tooBright ? RemarkKind.TooMuchSun : RemarkKind.TooLittleSun,
+            [("plant", plant), ("planter", planter), ("has", planter.Exposure), ("least", plant.LightLow), ("most", plant.LightLow == plant.LightHigh ? null : plant.LightHigh)],
             new Working(
                 "Light",
                 Name(planter.Exposure),
@@ -51,9 +52,8 @@ internal static class GrowingChecks
         Plant goes = own.Contains(dry) ? dry : wet;
         yield return at.Say(
             Gravity.Weakens,
-            $"{dry.CommonName} and {wet.CommonName} want different water",
-            "One dries out between waterings, the other must never be dry.",
-            "Keep one of them and put the other where its neighbours drink as it does.",
+            RemarkKind.DifferentWater,
+            [("plant", dry), ("other", wet)],
             new Working(
                 "Water",
                 "low beside high",
@@ -72,9 +72,8 @@ internal static class GrowingChecks
             {
                 yield return at.Say(
                     Gravity.Weakens,
-                    $"{plant.CommonName} wants another pH",
-                    $"It wants pH {plant.Roots.PhLow:0.#} to {plant.Roots.PhHigh:0.#}; measured here is {ph:0.#}.",
-                    at.Planter.Form.IsBed ? "Choose a plant for this soil, or plant it in a container of its own medium." : "Fill with medium of the right pH, or choose another plant.",
+                    RemarkKind.PhOutOfRange,
+                    [("plant", plant), ("low", Number(plant.Roots.PhLow, 1)), ("high", Number(plant.Roots.PhHigh, 1)), ("measured", Number(ph, 1)), ("isBed", at.Planter.Form.IsBed)],
                     new Working("pH", $"{ph:0.#}", [new("measured", $"{ph:0.#}"), new(plant.CommonName, $"{plant.Roots.PhLow:0.#} to {plant.Roots.PhHigh:0.#}")], "Measured pH within the plant's range", "Plant figures " + plant.Source, []),
                     [at.Swap(plant, p => ph >= p.Roots.PhLow && ph <= p.Roots.PhHigh)]);
             }
@@ -88,9 +87,8 @@ internal static class GrowingChecks
         {
             yield return at.Say(
                 Gravity.Weakens,
-                $"{acid.CommonName} and {other.CommonName} want different medium",
-                $"One wants acid medium, pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}, the other pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}.",
-                "Keep one of them here.",
+                RemarkKind.DifferentMedium,
+                [("plant", acid), ("other", other), ("low", Number(acid.Roots.PhLow, 1)), ("high", Number(acid.Roots.PhHigh, 1)), ("otherLow", Number(other.Roots.PhLow, 1)), ("otherHigh", Number(other.Roots.PhHigh, 1))],
                 new Working("Medium", "ranges of pH do not meet", [new(acid.CommonName, $"pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}"), new(other.CommonName, $"pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}")], "One medium must suit all that root in it: their ranges of pH share at least 0.3", "Common practice; plant figures from memory of handbooks", []),
                 [at.Swap(acid, p => p.Roots.Medium != RootingMedium.Acid)]);
         }
@@ -103,9 +101,8 @@ internal static class GrowingChecks
         {
             yield return at.Say(
                 Gravity.Loses,
-                $"{plant.CommonName} stands too wet",
-                "It rots in wet, and this planter drains poorly.",
-                "Open the holes, set the planter on feet, or choose a plant that bears wet.",
+                RemarkKind.TooWet,
+                [("plant", plant)],
                 drainage.Explain(),
                 [plant.Bulb is null ? at.Swap(plant, p => !RotsInWet(p)) : null]);
         }
@@ -124,9 +121,8 @@ internal static class GrowingChecks
             yield break;
         yield return at.Say(
             Gravity.Weakens,
-            $"{plant.CommonName} stalls in heat",
-            $"A week's mean above {ceiling:0} °C stops its flowers; it comes in {hot * 10:0} of 10 years while it stands{(warm > 0 ? $", with {warm:0} °C from the masonry" : string.Empty)}.",
-            "Trim it and it returns when nights cool; or choose what bears heat.",
+            RemarkKind.StallsInHeat,
+            [("plant", plant), ("ceiling", Celsius(ceiling)), ("odds", OutOfTen(hot, 0)), ("masonry", warm > 0 ? CelsiusApart(warm) : null)],
             new Working("Heat", $"{hot:P0} of years", [new("ceiling", $"{ceiling:0} °C, a week's mean"), new("hottest week, middle year", $"{hottest[hottest.Length / 2]:0.0} °C"), new("masonry", $"{warm:0} °C")], "Share of weather years whose hottest week, with the masonry's heat, passes the plant's ceiling", "Ceilings from memory of handbooks; masonry common practice", []),
             [at.Swap(plant, p => p.Roots.HeatCeilingC is not { } c || c > ceiling + 2)]);
     }
@@ -143,9 +139,8 @@ internal static class GrowingChecks
             yield break;
         yield return at.Say(
             passes ? Gravity.Loses : Gravity.Looks,
-            passes ? $"{plant.CommonName} stands too high here" : $"{plant.CommonName} is tall for this planter",
-            passes ? $"It comes to stand {reaches:0} cm high; {height.LimitedBy} allows {limit:0} cm." : $"It comes to stand {reaches:0} cm high; {height.ProportionCm:0} cm looks right by the planter's height and width.",
-            "Choose a lower plant" + (passes ? " or a heavier planter." : "."),
+            passes ? RemarkKind.TooHigh : RemarkKind.TallForThePlanter,
+            [("plant", plant), ("reaches", Cm(reaches)), ("limit", Cm(passes ? limit : height.ProportionCm)), ("by", height.LimitedBy)],
             height.Explain(),
             [at.Swap(plant, p => p.HeightCm <= Math.Min(limit, height.ProportionCm))]);
     }
@@ -160,9 +155,8 @@ internal static class GrowingChecks
         {
             yield return at.Say(
                 plant.IsLasting && has < want * 0.7 ? Gravity.Loses : Gravity.Weakens,
-                $"{plant.CommonName} lacks medium under it",
-                $"Its roots want about {want:0} cm; here are {has:0} cm.",
-                "Choose a deeper planter or a lower plant.",
+                RemarkKind.LacksDepth,
+                [("plant", plant), ("wants", Cm(want)), ("has", Cm(has))],
                 new Working("Depth for roots", $"{has:0} cm", [new("wanted", $"{want:0} cm"), new("medium", $"{has:0.#} cm")], "About a third of the height, at most 45 cm for what lasts and 15 cm for bedding", "Common practice", []),
                 [at.Swap(plant, p => p.RootDepthCm <= has)]);
         }
@@ -171,11 +165,10 @@ internal static class GrowingChecks
         {
             yield return at.Say(
                 Gravity.Reminds,
-                $"{plant.CommonName} becomes root-bound",
-                $"From {CheckedDisplay.Day(at.Display.Install)} to {CheckedDisplay.Day(at.Display.Lift)} it would stand more than {YearsInAPot} years in one container.",
-                "Lift it then, cut the circling roots and give it fresh medium, or plant it out.",
+                RemarkKind.BecomesRootBound,
+                [("plant", plant), ("install", at.Display.Install), ("lift", at.Display.Lift), ("years", YearsInAPot)],
                 new Working("Years in a container", $"{Period.DaysBetween(at.Display.Install, at.Display.Lift) / 365.25:0.#}", [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("comes out", CheckedDisplay.Day(at.Display.Lift))], $"Shrubs and evergreens stand several years in a container, then go out; {YearsInAPot} counted", "Common practice", []),
-                [at.Days($"Lift it on {CheckedDisplay.Day(limit)}", lift: limit)]);
+                [at.Days(RemedyKind.LiftOn, lift: limit)]);
         }
     }
 
@@ -188,22 +181,20 @@ internal static class GrowingChecks
         {
             yield return at.Say(
                 Gravity.Reminds,
-                $"{plant.CommonName} is not sold as {wanted}",
-                $"The palette knows it as {string.Join(", ", GoodsForm.Of(sold).Select(f => f.Name))}; {form.Name} are reckoned with.",
-                "Choose a form in the display or under Supply.",
+                RemarkKind.NotSoldSo,
+                [("plant", plant), ("wanted", wanted), ("sold", GoodsForm.Of(sold).Select(f => f.Name).ToList()), ("form", form.Name)],
                 new Working("Form", form.Name, [new("chosen", wanted)], "The usual form where the chosen one is not sold", "Common practice", []),
-                [new Remedy($"Buy it as {form.Name}", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = null } : i)] })]);
+                [new Remedy(new Fact(RemedyKind.BuyAs, ("plant", plant), ("form", form.Name)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = null } : i)] })]);
         }
         else if (form.GrowOnWeeks > 0)
         {
             LocalDate by = at.Display.Install.PlusWeeks(-form.GrowOnWeeks);
             yield return at.Say(
                 Gravity.Reminds,
-                $"{plant.CommonName} is bought as plugs",
-                $"Plugs are grown on for about {form.GrowOnWeeks} weeks before they are planted out: they have to be there by {CheckedDisplay.Day(by)}.",
-                "Have room and somebody for them in the holding area, or buy packs.",
+                RemarkKind.BoughtAsPlugs,
+                [("plant", plant), ("weeks", Weeks(form.GrowOnWeeks)), ("by", by)],
                 new Working("Growing on", $"{form.GrowOnWeeks} weeks", [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("plugs by", CheckedDisplay.Day(by))], "Four to seven weeks from plug to planting", "Common practice", []),
-                [GoodsForm.Usual(sold) is { GrowOnWeeks: 0 } usual ? new Remedy($"Buy {usual.Name}", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = usual.Name } : i)] }) : null]);
+                [GoodsForm.Usual(sold) is { GrowOnWeeks: 0 } usual ? new Remedy(new Fact(RemedyKind.BuyAs, ("plant", plant), ("form", usual.Name)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = usual.Name } : i)] }) : null]);
         }
     }
 
@@ -216,9 +207,8 @@ internal static class GrowingChecks
         int days = Period.DaysBetween(old.Since, at.Display.Install);
         yield return at.Say(
             Gravity.Reminds,
-            $"{plant.CommonName} at hand may be root-bound",
-            $"{old.Count} {(old.Place.Length > 0 ? $"({old.Place}) " : string.Empty)}will have stood {days} days in their pots.",
-            at.Rules.Medium == MediumSchool.Recharge ? "Cut circling roots; root-bound planters get all their medium new." : "Cut circling roots before they are planted.",
+            RemarkKind.AtHandRootBound,
+            [("plant", plant), ("count", old.Count), ("place", old.Place), ("days", days), ("recharge", at.Rules.Medium == MediumSchool.Recharge)],
             new Working("Days in nursery pots", $"{days}", [new("since", CheckedDisplay.Day(old.Since)), new("goes in", CheckedDisplay.Day(at.Display.Install))], $"More than {WaitedDays} days in a nursery pot", "Common practice", []));
     }
 

@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
@@ -8,6 +9,7 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Checks;
 
@@ -30,9 +32,8 @@ internal static class HouseRuleChecks
             Plant? goes = at.Kinds.Select(k => k.Plant).LastOrDefault(p => p.Id != scheme.Parts[scheme.Lead].Plant.Id) ?? at.Kinds[^1].Plant;
             yield return at.Say(
                 Gravity.AgainstRule,
-                $"The colours are not {Word(at.Rules.Colour)}",
-                breaks,
-                "Choose another plant for one of them, or another school for this planter.",
+                RemarkKind.ColoursAgainstTheRule,
+                [("school", at.Rules.Colour), ("breaks", breaks)],
                 scheme.Explain(),
                 [at.Swap(goes, p => ColourScheme.Of(at.Scheme(goes, p)) is { } with && with.Breaks(at.Rules) is null)]);
         }
@@ -41,9 +42,8 @@ internal static class HouseRuleChecks
         {
             yield return at.Say(
                 Gravity.Looks,
-                "One colour without a change of height or texture",
-                "All are of one texture and within half as much again in height.",
-                "A scheme of one colour lives by texture and height: bring in something bold, fine or tall.",
+                RemarkKind.OneColourWithoutChange,
+                [],
                 scheme.Explain(),
                 [at.Swap(at.Kinds[^1].Plant, p => p.Texture != at.Kinds[0].Plant.Texture)]);
         }
@@ -70,11 +70,10 @@ internal static class HouseRuleChecks
             Planter other = at.Plan.FindPlanter(twin.PlanterId)!;
             yield return at.Say(
                 Gravity.AgainstRule,
-                $"It is not planted like {other.Name}",
-                $"Both share the look of “{group}”, and identical pairs are the rule.",
-                "Plant both alike, or let this planter be free.",
+                RemarkKind.UnlikeItsPair,
+                [("planter", other), ("group", group)],
                 new Working("Pattern", "not identical", [new(other.Name, Kinds(at.Plan, twin)), new(at.Planter.Name, Kinds(at.Plan, at.Display))], "Planters of one look group carry the same plants in the same season", "House rule: identical pairs", []),
-                [other.Form == at.Planter.Form ? new Remedy($"Plant it like {other.Name}", at.Display with { Items = twin.Items, Pairs = twin.Pairs }) : null]);
+                [other.Form == at.Planter.Form ? new Remedy(new Fact(RemedyKind.PlantLike, ("planter", other)), at.Display with { Items = twin.Items, Pairs = twin.Pairs }) : null]);
             yield break;
         }
         bool echoes = others.Exists(d => d.Items.Any(i => at.Kinds.Any(k => k.Plant.Id == i.PlantId
@@ -83,11 +82,10 @@ internal static class HouseRuleChecks
         {
             yield return at.Say(
                 Gravity.AgainstRule,
-                "It echoes nothing of its group",
-                $"None of its plants or colours stands in another planter of “{group}”.",
-                "Take up one plant or one colour of a neighbour.",
+                RemarkKind.EchoesNothing,
+                [("group", group)],
                 new Working("Pattern", "no echo", [.. others.Take(4).Select(d => new WorkingInput(at.Plan.FindPlanter(d.PlanterId)!.Name, Kinds(at.Plan, d)))], $"A plant in common, or colours within {ColourScheme.Echoes:0} (CIEDE2000)", "House rule: echo", []),
-                [new Remedy($"Add 3 {at.Plan.Plant(others[0].Items[0].PlantId).CommonName}", at.Display with { Items = [.. at.Display.Items, new DisplayItem(others[0].Items[0].PlantId, 3)] })]);
+                [new Remedy(new Fact(RemedyKind.AddPlants, ("count", 3), ("plant", at.Plan.Plant(others[0].Items[0].PlantId))), at.Display with { Items = [.. at.Display.Items, new DisplayItem(others[0].Items[0].PlantId, 3)] })]);
         }
     }
 
@@ -100,21 +98,19 @@ internal static class HouseRuleChecks
             {
                 yield return at.Say(
                     Gravity.AgainstRule,
-                    $"{f.Plant.CommonName} stays after bloom",
-                    $"Tulips are annual here: it is over by {CheckedDisplay.Day(over)} and comes out on {CheckedDisplay.Day(at.Display.Lift)}.",
-                    "Lift it after bloom, or let tulips be perennial in this planter.",
+                    RemarkKind.TulipsStay,
+                    [("plant", f.Plant), ("over", over), ("lift", at.Display.Lift)],
                     new Working("Tulips", "annual", [new("last colour", CheckedDisplay.Day(over)), new("comes out", CheckedDisplay.Day(at.Display.Lift))], "Lifted within 75 days of the last colour", "House rule: annual tulips", []),
-                    [at.Days($"Lift the stack on {CheckedDisplay.Day(over.PlusDays(7))}", lift: over.PlusDays(7))]);
+                    [at.Days(RemedyKind.LiftOn, lift: over.PlusDays(7))]);
             }
             else if (at.Rules.Tulips == TulipSchool.Perennial && at.Display.Lift < over.PlusDays(DieBackWindow.Days))
             {
                 yield return at.Say(
                     Gravity.AgainstRule,
-                    $"{f.Plant.CommonName} is lifted before its leaves have died down",
-                    $"Tulips stay here: their leaves are brown by about {CheckedDisplay.Day(over.PlusDays(DieBackWindow.Days))}, and the stack comes out on {CheckedDisplay.Day(at.Display.Lift)}.",
-                    "Leave it, or let tulips be annual in this planter.",
+                    RemarkKind.TulipsLiftedEarly,
+                    [("plant", f.Plant), ("brown", over.PlusDays(DieBackWindow.Days)), ("lift", at.Display.Lift)],
                     new Working("Tulips", "perennial", [new("last colour", CheckedDisplay.Day(over)), new("leaves brown", $"{DieBackWindow.Days} days later")], "Leaves stay until brown; replaced in the third year", "House rule: perennial tulips", []),
-                    [at.Days("Leave it for three springs", lift: over.PlusDays(DieBackWindow.Days).PlusYears(2)), at.Days("Leave it until its leaves are brown", lift: over.PlusDays(DieBackWindow.Days))]);
+                    [at.Days(RemedyKind.LeaveForThreeSprings, lift: over.PlusDays(DieBackWindow.Days).PlusYears(2)), at.Days(RemedyKind.LeaveUntilBrown, lift: over.PlusDays(DieBackWindow.Days))]);
             }
         }
     }
@@ -131,23 +127,19 @@ internal static class HouseRuleChecks
         {
             yield return at.Say(
                 Gravity.AgainstRule,
-                $"{plant.CommonName} will not root in before winter",
-                at.Planter.Form.IsBed
-                    ? $"The ground freezes by about {CheckedDisplay.Day(freeze)}; it wants {ChrysanthemumWeeks} weeks of rooting, and goes in on {CheckedDisplay.Day(at.Display.Install)}."
-                    : "It lives through winter only in the ground.",
-                "Plant it earlier and in the ground, or take it as an annual.",
+                RemarkKind.ChrysanthemumTooLate,
+                [("plant", plant), ("freeze", freeze), ("weeks", Weeks(ChrysanthemumWeeks)), ("install", at.Display.Install), ("isBed", at.Planter.Form.IsBed)],
                 new Working("Rooting before winter", $"by {CheckedDisplay.Day(latest)}", [new("ground freezes", CheckedDisplay.Day(freeze)), new("rooting", $"{ChrysanthemumWeeks} weeks")], "4 to 6 weeks of rooting before the ground freezes", "Common practice", []),
-                [at.Planter.Form.IsBed ? at.Days($"Plant on {CheckedDisplay.Day(latest)}", install: latest) : null]);
+                [at.Planter.Form.IsBed ? at.Days(RemedyKind.PlantOn, install: latest) : null]);
         }
         else if (at.Rules.Chrysanthemums == ChrysanthemumSchool.Annual && at.Display.Lift > freeze.PlusDays(45))
         {
             yield return at.Say(
                 Gravity.AgainstRule,
-                $"{plant.CommonName} stands on into winter",
-                $"It is an annual here and comes out on {CheckedDisplay.Day(at.Display.Lift)}, long after the ground freezes.",
-                "Lift it when it is over.",
+                RemarkKind.ChrysanthemumIntoWinter,
+                [("plant", plant), ("lift", at.Display.Lift)],
                 new Working("Fall chrysanthemums", "annual", [new("comes out", CheckedDisplay.Day(at.Display.Lift)), new("ground freezes", CheckedDisplay.Day(freeze))], "Out when they are over: 4 to 6 weeks", "House rule: annual", []),
-                [at.Days($"Lift it on {CheckedDisplay.Day(freeze)}", lift: freeze)]);
+                [at.Days(RemedyKind.LiftOn, lift: freeze)]);
         }
     }
 
@@ -174,16 +166,10 @@ internal static class HouseRuleChecks
             yield break;
         yield return at.Say(
             Gravity.AgainstRule,
-            crowded ? "Planted closer than it can grow" : "Planted too thin to fill",
-            at.Rules.Density switch
-            {
-                DensitySchool.PackedFromDayOne => $"When planted it covers {cover:P0} of the surface; packed from day one wants {FullnessQuestion.Full:P0}.",
-                DensitySchool.RoomToGrow => $"{total} stand here; {answer.Total} can grow to their full width side by side.",
-                _ => $"By {CheckedDisplay.Day(by)} it covers {cover:P0} of the surface; full is {FullnessQuestion.Full:P0}.",
-            },
-            answer.Total == 0 ? "No count of plants of this size fills it by then: buy larger ones, or plant earlier." : $"{answer.Total} would do: {string.Join(", ", at.Kinds.Select((k, i) => $"{answer.Counts[i]} {k.Plant.CommonName}"))}.",
+            crowded ? RemarkKind.PlantedTooClose : RemarkKind.PlantedTooThin,
+            [("packed", at.Rules.Density == DensitySchool.PackedFromDayOne), ("grown", at.Rules.Density == DensitySchool.RoomToGrow), ("byDate", at.Rules.Density == DensitySchool.ByDate), ("cover", Share(cover)), ("full", Share(FullnessQuestion.Full)), ("count", total), ("by", by), ("none", answer.Total == 0), ("total", answer.Total), ("counts", answer.Total == 0 ? null : at.Kinds.Select((k, i) => new Fact(Phrase.CountOf, ("count", answer.Counts[i]), ("plant", k.Plant))).ToList())],
             question.Explain(answer, FullnessQuestion.Full, at.Display.Install, by, then),
-            [answer.Total == 0 || answer.Counts.Any(c => c == 0) ? null : new Remedy($"Plant {answer.Total} in all", at.Display with { Items = [.. at.Display.Items.Select((x, i) => x with { Count = answer.Counts[i], Places = null })] })]);
+            [answer.Total == 0 || answer.Counts.Any(c => c == 0) ? null : new Remedy(new Fact(RemedyKind.PlantInAll, ("count", answer.Total)), at.Display with { Items = [.. at.Display.Items.Select((x, i) => x with { Count = answer.Counts[i], Places = null })] })]);
     }
 
     private static IEnumerable<Remark> Pot(CheckedDisplay at, ColourScheme scheme)
@@ -198,9 +184,8 @@ internal static class HouseRuleChecks
         {
             yield return at.Say(
                 strict ? Gravity.AgainstRule : Gravity.Looks,
-                $"{lead.CommonName} does not stand off its pot",
-                $"Its colour is {apart:0} from the pot's {pot}; the pot that sets off its plants is at least {ColourScheme.Echoes:0} away.",
-                "Light or bright against dark pots, and dark against light: choose another plant or another pot.",
+                RemarkKind.DoesNotStandOffItsPot,
+                [("plant", lead), ("apart", Number(apart)), ("pot", new ColourCode(pot)), ("least", Number(ColourScheme.Echoes))],
                 ColourDifference.Explain(scheme.Parts[scheme.Lead].Colours[0], pot),
                 [at.Kinds.Any(k => k.Plant.Id == lead.Id) ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, pot) >= ColourScheme.Echoes) : null]);
         }
@@ -208,9 +193,8 @@ internal static class HouseRuleChecks
         {
             yield return at.Say(
                 Gravity.Looks,
-                $"{lead.CommonName} does not stand off the wall behind",
-                $"Its colour is {behind:0} from the wall's {wall}.",
-                "Choose another colour before this wall.",
+                RemarkKind.DoesNotStandOffTheWall,
+                [("plant", lead), ("apart", Number(behind)), ("wall", new ColourCode(wall))],
                 ColourDifference.Explain(scheme.Parts[scheme.Lead].Colours[0], wall),
                 [at.Kinds.Any(k => k.Plant.Id == lead.Id) ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, wall) >= ColourScheme.Echoes) : null]);
         }
@@ -218,10 +202,9 @@ internal static class HouseRuleChecks
         {
             yield return at.Say(
                 Gravity.AgainstRule,
-                "The pot is not its group's",
-                $"In the group “{at.Planter.Survey.LookGroup}” {string.Join("; ", differences)}.",
-                "Change the pot, its group, or the rule for this planter.",
-                new Working("Pots", "not alike", [new("group", at.Planter.Survey.LookGroup)], "One pot colour across a group", "House rule: one across a group", [.. differences.Select(d => d + ".")]));
+                RemarkKind.PotUnlikeItsGroup,
+                [("group", at.Planter.Survey.LookGroup), ("differences", differences)],
+                new Working("Pots", "not alike", [new("group", at.Planter.Survey.LookGroup)], "One pot colour across a group", "House rule: one across a group", []));
         }
     }
 
@@ -229,12 +212,4 @@ internal static class HouseRuleChecks
         one.Items.Count == other.Items.Count && one.Items.All(i => other.Items.Any(o => o.PlantId == i.PlantId && o.Count == i.Count));
 
     private static string Kinds(Plan plan, Display display) => string.Join(", ", display.Items.Select(i => $"{i.Count} {plan.Plant(i.PlantId).CommonName}"));
-
-    private static string Word(ColourSchool school) => school switch
-    {
-        ColourSchool.OneColour => "one colour",
-        ColourSchool.Neighbouring => "neighbouring hues",
-        ColourSchool.Institution => "the institution's",
-        _ => "a contrast",
-    };
 }

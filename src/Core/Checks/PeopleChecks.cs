@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -14,9 +15,8 @@ internal static class PeopleChecks
         {
             yield return at.Say(
                 Gravity.Weakens,
-                $"{plant.CommonName} irritates skin where people touch it",
-                "People touch what stands here, or children play beside it.",
-                "Put it where people only pass, or choose another plant. " + Harm.WhereToAsk,
+                RemarkKind.IrritatesSkin,
+                [("plant", plant), ("ask", new Fact(Phrase.WhereToAsk))],
                 Explain(plant, survey),
                 [at.Swap(plant, p => !p.Harm.IsKnown)]);
         }
@@ -26,9 +26,8 @@ internal static class PeopleChecks
         {
             yield return at.Say(
                 Gravity.Weakens,
-                $"{plant.CommonName} is poisonous where {(children ? "children" : "dogs")} come near",
-                "It is poisonous if eaten.",
-                "Put it out of reach, or choose another plant. " + Harm.WhereToAsk,
+                RemarkKind.PoisonousNear,
+                [("plant", plant), ("children", children), ("ask", new Fact(Phrase.WhereToAsk))],
                 Explain(plant, survey),
                 [at.Swap(plant, p => p.Harm.People != Hazard.Poisonous && p.Harm.Animals != Hazard.Poisonous)]);
         }
@@ -44,9 +43,8 @@ internal static class PeopleChecks
             yield break;
         yield return at.Say(
             Gravity.Reminds,
-            $"Poisonous bulbs where {(survey.Dogs && children ? "dogs and children" : children ? "children" : "dogs")} come near",
-            $"If dug up and eaten: {string.Join(", ", harmful.Select(p => p.CommonName))}.",
-            "Plant them deep and firm, pick up what lies about, and count the bulbs back. " + Harm.WhereToAsk,
+            RemarkKind.PoisonousBulbs,
+            [("dogs", survey.Dogs), ("children", children), ("both", survey.Dogs && children), ("plants", harmful), ("ask", new Fact(Phrase.WhereToAsk))],
             Explain(harmful[0], survey));
     }
 
@@ -62,11 +60,10 @@ internal static class PeopleChecks
         Plant? partner = at.Plan.Palette.FirstOrDefault(p => !p.IsRetired && IsPartner(p));
         yield return at.Say(
             Gravity.Weakens,
-            $"{plant.CommonName} stands without a partner",
-            $"It bears berries only with {plant.Tending.Partner}, and none stands on the site in its time.",
-            "Plant a partner within some tens of metres, or buy it already in berry.",
+            RemarkKind.WithoutPartner,
+            [("plant", plant), ("partner", plant.Tending.Partner)],
             new Working("Partner", "none on the site", [new("wanted", plant.Tending.Partner)], "A male of the same species in any display of the site that stands at the same time", "Common practice; plant figures " + plant.Source, []),
-            [partner is null ? null : new Remedy($"Add one {partner.CommonName}", at.Display with { Items = [.. at.Display.Items, new DisplayItem(partner.Id, 1)] })]);
+            [partner is null ? null : new Remedy(new Fact(RemedyKind.AddPlants, ("count", 1), ("plant", partner)), at.Display with { Items = [.. at.Display.Items, new DisplayItem(partner.Id, 1)] })]);
     }
 
     private static Working Explain(Plant plant, PlanterSurvey survey) => new(

@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Checks;
@@ -22,21 +23,20 @@ public enum Gravity
 }
 
 /// <summary>A change of the display that would put a remark right.</summary>
-/// <param name="Say">What it does, in a few words that begin with a verb.</param>
+/// <param name="Does">What it does.</param>
 /// <param name="After">The display with the change made.</param>
-public sealed record Remedy(string Say, Display After);
+public sealed record Remedy(Fact Does, Display After);
 
 /// <summary>Something worth a look in a display, with its reason and ways to mend it. It warns and never forbids.</summary>
 /// <param name="PlanterId">The planter.</param>
-/// <param name="DisplayId">The display.</param>
-/// <param name="What">What, in a few words; no display has two remarks of the same words.</param>
-/// <param name="Why">Why, with the figures.</param>
-/// <param name="Mend">What would put it right.</param>
+/// <param name="DisplayId">The display; it has no two remarks of one kind on the same things.</param>
+/// <param name="Gravity">How much hangs on it.</param>
+/// <param name="Says">What is so, of a <see cref="RemarkKind"/>.</param>
 /// <param name="Working">The arithmetic.</param>
-public sealed record Remark(string PlanterId, string DisplayId, string What, string Why, string Mend, Working Working)
+public sealed record Remark(string PlanterId, string DisplayId, Gravity Gravity, Fact Says, Working Working)
 {
-    /// <summary>How much hangs on it.</summary>
-    public Gravity Gravity { get; init; } = Gravity.Weakens;
+    /// <summary>What is so.</summary>
+    public RemarkKind Kind => (RemarkKind)Says.Kind;
 
     /// <summary>Changes that can be made at once, the best first; may be empty.</summary>
     public IReadOnlyList<Remedy> Remedies { get; init; } = [];

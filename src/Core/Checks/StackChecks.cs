@@ -1,10 +1,12 @@
 using NodaTime;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Stacks;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Checks;
 
@@ -19,15 +21,11 @@ internal static class StackChecks
         string until = at.Planter.Survey.RestsUntil is { } day ? CheckedDisplay.Day(day) : "nobody has said when";
         yield return at.Say(
             Gravity.Loses,
-            $"{plant.CommonName} goes where the soil rests from {at.Planter.Survey.RestsFromGenus}",
-            $"{at.Planter.Name} rests from {at.Planter.Survey.RestsFromGenus} after a disease, until {until}; what is planted before is likely to catch it.",
-            "Plant another genus here, or move the planter's medium out and say so in its survey.",
+            RemarkKind.SoilRests,
+            [("plant", plant), ("planter", at.Planter), ("genus", at.Planter.Survey.RestsFromGenus), ("until", at.Planter.Survey.RestsUntil)],
             new Working("Rest after a disease", until, [new("genus", at.Planter.Survey.RestsFromGenus!), new("goes in", CheckedDisplay.Day(at.Display.Install))], "A plant of the genus goes in before the rest is over", "Common practice", []),
             [at.Swap(plant, p => !at.Planter.Survey.RestsFrom(p, at.Display.Install))]);
     }
-
-    /// <summary>What is said first of a stack that does not fit its planter.</summary>
-    public const string DoesNotFit = "The bulb stack does not fit";
 
     public static IEnumerable<Remark> Fit(CheckedDisplay at, BulbStack stack)
     {
@@ -39,13 +37,12 @@ internal static class StackChecks
             DisplayItem item = at.Display.Items.First(i => i.PlantId == plant.Id);
             yield return at.Say(
                 Gravity.Loses,
-                $"{DoesNotFit}: {plant.CommonName}",
-                problem,
-                "Change its depth or count, or leave it out.",
+                RemarkKind.StackDoesNotFit,
+                [("plant", plant), ("problem", problem)],
                 stack.Explain(layer),
                 [
                     item.DepthCm is null || BulbStack.DepthByRule(plant.Bulb!, at.Rules.BulbDepth) > BulbStack.DeepestBaseCm(at.Planter, at.Plan.Site) ? null
-                        : new Remedy("Lay it by the rule", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { DepthCm = null } : i)] }),
+                        : new Remedy(new Fact(RemedyKind.LayByTheRule, ("plant", plant)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { DepthCm = null } : i)] }),
                     layer.Fits > 0 && layer.Count > layer.Fits && !at.Planter.Form.IsBed ? at.Count(plant, layer.Fits) : null,
                     at.Without(plant),
                 ]);
@@ -54,11 +51,10 @@ internal static class StackChecks
         {
             yield return at.Say(
                 Gravity.Loses,
-                $"{DoesNotFit}: too many for the bed",
-                $"The bulbs need {filled:P0} of the bed at their spacings.",
-                "Plant fewer, or closer.",
+                RemarkKind.BedOverfilled,
+                [("share", Share(filled))],
                 stack.Explain(stack.Layers[0]),
-                [new Remedy($"Plant {1 / filled:P0} of each", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count / filled)) })] })]);
+                [new Remedy(new Fact(RemedyKind.PlantShareOfEach, ("share", Share(1 / filled))), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count / filled)) })] })]);
         }
     }
 
@@ -75,11 +71,10 @@ internal static class StackChecks
             int count = top.Sum(t => t.Item.Count);
             yield return at.Say(
                 Gravity.Reminds,
-                $"Plants set on {CheckedDisplay.Day(top.Key.Install)} have to be lifted for these bulbs",
-                $"{count} plants went in {before} days before the bulbs that lie below them; the sheet has them lifted, laid in the shade and set back.",
-                "Plant bulbs and what stands over them on one day, from the bottom up.",
+                RemarkKind.LiftedForBulbs,
+                [("display", top.Key), ("day", top.Key.Install), ("count", count), ("before", before)],
                 new Working("Lift and set back", $"{count} plants", [new("plants in", CheckedDisplay.Day(top.Key.Install)), new("bulbs in", CheckedDisplay.Day(at.Display.Install))], $"Named where the bulbs follow within {WeeksApart} weeks, so that one day could serve both", "Common practice: stack bulbs and bedding in one go", []),
-                [at.Kinds.All(k => k.Plant.IsSoldOn(top.Key.Install, at.Plan.Site.IsSouthern)) ? at.Days($"Plant the bulbs with them on {CheckedDisplay.Day(top.Key.Install)}", install: top.Key.Install) : null]);
+                [at.Kinds.All(k => k.Plant.IsSoldOn(top.Key.Install, at.Plan.Site.IsSouthern)) ? at.Days(RemedyKind.PlantBulbsWithThem, install: top.Key.Install) : null]);
         }
     }
 
@@ -97,9 +92,8 @@ internal static class StackChecks
                 continue;
             yield return at.Say(
                 Gravity.Looks,
-                $"Too few {plant.CommonName} to read as a group",
-                $"{count} stand here; {(at.Planter.Form.IsBed ? $"a cluster in a bed is {least} or more" : $"a group in a container is {least} or more")}.",
-                "Plant more of it, or give its room to another kind.",
+                RemarkKind.TooFewForAGroup,
+                [("plant", plant), ("count", count), ("least", least), ("isBed", at.Planter.Form.IsBed)],
                 new Working("Cluster", $"{count} of at least {least}", [new("bulb", $"{plant.Bulb!.HeightCm:0.#} cm high")], $"{BulbCluster.InBed} of one kind in a bed; in a container a clump of {BulbCluster.SmallInContainer} small ones (under {BulbCluster.SmallCm:0} cm) or {BulbCluster.InContainer} large ones", "Common practice", []),
                 [Fitting(at, at.Count(plant, least + item.Count - count)), at.Without(plant)]);
         }
@@ -109,11 +103,10 @@ internal static class StackChecks
         double times = (double)BulbCluster.MakeABed / all;
         yield return at.Say(
             Gravity.Looks,
-            "Few bulbs for so large a bed",
-            $"{all} bulbs on {at.Planter.Form.SurfaceCm2 / 10_000:0.0} m²; fifty to sixty make a display.",
-            "Plant more of each, close together, rather than thinly all over.",
+            RemarkKind.FewBulbsForTheBed,
+            [("count", all), ("area", SquareMetres(at.Planter.Form.SurfaceCm2 / 10_000))],
             new Working("Bulbs in a bed", $"{all} of {BulbCluster.MakeABed}", [new("surface", $"{at.Planter.Form.SurfaceCm2 / 10_000:0.0} m²")], $"Beds of {BulbCluster.DisplayBedCm2 / 10_000:0.#} m² or more carry {BulbCluster.MakeABed} bulbs", "Common practice", []),
-            [Fitting(at, new Remedy($"Plant {BulbCluster.MakeABed} in all", at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = (int)Math.Ceiling(i.Count * times), Places = null })] }))]);
+            [Fitting(at, new Remedy(new Fact(RemedyKind.PlantInAll, ("count", BulbCluster.MakeABed)), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = (int)Math.Ceiling(i.Count * times), Places = null })] }))]);
     }
 
     /// <summary>Kinds of one genus that flower together in nearly one colour: they look mixed up.</summary>
@@ -136,13 +129,12 @@ internal static class StackChecks
                 double apart = ColourDifference.Between(a.Plant.LeadColour, b.Plant.LeadColour);
                 yield return at.Say(
                     Gravity.Looks,
-                    $"{a.Plant.CommonName} and {b.Plant.CommonName} look mixed up",
-                    $"They flower together for {together} days in the middle year, of one height and nearly one colour.",
-                    "Plant one kind, or two that differ; or name them a pair if it is meant.",
+                    RemarkKind.LookMixedUp,
+                    [("plant", a.Plant), ("other", b.Plant), ("days", together)],
                     new Working("Nearly alike", $"{apart:0.0}", [new("together", $"{together} days"), new("heights", $"{a.Plant.HeightCm:0} and {b.Plant.HeightCm:0} cm")], $"One genus, {TogetherDays} days together or more, colours within {Sequencing.AreaSequence.NearlyAlike:0} (CIEDE2000), heights within a quarter", "Common practice: one variety at a time, no accidental mixing", []),
                     [
                         at.Swap(b.Plant, p => !Alike(a.Plant, p)),
-                        new Remedy("It is meant: name them a pair", at.Display with { Pairs = [.. at.Display.Pairs, new BloomPair(a.Plant.Id, b.Plant.Id, PairWish.Together)] }),
+                        new Remedy(new Fact(RemedyKind.NameThemAPair, ("plant", a.Plant), ("other", b.Plant)), at.Display with { Pairs = [.. at.Display.Pairs, new BloomPair(a.Plant.Id, b.Plant.Id, PairWish.Together)] }),
                     ]);
             }
         }
@@ -172,12 +164,11 @@ internal static class StackChecks
                     continue;
                 yield return at.Say(
                     Gravity.Looks,
-                    $"Leaves of {late.Plant.CommonName} stand over {early.Plant.CommonName}",
-                    $"When it is in full flower, {early.Plant.HeightCm:0} cm high, those leaves stand {hides.LeafCm:0} cm high.",
-                    "Set the small ones in clumps, where they show between the others, or choose an earlier or taller kind.",
+                    RemarkKind.LeavesOverFlowers,
+                    [("plant", early.Plant), ("other", late.Plant), ("height", Cm(early.Plant.HeightCm)), ("leaves", Cm(hides.LeafCm))],
                     hides.Explain(),
                     [
-                        item.Count < 6 ? null : new Remedy("Set it in clumps of 5", at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Clump = 5 } : i)] }),
+                        item.Count < 6 ? null : new Remedy(new Fact(RemedyKind.SetInClumps, ("plant", early.Plant), ("count", 5)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Clump = 5 } : i)] }),
                         at.Swap(early.Plant, p => p.HeightCm > hides.LeafCm * 1.1),
                     ]);
             }
@@ -200,11 +191,10 @@ internal static class StackChecks
                 continue;
             yield return at.Say(
                 Gravity.Looks,
-                $"Leaves of {f.Plant.CommonName} die down in the open",
-                $"They yellow from {CheckedDisplay.Day(window.First)} to {CheckedDisplay.Day(window.Last)}; what stands with them covers {cover:P0} of the surface.",
-                f.Plant.Tending.HiddenBy.Length > 0 ? $"Hide them: {f.Plant.Tending.HiddenBy}. Or lift them after bloom." : "Plant something leafy over them, or lift them after bloom.",
+                RemarkKind.LeavesDieInTheOpen,
+                [("plant", f.Plant), ("first", window.First), ("last", window.Last), ("cover", Share(cover)), ("hiddenBy", f.Plant.Tending.HiddenBy)],
                 window.Explain(f.Plant, cover),
-                [at.Rules.Tulips == TulipSchool.Annual && window.First > at.Display.Install ? at.Days($"Lift the stack on {CheckedDisplay.Day(window.First)}, after bloom", lift: window.First) : null]);
+                [at.Rules.Tulips == TulipSchool.Annual && window.First > at.Display.Install ? at.Days(RemedyKind.LiftAfterBloom, lift: window.First) : null]);
         }
     }
 
@@ -217,11 +207,8 @@ internal static class StackChecks
                 continue;
             yield return at.Say(
                 Gravity.Looks,
-                pair.Wish == PairWish.Together
-                    ? $"{odds.First.Plant.CommonName} and {odds.Second.Plant.CommonName} seldom flower together"
-                    : $"{odds.Second.Plant.CommonName} seldom follows {odds.First.Plant.CommonName}",
-                $"They do in {odds.Share * 10:0.#} of 10 years: {odds.MedianDays:0} days together in the middle year.",
-                "Choose another division for one of them, or lay one deeper: deeper opens later.",
+                pair.Wish == PairWish.Together ? RemarkKind.SeldomTogether : RemarkKind.SeldomFollows,
+                [("plant", odds.First.Plant), ("other", odds.Second.Plant), ("odds", OutOfTen(odds.Share)), ("days", Days(odds.MedianDays))],
                 odds.Explain(),
                 [at.Swap(odds.Second.Plant, p => WouldPair(odds, p))]);
         }

@@ -1,5 +1,6 @@
 using System.Collections;
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -16,13 +17,13 @@ public sealed record StockUse(string LotId, int Count);
 /// <param name="Id">Its own short name within one answer.</param>
 /// <param name="Planter">The planter.</param>
 /// <param name="Kind">The way.</param>
-/// <param name="Say">What to do, beginning with a verb.</param>
+/// <param name="Does">What to do, of a <see cref="GapAction"/>.</param>
 /// <param name="Replaces">Displays that it changes, by id; empty when it only adds.</param>
 /// <param name="Displays">Displays as they would be, and new ones.</param>
 /// <param name="Before">The planter's year without it.</param>
 /// <param name="After">The planter's year with it alone.</param>
 public sealed record GapMove(
-    string Id, Planter Planter, GapMoveKind Kind, string Say, IReadOnlyList<string> Replaces, IReadOnlyList<Display> Displays, PlanterSeason Before, PlanterSeason After)
+    string Id, Planter Planter, GapMoveKind Kind, Fact Does, IReadOnlyList<string> Replaces, IReadOnlyList<Display> Displays, PlanterSeason Before, PlanterSeason After)
 {
     /// <summary>The plant that is bought or taken from stock; null when nothing is planted.</summary>
     public Plant? Plant { get; init; }
@@ -62,8 +63,8 @@ public sealed record GapMove(
 
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain(string money) => new(
-        Say,
-        $"{DaysGained} days gained",
+        "Days of colour gained",
+        $"{DaysGained}",
         [
             new("bare before", string.Join("; ", Before.BareSpells.Select(s => $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"))),
             new("bare with it alone", After.BareSpells.Count == 0 ? "never for a week" : string.Join("; ", After.BareSpells.Select(s => $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"))),

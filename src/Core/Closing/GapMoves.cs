@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -106,7 +107,7 @@ public sealed class GapMoves
         {
             LocalDate to = next is not null && next.Install <= last.PlusDays(14) ? next.Install : _rules.WorkingDayFrom(last.PlusDays(1));
             if (to > previous.Lift && !Seasonal.Any(d => d.Id != previous.Id && d.Install < to && d.Lift > previous.Lift))
-                Offer(GapMoveKind.MoveTurn, $"Leave {Names(previous)} in until {Text(to)} instead of {Text(previous.Lift)}", [previous.Id], [previous with { Lift = to }]);
+                Offer(GapMoveKind.MoveTurn, new Fact(GapAction.LeaveIn, ("plants", Kinds(previous)), ("until", to), ("was", previous.Lift)), [previous.Id], [previous with { Lift = to }]);
         }
         if (next is null)
             return;
@@ -121,7 +122,7 @@ public sealed class GapMoves
         foreach (LocalDate to in new[] { earliest, earliest.PlusDays(Period.DaysBetween(earliest, next.Install) / 2) }.Select(d => Earliest(d, atHand)).Distinct())
         {
             if (to < next.Install)
-                Offer(GapMoveKind.MoveTurn, $"Bring {Names(next)} forward to {Text(to)} from {Text(next.Install)}", [next.Id], [next with { Install = to }]);
+                Offer(GapMoveKind.MoveTurn, new Fact(GapAction.BringForward, ("plants", Kinds(next)), ("to", to), ("was", next.Install)), [next.Id], [next with { Install = to }]);
         }
     }
 
@@ -143,7 +144,7 @@ public sealed class GapMoves
                     foreach (double share in new[] { 1, 0.5 })
                     {
                         Offer(
-                            GapMoveKind.CutBack, $"Cut {(share < 1 ? "every second " : string.Empty)}{plant.CommonName} back on {Text(cut)}, then feed", [display.Id],
+                            GapMoveKind.CutBack, new Fact(GapAction.CutBack, ("plant", plant), ("day", cut), ("half", share < 1)), [display.Id],
                             [display with { Cuts = [.. display.Cuts.Append(new CutBack(plant.Id, cut) { Share = share }).OrderBy(c => c.Day)] }]);
                     }
                 }
@@ -168,12 +169,12 @@ public sealed class GapMoves
             {
                 if (stack.Install < Earliest(_question.From, atHand) || stack.Items.Any(i => i.PlantId == bulb.Plant.Id))
                     continue;
-                Buy(GapMoveKind.AddBulbs, bulb.Plant, bulb.Count, $"Add {bulb.Count} {bulb.Plant.CommonName} to the bulbs planted on {Text(stack.Install)}", [stack.Id], [stack with { Items = [.. stack.Items, new DisplayItem(bulb.Plant.Id, bulb.Count)] }]);
+                Buy(GapMoveKind.AddBulbs, bulb.Plant, bulb.Count, new Fact(GapAction.AddToStack, ("count", bulb.Count), ("plant", bulb.Plant), ("day", stack.Install)), [stack.Id], [stack with { Items = [.. stack.Items, new DisplayItem(bulb.Plant.Id, bulb.Count)] }]);
                 continue;
             }
             LocalDate until = Clear(DisplayLayer.Bulbs, install, last.PlusDays(60));
             if (install < first && until > first && bulb.Plant.IsSoldOn(install, _flowering.IsSouthern))
-                Buy(GapMoveKind.AddBulbs, bulb.Plant, bulb.Count, $"Plant {bulb.Count} {bulb.Plant.CommonName} on {Text(install)}", [], [New("bulbs", DisplayLayer.Bulbs, install, until, new DisplayItem(bulb.Plant.Id, bulb.Count))]);
+                Buy(GapMoveKind.AddBulbs, bulb.Plant, bulb.Count, new Fact(GapAction.PlantOn, ("count", bulb.Count), ("plant", bulb.Plant), ("day", install)), [], [New("bulbs", DisplayLayer.Bulbs, install, until, new DisplayItem(bulb.Plant.Id, bulb.Count))]);
         }
     }
 
@@ -198,12 +199,12 @@ public sealed class GapMoves
             if (stack is not null)
             {
                 if (stack.Items.All(i => i.PlantId != plant.Id))
-                    Buy(GapMoveKind.PlugIn, plant, count, $"Plug in {count} forced {plant.CommonName} on {Text(install)}", [stack.Id], [stack with { Items = [.. stack.Items, item with { Since = install }] }], LotState.Forced);
+                    Buy(GapMoveKind.PlugIn, plant, count, new Fact(GapAction.PlugIn, ("count", count), ("plant", plant), ("day", install)), [stack.Id], [stack with { Items = [.. stack.Items, item with { Since = install }] }], LotState.Forced);
                 continue;
             }
             LocalDate until = Clear(DisplayLayer.Bulbs, install, last.PlusDays(1));
             if (until >= install.PlusDays(10))
-                Buy(GapMoveKind.PlugIn, plant, count, $"Plug in {count} forced {plant.CommonName} on {Text(install)}", [], [New("forced", DisplayLayer.Bulbs, install, until, item)], LotState.Forced);
+                Buy(GapMoveKind.PlugIn, plant, count, new Fact(GapAction.PlugIn, ("count", count), ("plant", plant), ("day", install)), [], [New("forced", DisplayLayer.Bulbs, install, until, item)], LotState.Forced);
         }
     }
 
@@ -227,7 +228,7 @@ public sealed class GapMoves
                 LocalDate install = Earliest(usual < free ? free : usual, IsAtHand(plant, count));
                 if (install >= last || install >= until || (!plant.IsSoldOn(install, _flowering.IsSouthern) && !Lots(plant).Any()))
                     continue;
-                Buy(kind, plant, count, $"Plant {count} {plant.CommonName} on {Text(install)}, until {Text(until)}", [], [New(kind == GapMoveKind.Fill ? "fill" : "stems", DisplayLayer.Seasonal, install, until, new DisplayItem(plant.Id, count))]);
+                Buy(kind, plant, count, new Fact(GapAction.PlantUntil, ("count", count), ("plant", plant), ("day", install), ("until", until)), [], [New(kind == GapMoveKind.Fill ? "fill" : "stems", DisplayLayer.Seasonal, install, until, new DisplayItem(plant.Id, count))]);
             }
         }
         Take(GapMoveKind.Fill, p => !p.IsLasting && p.LifeForm != LifeForm.CutStems, MostFills);
@@ -246,7 +247,7 @@ public sealed class GapMoves
             if (display.Install < Earliest(_question.From, IsAtHand(plant, count)))
                 continue;
             Buy(
-                GapMoveKind.Swap, plant, count, $"Plant {count} {plant.CommonName} instead of {least.Count} {_plan.Plant(least.PlantId).CommonName} on {Text(display.Install)}", [display.Id],
+                GapMoveKind.Swap, plant, count, new Fact(GapAction.PlantInstead, ("count", count), ("plant", plant), ("was", least.Count), ("goes", _plan.Plant(least.PlantId)), ("day", display.Install)), [display.Id],
                 [display with { Items = [.. display.Items.Select(i => i == least ? new DisplayItem(plant.Id, count) : i)], Cuts = [.. display.Cuts.Where(c => c.PlantId != least.PlantId)] }]);
         }
     }
@@ -257,14 +258,14 @@ public sealed class GapMoves
         FitQuestion question = Question(first, last);
         return _plan.Palette.Where(p => !p.IsRetired && sort(p) && Wanted(p) && (!_question.OnlyStock || Lots(p).Any()))
             .Select(p => question.Of(p))
-            .Where(f => f.Odds > 0.15 && f.Plant.Suits(_planter.Exposure) && f.Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == "colour"))
+            .Where(f => f.Odds > 0.15 && f.Plant.Suits(_planter.Exposure) && f.Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == FitAspect.Colour))
             .OrderByDescending(f => Lots(f.Plant).Any()).ThenByDescending(f => f.Score)
             .Select(f => f.Plant)
             .DistinctBy(p => p.BotanicalName);
     }
 
     private bool Fits(Plant plant, LocalDate first, LocalDate last) =>
-        plant.Suits(_planter.Exposure) && Question(first, last).Of(plant).Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == "colour");
+        plant.Suits(_planter.Exposure) && Question(first, last).Of(plant).Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == FitAspect.Colour);
 
     private FitQuestion Question(LocalDate first, LocalDate last)
     {
@@ -315,7 +316,7 @@ public sealed class GapMoves
     private Display New(string name, DisplayLayer layer, LocalDate install, LocalDate lift, DisplayItem item) => new(
         Ids.From($"{_planter.Id} {name} {install.ToString("uuuu-MM", null)}", x => _plan.Displays.Any(d => d.Id == x)), _planter.Id, layer, install, lift, [item]);
 
-    private void Buy(GapMoveKind kind, Plant plant, int count, string say, IReadOnlyList<string> replaces, IReadOnlyList<Display> displays, LotState? state = null)
+    private void Buy(GapMoveKind kind, Plant plant, int count, Fact does, IReadOnlyList<string> replaces, IReadOnlyList<Display> displays, LotState? state = null)
     {
         var used = new List<StockUse>();
         int left = count;
@@ -331,14 +332,14 @@ public sealed class GapMoves
         decimal cost = left > 0 ? PackPurchase.Cheapest(PackPurchase.WithSpares(left, _plan.Site.SparesOf(plant)), GoodsForm.Usual(plant, _rules.Stage == StageSchool.InColour).Packs).Cost : 0;
         if (_question.Budget is { } budget && cost > budget)
             return;
-        Offer(kind, say, replaces, displays, plant, count, used, cost);
+        Offer(kind, does, replaces, displays, plant, count, used, cost);
     }
 
     private void Offer(
-        GapMoveKind kind, string say, IReadOnlyList<string> replaces, IReadOnlyList<Display> displays, Plant? plant = null, int count = 0, IReadOnlyList<StockUse>? used = null, decimal cost = 0)
+        GapMoveKind kind, Fact does, IReadOnlyList<string> replaces, IReadOnlyList<Display> displays, Plant? plant = null, int count = 0, IReadOnlyList<StockUse>? used = null, decimal cost = 0)
     {
         bool clashes = displays.Any(d => _displays.Any(o => o.Layer == d.Layer && !replaces.Contains(o.Id, StringComparer.Ordinal) && o.Install < d.Lift && d.Install < o.Lift));
-        if (clashes || displays.Any(d => d.Faults().Count > 0) || _found.Any(m => m.Say == say))
+        if (clashes || displays.Any(d => d.Faults().Count > 0) || _found.Any(m => m.Does.Equals(does)))
             return;
         foreach (Display stack in displays.Where(d => d.Layer == DisplayLayer.Bulbs))
         {
@@ -351,12 +352,10 @@ public sealed class GapMoves
                 return;
         }
         PlanterSeason after = _kernel.Try(_plan, _planter, [.. _displays.Where(d => !replaces.Contains(d.Id)), .. displays]);
-        var move = new GapMove("new", _planter, kind, say, replaces, displays, _before, after) { Plant = plant, Count = count, FromStock = used ?? [], Cost = cost };
+        var move = new GapMove("new", _planter, kind, does, replaces, displays, _before, after) { Plant = plant, Count = count, FromStock = used ?? [], Cost = cost };
         if (move.DaysGained >= LeastDays)
             _found.Add(move);
     }
 
-    private string Names(Display display) => string.Join(", ", display.Items.Take(3).Select(i => _plan.Plant(i.PlantId).CommonName));
-
-    private static string Text(LocalDate day) => day.ToString("d MMM uuuu", null);
+    private List<Plant> Kinds(Display display) => [.. display.Items.Take(3).Select(i => _plan.Plant(i.PlantId))];
 }

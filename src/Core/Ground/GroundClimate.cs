@@ -40,8 +40,8 @@ public readonly struct GroundDays
 /// <param name="record">The weather.</param>
 public sealed class GroundClimate(WeatherRecord record)
 {
-    private const int MostKept = 240;
-    private const int MostPlaces = 1_200;
+    private const int MostKept = 40;
+    private const int MostPlaces = 400;
 
     private static readonly ConditionalWeakTable<WeatherRecord, GroundClimate> OfRecords = [];
 
@@ -49,6 +49,7 @@ public sealed class GroundClimate(WeatherRecord record)
     private readonly ConcurrentDictionary<ThermalClass, Lazy<GroundTemperatures>> _classes = new();
     private readonly ConcurrentDictionary<BulbPlace, Lazy<(float[] Days, float[] Usual)>> _places = new();
     private readonly ConcurrentDictionary<ThermalClass, Lazy<(float[] Days, float[] Usual)>> _roots = new();
+    private volatile int _atOnce;
 
     /// <summary>The weather as the ground meets it.</summary>
     public GroundForcing Forcing => _forcing.Value;
@@ -63,7 +64,7 @@ public sealed class GroundClimate(WeatherRecord record)
         if (_classes.TryGetValue(what, out Lazy<GroundTemperatures>? known))
             return known.Value;
         // Pots tried by hand must not fill the memory; what is needed again is computed again.
-        if (_classes.Count > MostKept)
+        if (_classes.Count > MostKept + (2 * _atOnce))
         {
             _classes.Clear();
             _places.Clear();
@@ -73,8 +74,13 @@ public sealed class GroundClimate(WeatherRecord record)
     }
 
     /// <summary>Computes several classes side by side, so that asking for them later costs nothing.</summary>
-    public void Prepare(IEnumerable<ThermalClass> classes) =>
-        classes.Distinct().Where(c => !_classes.ContainsKey(c)).AsParallel().ForAll(c => Of(c));
+    public void Prepare(IEnumerable<ThermalClass> classes)
+    {
+        ThermalClass[] all = [.. classes.Distinct()];
+        // A site of many classes keeps them all; what else is asked is kept in moderation.
+        _atOnce = Math.Max(_atOnce, all.Length);
+        Parallel.ForEach(all.Where(c => !_classes.ContainsKey(c)), new ParallelOptions { TaskScheduler = TaskScheduler.Current }, c => Of(c));
+    }
 
     /// <summary>Daily mean temperature at a place over the record, °C; the depth is taken to the nearest half centimetre.</summary>
     public float[] At(BulbPlace place) => Kept(place).Days;
@@ -107,7 +113,7 @@ public sealed class GroundClimate(WeatherRecord record)
         if (_places.TryGetValue(rounded, out Lazy<(float[], float[])>? known))
             return known.Value;
         // Depths are read off their class at little cost.
-        if (_places.Count > MostPlaces)
+        if (_places.Count > MostPlaces + (8 * _atOnce))
             _places.Clear();
         return _places.GetOrAdd(rounded, p => new Lazy<(float[], float[])>(() =>
         {

@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Palette;
 
@@ -92,7 +93,7 @@ public sealed record BulbFigures(double HeightCm, double DiameterCm, double Spac
 }
 
 /// <summary>One plant of the palette, by species, group or division and colour.</summary>
-public sealed record Plant
+public sealed record Plant : ISubject
 {
     /// <summary>Short name for files and addresses: lower-case letters, digits and hyphens.</summary>
     public required string Id { get; init; }
@@ -102,6 +103,8 @@ public sealed record Plant
 
     /// <summary>Name on the day sheet, with the colour.</summary>
     public required string CommonName { get; init; }
+
+    string ISubject.Name => CommonName;
 
     /// <summary>What it is to the crew.</summary>
     public required LifeForm LifeForm { get; init; }

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
 
@@ -105,8 +106,10 @@ public sealed record Display(
     DisplayLayer Layer,
     LocalDate Install,
     LocalDate Lift,
-    IReadOnlyList<DisplayItem> Items)
+    IReadOnlyList<DisplayItem> Items) : ISubject
 {
+    string ISubject.Name => Id;
+
     /// <summary>Bulbs whose flowers are meant to meet or to follow; empty for none.</summary>
     public IReadOnlyList<BloomPair> Pairs { get; init; } = [];
 

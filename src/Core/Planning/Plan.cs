@@ -1,3 +1,4 @@
+using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
@@ -42,6 +43,9 @@ public sealed record Site(
     /// <summary>What the crew lets one person lift, kg (default 20, common practice).</summary>
     public double OnePersonKg { get; init; } = 20;
 
+    /// <summary>Time zone by whose clock a day begins, by its name in the time zone database, e.g. "America/Halifax"; null for that of the machine.</summary>
+    public string? TimeZone { get; init; }
+
     /// <summary>Odds of a freeze after the frost all-clear that the crew accepts, 0.02 to 0.5 (default 0.1, common practice).</summary>
     public double FrostRisk { get; init; } = FrostOdds.UsualRisk;
 
@@ -78,6 +82,8 @@ public sealed record Site(
         faults.Range("wallGapCm", WallGapCm, 0, 10, "cm");
         faults.Range("bulbGapCm", BulbGapCm, 0, 20, "cm");
         faults.Range("onePersonKg", OnePersonKg, 1, 60, "kg");
+        if (TimeZone is not null && DateTimeZoneProviders.Tzdb.GetZoneOrNull(TimeZone) is null)
+            faults.Add("timeZone", $"must be a name of the time zone database, e.g. America/Halifax (it is \"{TimeZone}\")");
         faults.Range("frostRisk", FrostRisk, 0.02, 0.5, string.Empty);
         if (Place is not null)
             faults.AddAll("place", Place.Faults());

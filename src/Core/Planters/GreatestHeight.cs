@@ -1,5 +1,15 @@
 namespace UnrulyMeadow.Core.Planters;
 
+/// <summary>What limits how high plants may stand.</summary>
+public enum HeightLimit
+{
+    /// <summary>People look over it.</summary>
+    Sightline,
+
+    /// <summary>Wind would topple the container.</summary>
+    Wind,
+}
+
 /// <summary>
 /// How high plants may stand in a planter: by the sightline over it, by the wind that would topple it, and by what looks
 /// right. The lowest of them counts.
@@ -40,8 +50,8 @@ public sealed class GreatestHeight
     /// <summary>The height that must not be passed: sightline or wind, cm; infinite without either.</summary>
     public double LimitCm => Math.Min(SightlineCm ?? double.PositiveInfinity, WindCm ?? double.PositiveInfinity);
 
-    /// <summary>What the limit comes from, in a few words.</summary>
-    public string LimitedBy => SightlineCm is { } s && s <= (WindCm ?? double.PositiveInfinity) ? "the sightline" : "wind, which would topple it";
+    /// <summary>What the limit comes from.</summary>
+    public HeightLimit LimitedBy => SightlineCm is { } s && s <= (WindCm ?? double.PositiveInfinity) ? HeightLimit.Sightline : HeightLimit.Wind;
 
     /// <summary>The heights of a planter.</summary>
     public static GreatestHeight Of(Planter planter)

@@ -1,5 +1,6 @@
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Rules;
 
@@ -47,7 +48,7 @@ public sealed record Area(string Id, string Name, double FrostPocketC)
 }
 
 /// <summary>A container or bed that must not look bare.</summary>
-public sealed record Planter
+public sealed record Planter : ISubject
 {
     /// <summary>Short name for files and addresses.</summary>
     public required string Id { get; init; }

@@ -1,10 +1,12 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Stacks;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Season;
 
@@ -24,8 +26,8 @@ public enum FitVerdict
 /// <summary>One thing looked at.</summary>
 /// <param name="What">What: light, roots in winter, height.</param>
 /// <param name="Verdict">How well it fits.</param>
-/// <param name="Why">One sentence; empty when it fits without a word.</param>
-public sealed record FitReason(string What, FitVerdict Verdict, string Why);
+/// <param name="Why">Why, of a <see cref="FitKind"/>.</param>
+public sealed record FitReason(FitAspect What, FitVerdict Verdict, Fact Why);
 
 /// <summary>How a plant fits a question.</summary>
 /// <param name="Plant">The plant.</param>
@@ -45,7 +47,7 @@ public sealed record PlantFit(Plant Plant, IReadOnlyList<FitReason> Reasons, Flo
         [new("odds of colour in those weeks", $"{Odds:P0}"), new("order", $"{Score:0.00}"), new("goes in", Strip.Install < Strip.Start.PlusYears(-1) ? "established" : Strip.Install.ToString("d MMM uuuu", null))],
         "Light, water, medium, room, height, cold of tops and roots, heat, wind, salt, deer, people, and colour; ranked by odds × share of the plant in colour × weight of flower, leaf or stem",
         "Common practice over the palette's figures and the station's weather",
-        [.. Reasons.Select(r => $"{r.What}: {r.Why}"), .. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
+        [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
 }
 
 /// <summary>
@@ -56,9 +58,6 @@ public sealed class FitQuestion
 {
     private readonly SiteFlowering _site;
     private readonly Planning.Site _rules;
-    /// <summary>What a reason is called that speaks of roots in winter.</summary>
-    public const string WinterRoots = "roots in winter";
-
     private readonly RootSurvival? _roots;
     private readonly double _pocketC;
     private readonly GreatestHeight _height;
@@ -130,7 +129,7 @@ public sealed class FitQuestion
         }
         Surroundings(plant, reasons);
         if (Planter.Survey.RestsFrom(plant, install < First.PlusYears(-1) ? First : install))
-            reasons.Add(new("rest", FitVerdict.Fails, $"The planter rests from {Planter.Survey.RestsFromGenus}{(Planter.Survey.RestsUntil is { } until ? $" until {until.ToString("d MMM uuuu", null)}" : string.Empty)} after a disease."));
+            reasons.Add(new(FitAspect.Rest, FitVerdict.Fails, new Fact(FitKind.SoilRests, ("genus", Planter.Survey.RestsFromGenus), ("until", Planter.Survey.RestsUntil))));
         double odds = strip.OddsOver(First, Last);
         Colour(plant, install, odds, reasons);
         return new PlantFit(plant, reasons, strip, odds, Score(strip, odds));
@@ -157,19 +156,20 @@ public sealed class FitQuestion
         if (off == 0)
             return;
         bool dark = Planter.Exposure < plant.LightLow;
-        reasons.Add(new("light", off > 1 ? FitVerdict.Fails : FitVerdict.Doubtful, dark
-            ? $"It wants {Word(plant.LightLow)}; here is {Word(Planter.Exposure)}."
-            : $"It stands no more than {Word(plant.LightHigh)}; here is {Word(Planter.Exposure)}."));
+        reasons.Add(new(
+            FitAspect.Light,
+            off > 1 ? FitVerdict.Fails : FitVerdict.Doubtful,
+            new Fact(dark ? FitKind.TooLittleSun : FitKind.TooMuchSun, ("wants", dark ? plant.LightLow : plant.LightHigh), ("has", Planter.Exposure))));
     }
 
     private void Water(Plant plant, List<FitReason> reasons)
     {
         if (plant.Water == WaterNeed.High && Planter.Watering == Watering.Rain)
-            reasons.Add(new("water", FitVerdict.Doubtful, "It must never dry out, and only rain waters this planter."));
+            reasons.Add(new(FitAspect.Water, FitVerdict.Doubtful, new Fact(FitKind.NeverDryButOnlyRain)));
         if (plant.Water == WaterNeed.Low && _drainage.Verdict == DrainageVerdict.Poor)
-            reasons.Add(new("water", FitVerdict.Fails, "It dries out between waterings, and this planter drains poorly."));
+            reasons.Add(new(FitAspect.Water, FitVerdict.Fails, new Fact(FitKind.DryButDrainsPoorly)));
         else if ((plant.Bulb is not null || plant.Roots.Medium == RootingMedium.Gritty) && _drainage.Verdict == DrainageVerdict.Poor)
-            reasons.Add(new("water", FitVerdict.Fails, "It rots in wet, and this planter drains poorly."));
+            reasons.Add(new(FitAspect.Water, FitVerdict.Fails, new Fact(FitKind.RotsInWet)));
     }
 
     private void MediumAndPh(Plant plant, List<FitReason> reasons)
@@ -177,11 +177,11 @@ public sealed class FitQuestion
         if (Planter.Survey.Ph is { } ph && (ph < plant.Roots.PhLow || ph > plant.Roots.PhHigh))
         {
             bool far = ph < plant.Roots.PhLow - 0.7 || ph > plant.Roots.PhHigh + 0.7;
-            reasons.Add(new("pH", far ? FitVerdict.Fails : FitVerdict.Doubtful, $"It wants pH {plant.Roots.PhLow:0.#}–{plant.Roots.PhHigh:0.#}; measured here {ph:0.#}."));
+            reasons.Add(new(FitAspect.Ph, far ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.PhOutOfRange, ("low", Number(plant.Roots.PhLow, 1)), ("high", Number(plant.Roots.PhHigh, 1)), ("measured", Number(ph, 1)))));
         }
         else if (plant.Roots.Medium == RootingMedium.Acid && Planter.Survey.Ph is null)
         {
-            reasons.Add(new("medium", Planter.Form.IsBed ? FitVerdict.Doubtful : FitVerdict.Fits, Planter.Form.IsBed ? "It wants acid soil; nobody has measured this bed." : "Give it acid medium."));
+            reasons.Add(new(FitAspect.Medium, Planter.Form.IsBed ? FitVerdict.Doubtful : FitVerdict.Fits, new Fact(Planter.Form.IsBed ? FitKind.AcidSoilNotMeasured : FitKind.GiveAcidMedium)));
         }
     }
 
@@ -193,21 +193,21 @@ public sealed class FitQuestion
             double depth = BulbStack.DepthByRule(bulb, _rules.RulesFor(Planter).BulbDepth);
             double floor = BulbStack.DeepestBaseCm(Planter, _rules);
             if (depth > floor)
-                reasons.Add(new("depth", FitVerdict.Fails, $"Its base lies {depth:0.#} cm deep; this planter leaves {floor:0.#} cm."));
+                reasons.Add(new(FitAspect.Depth, FitVerdict.Fails, new Fact(FitKind.BaseTooDeep, ("depth", Cm(depth, 1)), ("leaves", Cm(floor, 1)))));
             return;
         }
         double narrow = Math.Min(form.TopLengthCm, form.TopWidthCm);
         if (Planter.Survey.Tree is { } tree && Math.Min(1, tree.RootsIn(Last.Year) * tree.RootsIn(Last.Year) * Math.PI / 4 / form.SurfaceCm2) is > 0.7 and var filled)
-            reasons.Add(new("room", FitVerdict.Doubtful, $"Roots of the {tree.Name.ToLowerInvariant()} fill {filled:P0} of the planter by {Last.Year}."));
+            reasons.Add(new(FitAspect.Room, FitVerdict.Doubtful, new Fact(FitKind.TreeRoots, ("tree", tree.Name), ("filled", Share(filled)), ("by", Last))));
         double least = plant.Packs.Select(k => k.SpreadCm ?? plant.SpreadAtPurchaseCm).Min();
         if (!form.IsBed && least > narrow)
-            reasons.Add(new("room", FitVerdict.Fails, $"It is {least:0} cm wide as bought; the planter is {narrow:0} cm."));
+            reasons.Add(new(FitAspect.Room, FitVerdict.Fails, new Fact(FitKind.WiderThanThePlanter, ("wide", Cm(least)), ("planter", Cm(narrow)))));
         else if (!form.IsBed && plant.MatureSpreadCm > 2.2 * narrow && plant.IsLasting)
-            reasons.Add(new("room", FitVerdict.Doubtful, $"Grown it is {plant.MatureSpreadCm:0} cm wide, more than twice the planter."));
+            reasons.Add(new(FitAspect.Room, FitVerdict.Doubtful, new Fact(FitKind.OutgrowsThePlanter, ("wide", Cm(plant.MatureSpreadCm)))));
         double want = plant.RootDepthCm;
         double has = BulbStack.MediumDepthCm(Planter, _rules);
         if (has < want - 1)
-            reasons.Add(new("depth", plant.IsLasting && has < want * 0.7 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Its roots want about {want:0} cm of depth; here are {has:0} cm."));
+            reasons.Add(new(FitAspect.Depth, plant.IsLasting && has < want * 0.7 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.LacksDepth, ("wants", Cm(want)), ("has", Cm(has)))));
     }
 
     private void Heights(Plant plant, LocalDate install, List<FitReason> reasons)
@@ -216,9 +216,9 @@ public sealed class FitQuestion
             return;
         double reaches = _site.GreatestHeightCm(plant, install, Last.PlusDays(1), _pocketC);
         if (reaches > _height.LimitCm)
-            reasons.Add(new("height", FitVerdict.Fails, $"It stands {reaches:0} cm high by then; {_height.LimitedBy} allows {_height.LimitCm:0} cm here."));
+            reasons.Add(new(FitAspect.Height, FitVerdict.Fails, new Fact(FitKind.TooHigh, ("reaches", Cm(reaches)), ("by", _height.LimitedBy), ("limit", Cm(_height.LimitCm)))));
         else if (reaches > _height.ProportionCm)
-            reasons.Add(new("height", FitVerdict.Doubtful, $"At {reaches:0} cm it is tall for this planter ({_height.ProportionCm:0} cm looks right)."));
+            reasons.Add(new(FitAspect.Height, FitVerdict.Doubtful, new Fact(FitKind.TallForThePlanter, ("reaches", Cm(reaches)), ("limit", Cm(_height.ProportionCm)))));
     }
 
     private void Tops(Plant plant, LocalDate from, List<FitReason> reasons)
@@ -229,7 +229,7 @@ public sealed class FitQuestion
             return;
         double live = _site.ComesThrough(plant, from, Last < from ? from : Last, _pocketC);
         if (live < 0.8)
-            reasons.Add(new("cold", live < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Its tops are spoiled at {plant.TopDamageC:0.#} °C; they come through until then in {live * 10:0.#} of 10 years."));
+            reasons.Add(new(FitAspect.Tops, live < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.TopsSpoiled, ("spoiledAt", Celsius(plant.TopDamageC, 1)), ("odds", OutOfTen(live)))));
     }
 
     private void Roots(Plant plant, LocalDate install, List<FitReason> reasons)
@@ -240,7 +240,7 @@ public sealed class FitQuestion
         (double kill, bool estimated) = plant.RootKilling;
         double odds = _roots.Odds(kill);
         if (odds < 0.8)
-            reasons.Add(new(WinterRoots, odds < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, $"Roots die at {(estimated ? "about " : string.Empty)}{kill:0.#} °C; in this planter they live through {odds * 10:0.#} of 10 winters."));
+            reasons.Add(new(FitAspect.WinterRoots, odds < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.RootsLostInWinter, ("about", estimated), ("killing", Celsius(kill, 1)), ("odds", OutOfTen(odds)))));
     }
 
     private bool CrossesWinter(LocalDate install)
@@ -255,39 +255,32 @@ public sealed class FitQuestion
             return;
         double hot = (double)hottest.Count(c => c + Planter.Survey.MasonryHeatC > ceiling) / hottest.Length;
         if (hot > 0.5)
-            reasons.Add(new("heat", FitVerdict.Doubtful, $"A week's mean above {ceiling:0} °C stalls it: by then in {hot * 10:0.#} of 10 years{(Planter.Survey.MasonryHeatC > 0 ? ", with the heat of the masonry" : string.Empty)}."));
+            reasons.Add(new(FitAspect.Heat, FitVerdict.Doubtful, new Fact(FitKind.StallsInHeat, ("ceiling", Celsius(ceiling)), ("odds", OutOfTen(hot)), ("masonry", Planter.Survey.MasonryHeatC > 0))));
     }
 
     private void Surroundings(Plant plant, List<FitReason> reasons)
     {
         PlanterSurvey s = Planter.Survey;
         if (s.Wind == WindReach.Exposed && plant.Resistance.Wind == Grade.Low)
-            reasons.Add(new("wind", FitVerdict.Doubtful, "It bears little wind, and the planter stands exposed."));
+            reasons.Add(new(FitAspect.Wind, FitVerdict.Doubtful, new Fact(FitKind.Wind)));
         if ((s.SeaSpray || s.DeicingSalt) && plant.Resistance.Salt == Grade.Low)
-            reasons.Add(new("salt", FitVerdict.Doubtful, $"It bears little salt, and {(s.SeaSpray ? "sea spray" : "de-icing salt")} reaches it here."));
+            reasons.Add(new(FitAspect.Salt, FitVerdict.Doubtful, new Fact(s.SeaSpray ? FitKind.SeaSpray : FitKind.DeicingSalt)));
         if (s.Deer && plant.Resistance.Deer == Eaten.Often)
-            reasons.Add(new("deer", FitVerdict.Doubtful, "Deer eat it often, and come here."));
+            reasons.Add(new(FitAspect.Deer, FitVerdict.Doubtful, new Fact(FitKind.Deer)));
         if (s.Public == PublicReach.Touching && plant.Harm.Skin != Hazard.NoneKnown)
-            reasons.Add(new("people", FitVerdict.Doubtful, "It irritates the skin, and people touch what stands here."));
+            reasons.Add(new(FitAspect.People, FitVerdict.Doubtful, new Fact(FitKind.IrritatesSkin)));
         bool eaten = (s.Public == PublicReach.Touching && plant.Harm.People == Hazard.Poisonous) || (s.Dogs && plant.Harm.Animals == Hazard.Poisonous);
         if (eaten)
-            reasons.Add(new("people", FitVerdict.Doubtful, $"It is poisonous if eaten, and {(s.Dogs && plant.Harm.Animals == Hazard.Poisonous ? "dogs" : "children")} come near. {Harm.WhereToAsk}"));
+            reasons.Add(new(FitAspect.People, FitVerdict.Doubtful, new Fact(FitKind.Poisonous, ("children", !(s.Dogs && plant.Harm.Animals == Hazard.Poisonous)), ("ask", new Fact(Phrase.WhereToAsk)))));
     }
 
     private void Colour(Plant plant, LocalDate install, double odds, List<FitReason> reasons)
     {
         if (_site.Years == 0)
-            reasons.Add(new("colour", FitVerdict.Doubtful, "The site has no weather yet, so that nobody knows when it shows."));
+            reasons.Add(new(FitAspect.Colour, FitVerdict.Doubtful, new Fact(FitKind.NoWeather)));
         else if (install > Last)
-            reasons.Add(new("colour", FitVerdict.Fails, $"It cannot go in before {install.ToString("d MMM", null)}."));
+            reasons.Add(new(FitAspect.Colour, FitVerdict.Fails, new Fact(FitKind.CannotGoInBefore, ("day", install))));
         else if (odds < ColourOdds.InColour)
-            reasons.Add(new("colour", odds < 0.2 ? FitVerdict.Fails : FitVerdict.Doubtful, odds < 0.005 ? "It shows no colour in those weeks." : $"It shows in only {odds * 10:0.#} of 10 years then."));
+            reasons.Add(new(FitAspect.Colour, odds < 0.2 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(odds < 0.005 ? FitKind.ShowsNothing : FitKind.SeldomShows, ("odds", OutOfTen(odds)))));
     }
-
-    private static string Word(Exposure exposure) => exposure switch
-    {
-        Exposure.FullSun => "full sun",
-        Exposure.PartSun => "part sun",
-        _ => "shade",
-    };
 }

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -67,11 +68,11 @@ public sealed class PlantingTime(SeasonKernel kernel)
     private bool IsWarm(LocalDate day, SiteFlowering flowering) =>
         day >= flowering.AllClear && flowering.OddsOfFrost(day, day.PlusDays(60) < kernel.Start.PlusMonths(12) ? day.PlusDays(60) : kernel.Start.PlusMonths(12).PlusDays(-1), 0) <= 0.5;
 
-    /// <summary>What speaks against planting a kind on a day, each in a few words.</summary>
+    /// <summary>What speaks against planting a kind on a day, each of a <see cref="PlantingHinder"/>.</summary>
     /// <param name="plant">The kind.</param>
     /// <param name="forced">True for bulbs forced beforehand, which have their roots.</param>
     /// <param name="day">The day.</param>
-    public IEnumerable<string> Against(Plant plant, bool forced, LocalDate day)
+    public IEnumerable<Fact> Against(Plant plant, bool forced, LocalDate day)
     {
         if (kernel.Seasons.Count == 0 || forced || plant.LifeForm == LifeForm.CutStems)
             yield break;
@@ -80,16 +81,16 @@ public sealed class PlantingTime(SeasonKernel kernel)
             if (plant.IsTender)
                 yield break;
             if (SoilC(day) is var soil && soil > WarmestSoilC)
-                yield return $"soil at bulb depth is about {soil:0} °C, above {WarmestSoilC:0}";
+                yield return new Fact(PlantingHinder.SoilTooWarm, ("soil", Quantity.Celsius(soil)), ("warmest", Quantity.Celsius(WarmestSoilC)));
             if (FreezesTooSoon(day, BulbRootingWeeks) is { } hard)
-                yield return $"bulbs want {BulbRootingWeeks} weeks of rooting before the ground freezes about {Text(hard)}";
+                yield return new Fact(PlantingHinder.TooFewWeeksForBulbs, ("weeks", Quantity.Weeks(BulbRootingWeeks)), ("freezes", hard));
             yield break;
         }
         // Tender bedding is not planted before a winter, and a tree's ball roots in spring.
         if (plant.IsLasting && plant.LifeForm != LifeForm.Tree && FreezesTooSoon(day, RootingWeeks) is { } freeze)
-            yield return $"less than {RootingWeeks} weeks of rooting before the ground freezes about {Text(freeze)}";
+            yield return new Fact(PlantingHinder.TooFewWeeksToRoot, ("weeks", Quantity.Weeks(RootingWeeks)), ("freezes", freeze));
         else if (!plant.IsLasting && !plant.IsTender && FreezesTooSoon(day, BeddingRootingWeeks) is { } frozen)
-            yield return $"less than {BeddingRootingWeeks} weeks to take hold before the ground freezes about {Text(frozen)}";
+            yield return new Fact(PlantingHinder.TooFewWeeksToTakeHold, ("weeks", Quantity.Weeks(BeddingRootingWeeks)), ("freezes", frozen));
     }
 
     /// <summary>True when a planter's soil is frozen at its roots on a day in at least half the weather years: nothing can be dug in.</summary>
@@ -143,6 +144,4 @@ public sealed class PlantingTime(SeasonKernel kernel)
     // The freeze that comes before so many weeks have passed; in spring the last winter's plays no part.
     private LocalDate? FreezesTooSoon(LocalDate day, int weeks) =>
         Freezes(day) is { } freeze && day.PlusWeeks(weeks) > freeze && day < freeze.PlusDays(30) ? freeze : null;
-
-    private static string Text(LocalDate day) => day.ToString("d MMM", null);
 }

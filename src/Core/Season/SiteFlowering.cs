@@ -12,8 +12,8 @@ namespace UnrulyMeadow.Core.Season;
 /// </summary>
 public sealed class SiteFlowering
 {
-    private const int MostSpreads = 4_000;
-    private const int MostStrips = 12_000;
+    private const int MostSpreads = 2_000;
+    private const int MostStrips = 6_000;
 
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(new ByReference());
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC), float[]> _spreads = new(new SpreadByReference());

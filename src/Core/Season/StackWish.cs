@@ -82,7 +82,7 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
             if (wish.Colours.Count > 0 && !plant.Windows[0].Colours.Take(2).Any(c => wish.Colours.Any(w => ColourDifference.Between(c, w) <= NearColour)))
                 continue;
             // Whether it shows in the weeks is weighed below; here only what forbids it. What winter may well take is not proposed.
-            if (question.Of(plant).Reasons.Any(r => r.What == FitQuestion.WinterRoots || (r.Verdict == FitVerdict.Fails && r.What != "colour")))
+            if (question.Of(plant).Reasons.Any(r => r.What == FitAspect.WinterRoots || (r.Verdict == FitVerdict.Fails && r.What != FitAspect.Colour)))
                 continue;
             double depth = BulbStack.DepthByRule(plant.Bulb!, plan.Site.RulesFor(planter).BulbDepth);
             FloweringStrip strip = flowering.Of(plant, flowering.UsualInstall(plant, wish.First), new BulbPlace(planter.ThermalClass(), Math.Round(depth)), pocket);

@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 
@@ -70,6 +71,7 @@ public sealed record StayLosses(Plant Plant, Standing Standing, IReadOnlyList<St
     /// <param name="roots">What roots feel there in winter.</param>
     public static double? ReturnOdds(Plant plant, RootSurvival roots) => MayReturn(plant) ? roots.Odds(plant.RootKillingC!.Value) : null;
 
-    /// <summary>"May return, 4 in 10"; empty where it does not.</summary>
-    public static string Say(double? returnOdds) => returnOdds is { } odds && odds >= 0.05 ? $"may return, {odds * 10:0} in 10" : string.Empty;
+    /// <summary>That a plant may return from its roots; null where it does not.</summary>
+    /// <param name="returnOdds">The odds, 0 to 1.</param>
+    public static Fact? MayReturnBy(double? returnOdds) => returnOdds is { } odds && odds >= 0.05 ? new Fact(Phrase.MayReturn, ("odds", Quantity.OutOfTen(odds, 0))) : null;
 }

@@ -1,8 +1,10 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Rules;
+using static UnrulyMeadow.Core.Facts.Quantity;
 
 namespace UnrulyMeadow.Core.Stacks;
 
@@ -60,8 +62,8 @@ public sealed record StackLayer(
     /// <summary>Weight of its bulbs, kg: half-ellipsoids of 1.05 kg per litre (from memory).</summary>
     public double WeightKg => Count * Math.PI / 6 * Plant.Bulb!.DiameterCm * Plant.Bulb.DiameterCm * Plant.Bulb.HeightCm * 1.05 / 1000;
 
-    /// <summary>What is wrong with this layer, one sentence; null when it fits.</summary>
-    public string? Problem { get; init; }
+    /// <summary>What is wrong with this layer, of a <see cref="StackProblem"/>; null when it fits.</summary>
+    public Fact? Problem { get; init; }
 
     /// <summary>Finished surface to the bulb's tip, cm.</summary>
     public double CoverCm => DepthCm - Plant.Bulb!.HeightCm;
@@ -94,7 +96,7 @@ public sealed class BulbStack
     /// <summary>Shards or gravel over the hole, where the house rule or the survey says so, cm (common practice).</summary>
     public const double GravelCm = 3;
 
-    private BulbStack(Planter planter, Site site, IReadOnlyList<StackLayer> layers, IReadOnlyList<Fault> problems)
+    private BulbStack(Planter planter, Site site, IReadOnlyList<StackLayer> layers, IReadOnlyList<Fact> problems)
     {
         Planter = planter;
         Site = site;
@@ -111,8 +113,8 @@ public sealed class BulbStack
     /// <summary>Layers, shallowest first.</summary>
     public IReadOnlyList<StackLayer> Layers { get; }
 
-    /// <summary>What is wrong with the stack as planned: too deep, too many, too wide.</summary>
-    public IReadOnlyList<Fault> Problems { get; }
+    /// <summary>What is wrong with the stack as planned, each of a <see cref="StackProblem"/>: too deep, too many, too wide.</summary>
+    public IReadOnlyList<Fact> Problems { get; }
 
     /// <summary>Share of a bed that the bulbs need at their spacings, above 1; null when they find room.</summary>
     public double? Overfilled { get; private init; }
@@ -341,34 +343,34 @@ public sealed class BulbStack
         return (Math.Min(l0, l1), Math.Min(w0, w1));
     }
 
-    private static string? ProblemOf(Planter planter, Site site, StackLayer layer)
+    private static Fact? ProblemOf(Planter planter, Site site, StackLayer layer)
     {
-        string name = layer.Plant.CommonName;
         double floor = DeepestBaseCm(planter, site);
         double gravel = GravelIn(planter, site);
         if (layer.DepthCm > floor)
-            return $"{name} at {layer.DepthCm:0.#} cm lies too deep: this planter leaves {planter.Form.PlantableDepthCm:0.#} cm, less {(planter.Form.IsBed ? 0 : RootRoomCm):0} cm for roots{(gravel > 0 ? $" and {gravel:0} cm of gravel" : string.Empty)}. Take out a layer or choose a deeper planter.";
+        {
+            return new Fact(
+                StackProblem.TooDeep,
+                ("plant", layer.Plant),
+                ("depth", Cm(layer.DepthCm, 1)),
+                ("leaves", Cm(planter.Form.PlantableDepthCm, 1)),
+                ("roots", Cm(planter.Form.IsBed ? 0 : RootRoomCm)),
+                ("gravel", gravel > 0 ? Cm(gravel) : null));
+        }
         if (layer.CoverCm < 1)
-            return $"{name} at {layer.DepthCm:0.#} cm would stand out of the medium: the bulb is {layer.Plant.Bulb!.HeightCm:0.#} cm high.";
+            return new Fact(StackProblem.StandsOut, ("plant", layer.Plant), ("depth", Cm(layer.DepthCm, 1)), ("height", Cm(layer.Plant.Bulb!.HeightCm, 1)));
         if (layer.Fits == 0)
-            return $"{name} does not fit: the inside is {layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm at that depth.";
+            return new Fact(StackProblem.DoesNotFit, ("plant", layer.Plant), ("length", Cm(layer.LengthCm, 1)), ("width", Cm(layer.WidthCm, 1)));
         if (!layer.SharedFits)
-            return $"{name} and {string.Join(", ", layer.Shares)} do not fit beside each other at this depth. Plant fewer, or give them depths of their own.";
+            return new Fact(StackProblem.NotBesideEachOther, ("plant", layer.Plant), ("others", layer.Shares));
         return !planter.Form.IsBed && layer.Count > layer.Fits
-            ? $"{name}: {layer.Count} planned, {layer.Fits} fit at {layer.DepthCm:0.#} cm without touching."
+            ? new Fact(StackProblem.TooMany, ("plant", layer.Plant), ("count", layer.Count), ("fits", layer.Fits), ("depth", Cm(layer.DepthCm, 1)))
             : null;
     }
 
-    private static IReadOnlyList<Fault> Check(IReadOnlyList<StackLayer> layers, double? overfilled)
-    {
-        var problems = new FaultList();
-        for (int i = 0; i < layers.Count; i++)
-        {
-            if (layers[i].Problem is { } problem)
-                problems.Add($"layers[{i}]", problem);
-        }
-        if (overfilled is { } filled)
-            problems.Add("layers", $"The bulbs need {filled:P0} of the bed at their spacings. Plant fewer, or closer.");
-        return problems.Faults;
-    }
+    private static IReadOnlyList<Fact> Check(IReadOnlyList<StackLayer> layers, double? overfilled) =>
+    [
+        .. layers.Select(l => l.Problem).OfType<Fact>(),
+        .. overfilled is { } filled ? [new Fact(StackProblem.BedOverfilled, ("share", Share(filled)))] : Array.Empty<Fact>(),
+    ];
 }

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -16,9 +17,9 @@ namespace UnrulyMeadow.Core.Turning;
 /// <param name="LostCost">What these cost at their guide prices.</param>
 /// <param name="FullShare">Mean share of its grown cover that what goes in has on the day asked; 1 where nothing grows.</param>
 /// <param name="LeavesGreen">Mean share of weather years in which leaves of bulbs that come out are still green, and are wanted again.</param>
-/// <param name="Hinders">What forbids the day; empty when nothing does.</param>
+/// <param name="Hinders">What forbids the day, each of a <see cref="TurnHinder"/> or a <see cref="PlantingHinder"/>; empty when nothing does.</param>
 public sealed record TurnOption(
-    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, decimal LostCost, double FullShare, double LeavesGreen, IReadOnlyList<string> Hinders);
+    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, decimal LostCost, double FullShare, double LeavesGreen, IReadOnlyList<Fact> Hinders);
 
 /// <summary>The days on which a turn may begin, what each would bring, and the one to take.</summary>
 public sealed class TurnWindow
@@ -105,20 +106,28 @@ public sealed class TurnWindow
         return new TurnWindow(turn, changes, options, fullBy, best, past, planned) { CostOfADay = window.CostOfADay };
     }
 
-    /// <summary>The trade-off in a sentence.</summary>
-    public string Sentence()
+    /// <summary>The trade-off, of a <see cref="TurnAdvice"/>.</summary>
+    public Fact Advice()
     {
         if (Best is null)
-            return "No day within six weeks is open: see what forbids each.";
-        double gain = Best.ColourDays - Planned.ColourDays;
-        string colour = gain >= 0.5 ? $", {gain:0} planter-days of colour more" : gain <= -0.5 ? $", for {-gain:0} planter-days of colour less" : string.Empty;
-        string day = Best.FirstDay == Planned.FirstDay ? $"The planned day, {Text(Best.FirstDay)}, is the best"
-            : Planned.Hinders.Count > 0 ? $"{Text(Planned.FirstDay)} is not open ({Planned.Hinders[0]}); {Text(Best.FirstDay)} is the best day that is{colour}"
-            : Planned.FrostLoss > Best.FrostLoss + 0.05 ? $"{Text(Best.FirstDay)} rather than {Text(Planned.FirstDay)}: frost takes something in {Best.FrostLoss * 10:0.#} of 10 years, not in {Planned.FrostLoss * 10:0.#}{colour}"
-            : $"{Text(Best.FirstDay)} is better than {Text(Planned.FirstDay)}{colour}";
-        string later = WeekLaterCosts is { } costs ? $" each week later costs {Math.Max(0, costs):0} planter-days" : string.Empty;
-        string earlier = WeekEarlierFrost is { } frost ? $" a week earlier brings frost losses in {frost:0.#} of 10 years" : string.Empty;
-        return $"{day}{(later.Length + earlier.Length > 0 ? ";" : string.Empty)}{later}{(later.Length > 0 && earlier.Length > 0 ? "," : string.Empty)}{earlier}.";
+            return new Fact(TurnAdvice.NoDayOpen);
+        double gain = Math.Round(Best.ColourDays - Planned.ColourDays, MidpointRounding.AwayFromZero);
+        TurnAdvice kind = Best.FirstDay == Planned.FirstDay ? TurnAdvice.PlannedIsBest
+            : Planned.Hinders.Count > 0 ? TurnAdvice.PlannedIsNotOpen
+            : Planned.FrostLoss > Best.FrostLoss + 0.05 ? TurnAdvice.FrostSpeaksForAnother
+            : TurnAdvice.AnotherIsBetter;
+        return new Fact(
+            kind,
+            ("best", Best.FirstDay),
+            ("planned", Planned.FirstDay),
+            ("hinder", Planned.Hinders.Count > 0 ? Planned.Hinders[0] : null),
+            ("more", gain >= 1 ? (int)gain : null),
+            ("less", gain <= -1 ? (int)-gain : null),
+            ("frost", Quantity.OutOfTen(Best.FrostLoss)),
+            ("frostThen", Quantity.OutOfTen(Planned.FrostLoss)),
+            ("later", WeekLaterCosts is { } costs ? (int)Math.Round(Math.Max(0, costs)) : null),
+            ("both", WeekLaterCosts is not null && WeekEarlierFrost is not null),
+            ("earlier", WeekEarlierFrost is { } years ? Quantity.OutOfTen(years / 10) : null));
     }
 
     /// <summary>The arithmetic behind one day.</summary>
@@ -132,7 +141,7 @@ public sealed class TurnWindow
             new("worth", $"{Worth(option):0} planter-days, losses counted at {CostOfADay:0.00} a planter-day"),
             new($"grown by {Text(FullBy)}", $"{option.FullShare:P0} of full width"),
             new("bulb leaves still green", $"in {option.LeavesGreen * 10:0.#} of 10 years"),
-            new("forbids it", option.Hinders.Count == 0 ? "nothing" : string.Join("; ", option.Hinders)),
+            new("forbids it", option.Hinders.Count == 0 ? "nothing" : $"{option.Hinders.Count}"),
         ],
         "Every display that goes in or comes out is moved by the same number of days, and each planter is followed through every weather year; colour lost to frost is in the sum, the price of what is lost is taken off; no day is recommended that frost hits in more than one year of ten while another is open",
         "Season kernel; five weeks of rooting before the ground freezes are common practice",
@@ -229,18 +238,18 @@ public sealed class TurnWindow
         return Math.Sqrt(shares[shares.Length / 2]);
     }
 
-    private static List<string> Hinders(Plan plan, Turn turn, IReadOnlyList<TurnChange> changes, SeasonKernel kernel, int offset)
+    private static List<Fact> Hinders(Plan plan, Turn turn, IReadOnlyList<TurnChange> changes, SeasonKernel kernel, int offset)
     {
         LocalDate first = turn.FirstDay.PlusDays(offset);
-        var hinders = new List<string>();
+        var hinders = new List<Fact>();
         if (turn.Delivery is { } delivery && first < delivery)
-            hinders.Add($"delivery is from {Text(delivery)}");
+            hinders.Add(new Fact(TurnHinder.Delivery, ("day", delivery)));
         bool southern = kernel.Seasons[0].IsSouthern;
         foreach (IGrouping<string, DisplayItem> kind in changes.SelectMany(c => c.ComesIn).Select(x => x.Item).GroupBy(i => i.PlantId, StringComparer.Ordinal))
         {
             Plant plant = plan.Plant(kind.Key);
             if (!plant.IsSoldOn(first, southern) && plan.Lots.All(l => l.PlantId != plant.Id))
-                hinders.Add($"{plant.CommonName} is not sold then");
+                hinders.Add(new Fact(TurnHinder.NotSold, ("plant", plant)));
         }
         foreach (TurnChange change in changes)
         {
@@ -249,18 +258,18 @@ public sealed class TurnWindow
                 Display? next = plan.DisplaysOf(change.Planter.Id).FirstOrDefault(d => d.Layer == display.Layer && d.Install >= display.Lift && change.In.All(i => i.Id != d.Id));
                 LocalDate ends = change.Out.Any(o => o.Id == display.Id) ? display.Lift.PlusDays(offset) : display.Lift;
                 if (change.Out.Any(o => o.Id == display.Id) && next is not null && next.Install < ends && next.Install >= display.Lift)
-                    hinders.Add($"{change.Planter.Name} has its next display from {Text(next.Install)}");
+                    hinders.Add(new Fact(TurnHinder.NextDisplay, ("planter", change.Planter), ("day", next.Install)));
                 if (change.In.Any(o => o.Id == display.Id) && display.Install.PlusDays(offset) >= display.Lift)
-                    hinders.Add($"{change.Planter.Name}'s display would come out before it goes in");
+                    hinders.Add(new Fact(TurnHinder.OutBeforeIn, ("planter", change.Planter)));
                 Display? before = plan.DisplaysOf(change.Planter.Id).LastOrDefault(d => d.Layer == display.Layer && d.Lift <= display.Install && change.Out.All(o => o.Id != d.Id));
                 if (change.In.Any(o => o.Id == display.Id) && before is not null && display.Install.PlusDays(offset) < before.Lift)
-                    hinders.Add($"{change.Planter.Name} is filled until {Text(before.Lift)}");
+                    hinders.Add(new Fact(TurnHinder.FilledUntil, ("planter", change.Planter), ("day", before.Lift)));
             }
         }
         var time = new PlantingTime(kernel);
         foreach (ChangeoverItem kind in changes.SelectMany(c => c.ComesIn).DistinctBy(x => (x.Item.PlantId, x.Item.Forced)))
             hinders.AddRange(time.Against(kind.Plant, kind.Item.Forced, first));
-        return [.. hinders.Distinct(StringComparer.Ordinal).Take(6)];
+        return [.. hinders.Distinct().Take(6)];
     }
 
     private static string Text(LocalDate day) => day.ToString("d MMM", null);

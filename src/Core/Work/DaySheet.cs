@@ -1,5 +1,6 @@
 using System.Globalization;
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -10,8 +11,8 @@ namespace UnrulyMeadow.Core.Work;
 /// <param name="Change">What happens there.</param>
 /// <param name="Area">Its area.</param>
 /// <param name="FromStock">What of it is taken from the stock.</param>
-/// <param name="Steps">Notes for this planter, in order of work.</param>
-public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<StockReservation> FromStock, IReadOnlyList<string> Steps)
+/// <param name="Steps">What is to be done at this planter, each of a <see cref="StepKind"/>, in order of work.</param>
+public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<StockReservation> FromStock, IReadOnlyList<Fact> Steps)
 {
     /// <summary>The planter.</summary>
     public Planter Planter => Change.Planter;
@@ -30,7 +31,7 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
             .. new[] { Change.Out, Change.Stays, Change.In }.SelectMany((items, k) => items.Select(i =>
                 string.Create(CultureInfo.InvariantCulture, $"{k} {i.Plant.CommonName} {i.Count} {i.DepthCm:0.#} {i.Item.Fate} {i.Item.Form}"))),
             .. FromStock.Select(r => string.Create(CultureInfo.InvariantCulture, $"{r.Lot.PlantId} {r.Count} {r.Lot.Place}")),
-            .. Steps,
+            .. Steps.Select(s => s.Content),
         ]),
         12);
 }
@@ -39,12 +40,12 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
 /// <param name="Turn">The turn that the day belongs to; null for a day in no turn.</param>
 /// <param name="Day">The day.</param>
 /// <param name="Planters">Planters in order of area.</param>
-/// <param name="Cautions">What to take care of, each once.</param>
-public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlanter> Planters, IReadOnlyList<string> Cautions)
+/// <param name="Cautions">What to take care of, each of a <see cref="CautionKind"/> and once.</param>
+public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlanter> Planters, IReadOnlyList<Fact> Cautions)
 {
-    /// <summary>Notes that hold wherever something goes in, said once instead of at each; empty where one planter alone is planted.</summary>
-    public IReadOnlyList<string> Everywhere { get; } = Planters.Where(p => p.Change.In.Count > 0).Select(p => p.Steps).ToList() is { Count: > 1 } planted
-        ? [.. planted[0].Where(s => planted.TrueForAll(p => p.Contains(s, StringComparer.Ordinal)))]
+    /// <summary>Steps that hold wherever something goes in, said once instead of at each; empty where one planter alone is planted.</summary>
+    public IReadOnlyList<Fact> Everywhere { get; } = Planters.Where(p => p.Change.In.Count > 0).Select(p => p.Steps).ToList() is { Count: > 1 } planted
+        ? [.. planted[0].Where(s => planted.TrueForAll(p => p.Contains(s)))]
         : [];
 
     /// <summary>A fingerprint of the whole sheet, short enough to be printed: paper that bears another is out of date.</summary>
@@ -70,37 +71,35 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
         return new DaySheet(plan.Turns.FirstOrDefault(t => t.Holds(day)), day, planters, [.. Care(planters), .. RuleSteps.Pests(plan, planters.Select(p => p.Planter))]);
     }
 
-    private static IEnumerable<string> Steps(Plan plan, Changeover change)
+    private static IEnumerable<Fact> Steps(Plan plan, Changeover change)
     {
         if (change.Planter.Watering == Watering.Drip)
-            yield return "Drip line out first, back after planting.";
+            yield return new Fact(StepKind.DripLineOut);
         if (change.Lifted.Count > 0)
-            yield return $"Lift what stays and lay it in the shade, damp: {Counts(change.Lifted)}. Bulbs first, then set it back over them; about {change.SetBackMinutes} min for one person.";
+            yield return new Fact(StepKind.LiftAndSetBack, ("plants", change.Lifted.Select(i => new Fact(Phrase.CountOf, ("count", i.Count), ("plant", i.Plant))).ToList()), ("minutes", change.SetBackMinutes));
         else if (change.DigDepthCm is { } dig && change.In.Any(i => i.Display.Layer != DisplayLayer.Bulbs))
-            yield return $"Bulbs lie below and stay: dig no deeper than {dig:0} cm, plant between them, and no deeper than the root ball.";
-        foreach (string step in RuleSteps.For(plan, change))
+            yield return new Fact(StepKind.DigNoDeeper, ("depth", Quantity.Depth(Math.Floor(dig))));
+        foreach (Fact step in RuleSteps.For(plan, change))
             yield return step;
         if (change.SetsBulbs)
-            yield return "Deepest layer first. Open one variety at a time, leave the holes open until the patch is done, and count what was laid out.";
+            yield return new Fact(StepKind.DeepestFirst);
         if (change.In.Any(i => i.Display.Layer != DisplayLayer.Bulbs && i.Plant.LifeForm != LifeForm.CutStems))
-            yield return "Set the plants out in their nursery pots first. Loosen or cut circling roots, crown at soil level, firm, water in.";
+            yield return new Fact(StepKind.SetOutInPots);
         if (change.In.Any(i => i.DepthCm is not null && i.Plant.Bulb is { ColdWeeksHigh: > 0 }) && !FeedLine.IsGrowingSeason(change.Day, plan.Site.IsSouthern))
-            yield return "Water, then weekly until the ground freezes.";
+            yield return new Fact(StepKind.WaterUntilFrozen);
     }
 
-    private static string Counts(IEnumerable<ChangeoverItem> items) => string.Join(", ", items.Select(i => $"{i.Count} {i.Plant.CommonName}"));
-
-    private static List<string> Care(List<SheetPlanter> planters)
+    private static List<Fact> Care(List<SheetPlanter> planters)
     {
-        var care = planters.SelectMany(p => p.Change.In.Concat(p.Change.Out)).SelectMany(i => i.Plant.Cautions).Distinct(StringComparer.Ordinal).ToList();
+        var care = planters.SelectMany(p => p.Change.In.Concat(p.Change.Out)).SelectMany(i => i.Plant.Cautions).Distinct(StringComparer.Ordinal).Select(c => new Fact(CautionKind.OfPlant, ("text", c))).ToList();
         if (planters.Exists(p => p.Planter.Form.IsBed && p.Change.In.Where(i => i.DepthCm is not null).Sum(i => i.Count) >= AugerBulbs))
-            care.Add("Powered auger: brace for torque, wear eye protection; locate buried utilities before drilling in beds.");
+            care.Add(new Fact(CautionKind.PoweredAuger));
         if (planters.Exists(p => p.Change.SetsBulbs))
-            care.Add("Kneeling: use pads and change places.");
+            care.Add(new Fact(CautionKind.Kneeling));
         if (planters.Exists(p => p.Planter.Form is { IsBed: false, FullLitres: > 40 }))
-            care.Add("Filled large pots are never lifted by one person: trolley or a second person.");
+            care.Add(new Fact(CautionKind.HeavyPots));
         if (planters.Exists(p => p.Change.In.Any(i => i.DepthCm is null)))
-            care.Add("Knife for root-bound balls: cut away from yourself.");
+            care.Add(new Fact(CautionKind.Knife));
         return care;
     }
 }

@@ -60,6 +60,9 @@ public static class PlanFile
     /// <summary>How JSON is written throughout: camelCase names, kebab-case words, ISO dates.</summary>
     public static JsonSerializerOptions Options { get; } = MakeOptions();
 
+    /// <summary>As plan files are read, but what this version does not know is passed over: a database may have been written by a newer one.</summary>
+    public static JsonSerializerOptions Stored { get; } = Lenient();
+
     /// <summary>Writes a plan.</summary>
     public static byte[] Write(Plan plan)
     {
@@ -196,6 +199,13 @@ public static class PlanFile
     /// <summary>The fault of such a file.</summary>
     public static InvalidInputException Unreadable(Exception e) =>
         new("file", $"holds something that cannot be read: {PlainText.Mended(e.Message.Split('\n')[0], lines: false)}");
+
+    private static JsonSerializerOptions Lenient()
+    {
+        var options = new JsonSerializerOptions(Options) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Skip };
+        options.MakeReadOnly();
+        return options;
+    }
 
     private static JsonSerializerOptions MakeOptions()
     {

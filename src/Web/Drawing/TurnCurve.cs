@@ -1,6 +1,7 @@
 using System.Xml.Linq;
 using NodaTime;
 using UnrulyMeadow.Core.Turning;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.Site;
 using static UnrulyMeadow.Web.Drawing.Figure;
 
@@ -22,7 +23,7 @@ public static class TurnCurve
     /// <param name="best">The day to take; null for none.</param>
     /// <param name="past">The day of the school that waits; null for none.</param>
     /// <param name="planned">The planned day.</param>
-    public static XElement Draw(IReadOnlyList<TurnOption> options, LocalDate? best, LocalDate? past, LocalDate planned)
+    public static XElement Draw(IReadOnlyList<TurnDayResult> options, LocalDate? best, LocalDate? past, LocalDate planned)
     {
         double most = options.Max(o => o.ColourDays);
         // Days that are open decide the scale, so that what a week more or less costs can be seen; far worse ones lie on the floor.
@@ -36,7 +37,7 @@ public static class TurnCurve
             Title($"Colour by the day on which the turn begins: {string.Join("; ", options.Select(o => $"{Words.Short(o.FirstDay)} {o.ColourDays:0} planter-days, frost losses in {o.FrostLoss * 10:0.#} of 10 years"))}"));
         for (int i = 0; i < options.Count; i++)
         {
-            TurnOption o = options[i];
+            TurnDayResult o = options[i];
             double frost = o.FrostLoss * 58;
             if (frost > 0.5)
                 svg.Add(El("path", "class", "ice", "d", $"M{N(X(i) - (step * 0.42))} {N(Top)}h{N(step * 0.84)}l{N(-step * 0.42)} {N(frost)}z", Title($"{Words.Short(o.FirstDay)}: frost takes something in {o.FrostLoss * 10:0.#} of 10 years")));

@@ -12,7 +12,7 @@ namespace UnrulyMeadow.Web.Jobs;
 public static class JobJson
 {
     /// <summary>As plan files are, but what is null may be left out and nothing is indented.</summary>
-    public static JsonSerializerOptions Options { get; } = new(PlanFile.Options) { RespectRequiredConstructorParameters = false, WriteIndented = false };
+    public static JsonSerializerOptions Options { get; } = new(PlanFile.Stored) { RespectRequiredConstructorParameters = false, WriteIndented = false };
 }
 
 /// <summary>Where pages ask for long work and look how far it is.</summary>

@@ -36,8 +36,8 @@ public sealed record GapProposal(
     string? PlantId, int Count, IReadOnlyList<StockUse> FromStock, decimal Cost, int DaysGained, double ExpectedDays, Working Working)
 {
     /// <summary>Keeps a change.</summary>
-    public static GapProposal Of(Plan plan, GapMove move) => new(
-        move.Id, move.Planter.Id, move.Kind, move.Say,
+    public static GapProposal Of(Plan plan, GapMove move, FactWriter words) => new(
+        move.Id, move.Planter.Id, move.Kind, words.Say(move.Does),
         [.. plan.Displays.Where(d => move.Replaces.Contains(d.Id))],
         [.. move.Displays.Where(d => move.Replaces.Contains(d.Id))],
         [.. move.Displays.Where(d => !move.Replaces.Contains(d.Id))],
@@ -58,24 +58,26 @@ public sealed record StaysBare(string PlanterId, string Why);
 public sealed record GapResult(IReadOnlyList<GapProposal> Proposals, int Days, int MostDays, int BareDays, decimal Cost, int Considered, IReadOnlyList<StaysBare> LeftBare, Working Working)
 {
     /// <summary>Keeps an answer.</summary>
-    public static GapResult Of(Plan plan, GapAnswer answer) => new(
-        [.. answer.Moves.Select(m => GapProposal.Of(plan, m))], answer.Days, answer.MostDays, answer.BareDays, answer.Cost, answer.Considered,
-        [.. answer.LeftBare.Select(l => new StaysBare(l.Planter.Id, l.Why))], answer.Explain(plan.Site.Money));
+    public static GapResult Of(Plan plan, GapAnswer answer, FactWriter words) => new(
+        [.. answer.Moves.Select(m => GapProposal.Of(plan, m, words))], answer.Days, answer.MostDays, answer.BareDays, answer.Cost, answer.Considered,
+        [.. answer.LeftBare.Select(l => new StaysBare(l.Planter.Id, words.Say(l.Why)))], answer.Explain(plan.Site.Money));
 }
 
 /// <summary>What is asked when the days of a turn are weighed.</summary>
 public sealed record TurnAsk(string TurnId);
 
-/// <summary>One day of a turn's window.</summary>
-public sealed record TurnDayResult(TurnOption Option, Working Working);
+/// <summary>One day of a turn's window as it is kept: a <see cref="TurnOption"/> with what forbids it in words, and the arithmetic.</summary>
+public sealed record TurnDayResult(
+    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, decimal LostCost, double FullShare, double LeavesGreen, IReadOnlyList<string> Hinders, Working Working);
 
 /// <summary>The answer to a <see cref="TurnAsk"/>; without options when there is nothing to weigh.</summary>
 public sealed record TurnResult(IReadOnlyList<TurnDayResult> Options, LocalDate? Best, LocalDate? WhenPast, LocalDate FullBy, string Sentence, double? WeekLaterCosts, double? WeekEarlierFrost)
 {
     /// <summary>Keeps a window.</summary>
-    public static TurnResult Of(TurnWindow? window) => window is null
+    public static TurnResult Of(TurnWindow? window, FactWriter words) => window is null
         ? new([], null, null, default, string.Empty, null, null)
-        : new([.. window.Options.Select(o => new TurnDayResult(o, window.Explain(o)))], window.Best?.FirstDay, window.WhenPast?.FirstDay, window.FullBy, window.Sentence(), window.WeekLaterCosts, window.WeekEarlierFrost);
+        : new([.. window.Options.Select(o => new TurnDayResult(
+            o.FirstDay, o.ColourDays, o.OldColour, o.FrostLoss, o.PlantsLost, o.LostCost, o.FullShare, o.LeavesGreen, [.. o.Hinders.Select(words.Say)], window.Explain(o)))], window.Best?.FirstDay, window.WhenPast?.FirstDay, window.FullBy, words.Say(window.Advice()), window.WeekLaterCosts, window.WeekEarlierFrost);
 }
 
 /// <summary>What is asked when a mishap is rehearsed.</summary>

@@ -126,6 +126,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
     private async Task<string> Work(Job job, Progress progress, CancellationToken cancel)
     {
         SiteNow now = await state.Now();
+        var words = new FactWriter(now.Plan.Site.Units, now.Plan.Site.Money);
         switch (job.Kind)
         {
             case JobKinds.CloseGaps:
@@ -136,17 +137,17 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                 {
                     progress.Done = Math.Max(progress.Done, p.Planters);
                     if (p.Answer is { } first)
-                        progress.Result = JsonSerializer.Serialize(GapResult.Of(now.Plan, first), JobJson.Options);
+                        progress.Result = JsonSerializer.Serialize(GapResult.Of(now.Plan, first, words), JobJson.Options);
                 });
                 GapAnswer answer = GapClosing.Close(now.Plan, await state.Kernel(gaps.Start), await state.Flowering(gaps.Start), gaps.ToQuestion(), sofar: sofar, cancel: cancel);
-                return JsonSerializer.Serialize(GapResult.Of(now.Plan, answer), JobJson.Options);
+                return JsonSerializer.Serialize(GapResult.Of(now.Plan, answer, words), JobJson.Options);
             case JobKinds.TurnWindow:
                 Turn turn = now.Plan.Turns.FirstOrDefault(t => t.Id == Read<TurnAsk>(job).TurnId) ?? throw new InvalidInputException("turn", "is no longer in the plan");
                 progress.Total = (2 * TurnWindow.Reach / TurnWindow.Step) + 1;
                 progress.Said = "weighing days";
                 SeasonKernel kernel = await state.Kernel(SiteYear.UsualStart(turn.FirstDay, now.IsSouthern));
                 TurnWindow? window = TurnWindow.Of(now.Plan, turn, kernel, new CalledProgress<int>(d => progress.Done = d), cancel);
-                return JsonSerializer.Serialize(TurnResult.Of(window), JobJson.Options);
+                return JsonSerializer.Serialize(TurnResult.Of(window, words), JobJson.Options);
             case JobKinds.Rehearse:
                 RehearsalAsk ask = Read<RehearsalAsk>(job);
                 progress.Total = Rehearsal.Steps;

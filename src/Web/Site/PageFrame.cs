@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -18,8 +19,8 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// <summary>The state's keeper.</summary>
     public SiteState State => state;
 
-    /// <summary>Today by the server's own zone.</summary>
-    public LocalDate Today => clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb.GetSystemDefault()).Date;
+    /// <summary>Today by the site's time zone.</summary>
+    public LocalDate Today => clock.GetCurrentInstant().InZone(state.Zone).Date;
 
     /// <summary>This instant.</summary>
     public Instant Instant => clock.GetCurrentInstant();
@@ -29,6 +30,12 @@ public sealed class PageFrame(SiteState state, IClock clock)
 
     /// <summary>What a form and the present state differ in, when somebody saved in between; null otherwise.</summary>
     public IReadOnlyList<FormDifference>? Stale { get; private set; }
+
+    /// <summary>Turns facts into sentences in the site's units, in English: for planners.</summary>
+    public FactWriter Facts => Writer(null);
+
+    /// <summary>Turns facts into sentences in the site's units, in the language of the request: for the crew.</summary>
+    public FactWriter Crew => Writer(CultureInfo.CurrentUICulture);
 
     /// <summary>A sentence of Core in the site's units.</summary>
     public string Said(string sentence) => _now is null ? sentence : Units(_now).Prose(sentence);
@@ -42,6 +49,9 @@ public sealed class PageFrame(SiteState state, IClock clock)
         http.Response.Cookies.Append(AskerCookie, made, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
         return made;
     }
+
+    private FactWriter Writer(CultureInfo? language) =>
+        _now is { Plan.Site: var site } ? new FactWriter(site.Units, site.Money, language) : new FactWriter(Core.Planning.SiteUnits.Metric, string.Empty, language);
 
     /// <summary>Drops what was read, after something was saved.</summary>
     public void Forget() => _now = null;

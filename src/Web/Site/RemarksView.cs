@@ -12,7 +12,7 @@ public sealed record RemarksView(IReadOnlyList<Remark> Remarks, string FormId, s
     private const string Between = "||";
 
     /// <summary>The value that a remedy's button sends.</summary>
-    public static string Value(Remark remark, Remedy remedy) => string.Join(Between, remark.DisplayId, remark.What, remedy.Say);
+    public static string Value(Remark remark, Remedy remedy) => string.Join(Between, remark.DisplayId, remark.Says.Key, remedy.Does.Key);
 
     /// <summary>The remedy that a button's value names, or null when the remark is there no more.</summary>
     public static (Remark Remark, Remedy Remedy)? Find(IEnumerable<Remark> remarks, string? value)
@@ -27,14 +27,4 @@ public sealed record RemarksView(IReadOnlyList<Remark> Remarks, string FormId, s
         }
         return null;
     }
-
-    /// <summary>A remark's gravity in a word.</summary>
-    public static string Word(Gravity gravity) => gravity switch
-    {
-        Gravity.Loses => "loses plants",
-        Gravity.Weakens => "weakens",
-        Gravity.Looks => "looks",
-        Gravity.AgainstRule => "house rule",
-        _ => "to know",
-    };
 }

@@ -32,6 +32,8 @@ public sealed class SiteInput
 
     public string? FrostYears { get; set; }
 
+    public string? TimeZone { get; set; }
+
     public string? Latitude { get; set; }
 
     public string? Longitude { get; set; }
@@ -57,6 +59,7 @@ public sealed class SiteInput
         BulbGap = units.LengthNumber(site.BulbGapCm),
         OnePerson = Plain(Math.Round(units.WeightNumber(site.OnePersonKg), 1)),
         FrostYears = Plain(1 / site.FrostRisk),
+        TimeZone = site.TimeZone,
         Latitude = Coordinate(site.Place?.LatitudeDeg),
         Longitude = Coordinate(site.Place?.LongitudeDeg),
         Elevation = Coordinate(site.Place?.ElevationM),
@@ -83,12 +86,17 @@ public sealed class SiteInput
             units.ReadLength(BulbGap))
         {
             OnePersonKg = Math.Round(units.ReadWeight(Number(OnePerson)), 2),
+            TimeZone = string.IsNullOrWhiteSpace(TimeZone) ? null : TimeZone.Trim(),
             FrostRisk = Math.Round(1 / Number(FrostYears), 4),
             Place = string.IsNullOrWhiteSpace(Latitude) && string.IsNullOrWhiteSpace(Longitude)
                 ? null
                 : new SitePlace(Number(Latitude?.Replace('−', '-')), Number(Longitude?.Replace('−', '-')), string.IsNullOrWhiteSpace(Elevation) ? 0 : Number(Elevation.Replace('−', '-')), AtElevation),
         };
     }
+
+    /// <summary>Time zones to choose from: each by its present name.</summary>
+    public static IReadOnlyList<(string Value, string Text)> TimeZones { get; } =
+        [("", "as this machine"), .. NodaTime.TimeZones.TzdbDateTimeZoneSource.Default.CanonicalIdMap.Values.Distinct(StringComparer.Ordinal).Where(z => z.Contains('/', StringComparison.Ordinal) && !z.StartsWith("Etc/", StringComparison.Ordinal)).Order(StringComparer.Ordinal).Select(z => (z, z.Replace('_', ' ')))];
 
     /// <summary>The form's field that a fault speaks of.</summary>
     public static string? Field(string fault) => fault switch
@@ -103,6 +111,7 @@ public sealed class SiteInput
         "wallGapCm" => "Input.WallGap",
         "bulbGapCm" => "Input.BulbGap",
         "onePersonKg" => "Input.OnePerson",
+        "timeZone" => "Input.TimeZone",
         "frostRisk" => "Input.FrostYears",
         "place.latitudeDeg" => "Input.Latitude",
         "place.longitudeDeg" => "Input.Longitude",

@@ -51,8 +51,11 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log) : IDisposable
 {
     private const int SpareLooked = 500;
-    private const int MostBulbYears = 12;
-    private const int MostStays = 16;
+    private const int MostBulbYears = 4;
+    private const int MostStays = 6;
+
+    /// <summary>The zone by whose clock the site's days begin, as last loaded.</summary>
+    public DateTimeZone Zone { get; private set; } = DateTimeZoneProviders.Tzdb.GetSystemDefault();
 
     private readonly SemaphoreSlim _loading = new(1, 1);
     private readonly SemaphoreSlim _remarks = new(1, 1);
@@ -265,14 +268,14 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 
     private static SiteFlowering Flowering(Kept kept, LocalDate start)
     {
-        if (kept.Flowering.Count > 4)
+        if (kept.Flowering.Count > 2)
             kept.Flowering.Clear();
         return kept.Flowering.GetOrAdd((start, kept.Now.Plan.Site.FrostRisk), k => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, k.Start, k.FrostRisk))).Value;
     }
 
     private static SeasonKernel Kernel(Kept kept, LocalDate start)
     {
-        if (kept.Kernels.Count > 3)
+        if (kept.Kernels.Count > 1)
             kept.Kernels.Clear();
         return kept.Kernels.GetOrAdd(start, _ => new Lazy<SeasonKernel>(() => new SeasonKernel(kept.Now.Record, start))).Value;
     }
@@ -311,6 +314,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
             // Features that did not change are the same objects: most edits leave the map as it was.
             if (_kept is not null && _kept.Map.SequenceEqual(plan.Plan.Map, ReferenceEqualityComparer.Instance))
                 fresh.Map = _kept.Map;
+            Zone = plan.Plan.Site.TimeZone is { } zone ? DateTimeZoneProviders.Tzdb[zone] : DateTimeZoneProviders.Tzdb.GetSystemDefault();
             return _kept = fresh;
         }
         finally

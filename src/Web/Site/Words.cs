@@ -11,13 +11,10 @@ namespace UnrulyMeadow.Web.Site;
 /// <summary>The words in which values stand on a page.</summary>
 public static class Words
 {
-    /// <summary>What becomes of tulips over the years.</summary>
-    public static string Of(Core.Ahead.TulipCycle cycle) => cycle switch
-    {
-        Core.Ahead.TulipCycle.LiftEachYear => "lift after bloom, buy anew each year",
-        Core.Ahead.TulipCycle.LeaveAndReplace => "leave, replace when they dwindle",
-        _ => "by house rule",
-    };
+    private static readonly FactWriter English = new(Core.Planning.SiteUnits.Metric);
+
+    /// <summary>A member of an enumeration that the Wording project has words for.</summary>
+    public static string Of(Enum value) => English.Say(value);
 
     /// <summary>A plan year: "2026–27", or "2026" where it follows the calendar's.</summary>
     public static string PlanYear(LocalDate start) => start.Month == 1 ? $"{start.Year}" : $"{start.Year}–{(start.Year + 1) % 100:00}";
@@ -57,50 +54,8 @@ public static class Words
     public static LocalDate? ReadDay(string? text) =>
         NodaTime.Text.LocalDatePattern.Iso.Parse(text ?? string.Empty).TryGetValue(default, out LocalDate day) && day.Year is >= 1900 and <= 2200 ? day : null;
 
-    /// <summary>A way to close a bare spell.</summary>
-    public static string Of(Core.Closing.GapMoveKind kind) => kind switch
-    {
-        Core.Closing.GapMoveKind.MoveTurn => "move a turn",
-        Core.Closing.GapMoveKind.CutBack => "cut back",
-        Core.Closing.GapMoveKind.PlugIn => "plug in forced bulbs",
-        Core.Closing.GapMoveKind.AddBulbs => "add bulbs",
-        Core.Closing.GapMoveKind.Fill => "plant annuals",
-        Core.Closing.GapMoveKind.StemsAndEvergreens => "stems, evergreens, leaf",
-        _ => "swap a kind",
-    };
-
-    /// <summary>What is rehearsed, in a few words.</summary>
-    public static string Of(Core.Rehearsing.RehearsalKind kind) => kind switch
-    {
-        Core.Rehearsing.RehearsalKind.HardestWinter => "the hardest winter on record",
-        Core.Rehearsing.RehearsalKind.LateSpring => "the latest spring on record",
-        Core.Rehearsing.RehearsalKind.Heatwave => "a fortnight at 35 °C",
-        Core.Rehearsing.RehearsalKind.StockLate => "stock two weeks late",
-        _ => "half the crew",
-    };
-
-    /// <summary>What weather took from a plant.</summary>
-    public static string Of(Core.Season.LossKind kind) => kind switch
-    {
-        Core.Season.LossKind.Frost => "spoiled by frost",
-        Core.Season.LossKind.Roots => "roots lost in winter",
-        Core.Season.LossKind.Tops => "tops spoiled, back by midsummer",
-        _ => "nothing lost",
-    };
-
     /// <summary>The name of a month, 1 to 12.</summary>
     public static string Month(int month) => System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month);
-
-    /// <summary>What becomes of plants that come out.</summary>
-    public static string Of(PlantFate fate) => fate switch
-    {
-        PlantFate.Compost => "compost",
-        PlantFate.Stays => "stays",
-        PlantFate.Keep => "keep",
-        PlantFate.Store => "store",
-        PlantFate.ToBed => "into a bed",
-        _ => "save seed",
-    };
 
     /// <summary>How the hues of a scheme stand to each other.</summary>
     public static string Relation(Core.Colour.RelationKind kind) => kind switch
@@ -133,83 +88,9 @@ public static class Words
         ? $"generated from {normals.Origin}: rougher, worth {record.KnownYears} years"
         : $"{record.YearsUsed.Count} years used, {record.YearsUsed[0]}–{record.YearsUsed[^1]}" + (record.YearsLeftOut.Count > 0 ? $"; left out {string.Join(", ", record.YearsLeftOut.Take(4).Select(y => $"{y.Year} ({y.MissingDays} days missing)"))}{(record.YearsLeftOut.Count > 4 ? " …" : string.Empty)}" : string.Empty);
 
-    /// <summary>A shape.</summary>
-    public static string Of(PlanterShape shape) => shape switch
-    {
-        PlanterShape.Round => "round pot",
-        PlanterShape.Oval => "oval pot",
-        PlanterShape.Trough => "square or trough",
-        PlanterShape.Bowl => "bowl",
-        PlanterShape.Basket => "hanging basket",
-        PlanterShape.HalfBarrel => "half-barrel",
-        PlanterShape.RectangularBed => "bed, rectangular",
-        PlanterShape.OvalBed => "bed, oval",
-        _ => "bed, any outline",
-    };
-
-    /// <summary>Sun.</summary>
-    public static string Of(Exposure exposure) => exposure switch
-    {
-        Exposure.FullSun => "full sun",
-        Exposure.PartSun => "part sun",
-        _ => "shade",
-    };
-
-    /// <summary>Watering.</summary>
-    public static string Of(Watering watering) => watering switch
-    {
-        Watering.Drip => "drip line",
-        Watering.Hand => "by hand",
-        _ => "rain only",
-    };
-
-    /// <summary>View.</summary>
-    public static string Of(ViewedFrom view) => view == ViewedFrom.AllRound ? "seen all round" : "seen from one side";
-
-    /// <summary>Wall.</summary>
-    public static string Of(WallMaterial wall) => wall == WallMaterial.Fibre ? "fibre liner" : wall.ToString().ToLowerInvariant();
-
-    /// <summary>Layer.</summary>
-    public static string Of(DisplayLayer layer) => layer switch
-    {
-        DisplayLayer.Bulbs => "bulbs",
-        DisplayLayer.Standing => "standing",
-        _ => "seasonal",
-    };
-
-    /// <summary>What was seen.</summary>
-    public static string Of(ObservationKind kind) => kind switch
-    {
-        ObservationKind.FirstColour => "first colour",
-        ObservationKind.Peak => "at its peak",
-        ObservationKind.Over => "over",
-        ObservationKind.Died => "died",
-        ObservationKind.DidWell => "did well",
-        ObservationKind.DidPoorly => "did poorly",
-        ObservationKind.Misnamed => "is not what it was sold as",
-        _ => "note",
-    };
-
-    /// <summary>Life form.</summary>
-    public static string Of(LifeForm form) => form switch
-    {
-        LifeForm.CoolSeasonAnnual => "cool-season annual",
-        LifeForm.TenderAnnual => "tender annual",
-        LifeForm.CutStems => "cut stems",
-        _ => form.ToString().ToLowerInvariant(),
-    };
-
     /// <summary>Any other word of an enumeration: "heeled in", "at times".</summary>
     public static string Plain<T>(T value)
         where T : struct, Enum => Exchange.Palette.PaletteColumns.Word(value).Replace('-', ' ');
-
-    /// <summary>Water need.</summary>
-    public static string Of(WaterNeed water) => water switch
-    {
-        WaterNeed.Low => "dries between",
-        WaterNeed.High => "never dry",
-        _ => "even",
-    };
 
     /// <summary>A planter's size in a few words.</summary>
     public static string Size(PlanterForm form, UnitsText units) => form.Shape switch

@@ -1,5 +1,6 @@
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
@@ -14,14 +15,14 @@ public sealed class DisplayChecksTests
     public void A_tender_plant_before_the_ten_per_cent_frost_date_is_warned_with_the_odds_and_the_day()
     {
         Remark remark = Assert.Single(RemarksOn(A.Annual("lantana", 0), A.Day(2027, 4, 5), A.Day(2027, 9, 1)));
-        Assert.Contains("before the frost all-clear", remark.What, StringComparison.Ordinal);
-        Assert.Contains("of 10 years", remark.Why, StringComparison.Ordinal);
+        Assert.Equal("BeforeAllClear:lantana", remark.Says.Key);
+        Assert.Equal(Dimension.OutOfTen, Assert.IsType<Quantity>(remark.Says["odds"]).Dimension);
         OddsDate clear = FrostOdds.From(NewYork, FrostEnd.LastSpring, 0).DateAt(0.1);
         FrostOdds spring = FrostOdds.From(NewYork, FrostEnd.LastSpring, 0);
         NodaTime.LocalDate allClear = remark.Remedies[0].After.Install;
         Assert.True(spring.OddsOn(allClear) <= 0.1);
         Assert.InRange(NodaTime.Period.DaysBetween(new NodaTime.LocalDate(2027, clear.Date!.Value.Month, clear.Date.Value.Day), allClear), 0, 2);
-        Assert.Contains(allClear.ToString("d MMM", null), remark.Mend, StringComparison.Ordinal);
+        Assert.Equal(allClear, remark.Says["allClear"]);
     }
 
     [Fact]
@@ -45,8 +46,9 @@ public sealed class DisplayChecksTests
     {
         Plant box = A.Annual("box", -26) with { LifeForm = LifeForm.Shrub, RootKillingC = -3 };
         Remark remark = Assert.Single(RemarksOn(box, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
-        Assert.Equal("box may lose its roots in winter", remark.What);
-        Assert.Contains("of 10 winters (between", remark.Why, StringComparison.Ordinal);
+        Assert.Equal("RootsLostInWinter:box:pot", remark.Says.Key);
+        Quantity Odds(string part) => Assert.IsType<Quantity>(remark.Says[part]);
+        Assert.InRange(Odds("odds").Value * 10, Odds("low").Value, Odds("high").Value);
         Assert.Empty(RemarksOn(box with { RootKillingC = -23 }, A.Day(2026, 4, 5), A.Day(2029, 9, 1)));
         Assert.Empty(RemarksOn(box, A.Day(2027, 4, 5), A.Day(2027, 11, 1)));
     }
@@ -59,15 +61,15 @@ public sealed class DisplayChecksTests
     }
 
     [Theory]
-    [InlineData(Exposure.Shade, Exposure.PartSun, "too much")]
+    [InlineData(Exposure.Shade, Exposure.PartSun, RemarkKind.TooMuchSun)]
     [InlineData(Exposure.FullSun, Exposure.FullSun, null)]
-    public void Light_that_a_plant_does_not_stand_is_warned(Exposure low, Exposure high, string? said)
+    public void Light_that_a_plant_does_not_stand_is_warned(Exposure low, Exposure high, RemarkKind? said)
     {
         var remarks = RemarksOn(A.Annual("fern") with { LightLow = low, LightHigh = high }, A.Day(2027, 6, 1), A.Day(2027, 9, 1)).ToList();
         if (said is null)
             Assert.Empty(remarks);
         else
-            Assert.Contains(said, Assert.Single(remarks).What, StringComparison.Ordinal);
+            Assert.Equal(said, Assert.Single(remarks).Kind);
     }
 
     [Fact]
@@ -79,24 +81,22 @@ public sealed class DisplayChecksTests
             [dry, wet],
             A.Show("one", A.Day(2025, 4, 1), A.Day(2030, 1, 1), DisplayLayer.Standing, new DisplayItem("winterberry", 1)),
             A.Show("two", A.Day(2027, 6, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("stonecrop", 3)));
-        Assert.Contains(new DisplayChecks(plan, NewYork).For(plan.Displays[1]), r => r.What == "stonecrop and winterberry want different water");
+        Assert.Contains(new DisplayChecks(plan, NewYork).For(plan.Displays[1]), r => r.Says.Key == "DifferentWater:stonecrop:winterberry");
     }
 
     [Fact]
     public void Tulips_planted_in_February_are_warned_of_too_little_cold_and_those_of_October_are_not()
     {
         Remark remark = Assert.Single(LookAtTulips(A.Day(2027, 2, 8)));
-        Assert.Contains("too little cold ahead", remark.What, StringComparison.Ordinal);
-        Assert.Contains("12–18 weeks", remark.Why, StringComparison.Ordinal);
+        Assert.Equal(RemarkKind.TooLittleCold, remark.Kind);
+        Assert.Equal((Quantity.Number(12), Quantity.Weeks(18)), (remark.Says["least"], remark.Says["most"]));
         Assert.Empty(LookAtTulips(A.Day(2026, 10, 20)));
     }
 
     [Fact]
-    public void Every_remark_says_why_how_to_mend_and_shows_its_working() =>
+    public void Every_remark_shows_its_working() =>
         Assert.All(RemarksOn(A.Annual("lantana", 0) with { LightHigh = Exposure.PartSun }, A.Day(2027, 4, 5), A.Day(2027, 9, 1)), r =>
         {
-            Assert.NotEmpty(r.Why);
-            Assert.NotEmpty(r.Mend);
             Assert.NotEmpty(r.Working.Rule);
             Assert.NotEmpty(r.Working.Source);
         });

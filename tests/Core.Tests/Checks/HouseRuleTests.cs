@@ -21,10 +21,10 @@ public sealed class HouseRuleTests
     public void Density_packed_asks_for_more_plants_than_full_by_a_date_and_room_to_grow_for_fewer()
     {
         Plant petunia = A.Annual("petunia", 0) with { SpreadAtPurchaseCm = 12, MatureSpreadCm = 40, GrowthPerDegreeDay = 0.006 };
-        string Said(DensitySchool school, int count) => string.Join("; ", RemarksOn(school: new() { Density = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", count)), petunia).Select(r => r.What));
-        Assert.Contains("too thin", Said(DensitySchool.PackedFromDayOne, 9), StringComparison.Ordinal);
-        Assert.DoesNotContain("too thin", Said(DensitySchool.ByDate, 9), StringComparison.Ordinal);
-        Assert.Contains("closer than it can grow", Said(DensitySchool.RoomToGrow, 9), StringComparison.Ordinal);
+        RemarkKind[] Said(DensitySchool school, int count) => [.. RemarksOn(school: new() { Density = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", count)), petunia).Select(r => r.Kind)];
+        Assert.Contains(RemarkKind.PlantedTooThin, Said(DensitySchool.PackedFromDayOne, 9));
+        Assert.DoesNotContain(RemarkKind.PlantedTooThin, Said(DensitySchool.ByDate, 9));
+        Assert.Contains(RemarkKind.PlantedTooClose, Said(DensitySchool.RoomToGrow, 9));
     }
 
     [Fact]
@@ -48,7 +48,7 @@ public sealed class HouseRuleTests
     {
         Plant rose = A.Annual("rose") with { Windows = [new ColourWindow(ColourPart.Flower, ["#c5283d"], 0.6, new FromInstall(0))] };
         Plant pink = rose with { Id = "pink", CommonName = "pink", HeightCm = 60, Texture = Texture.Fine, Windows = [new ColourWindow(ColourPart.Flower, ["#d24a5c"], 0.6, new FromInstall(0))] };
-        bool Named(ColourSchool school) => RemarksOn(new() { Colour = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("rose", 5), new DisplayItem("pink", 5)), rose, pink).Any(r => r.What.StartsWith("The colours are not", StringComparison.Ordinal));
+        bool Named(ColourSchool school) => RemarksOn(new() { Colour = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("rose", 5), new DisplayItem("pink", 5)), rose, pink).Any(r => r.Kind == RemarkKind.ColoursAgainstTheRule);
         Assert.True(Named(ColourSchool.Contrast));
         Assert.False(Named(ColourSchool.OneColour));
     }
@@ -63,11 +63,11 @@ public sealed class HouseRuleTests
             Plan plan = Plan(new() { Pattern = school }, [One("left"), One("right")], [Pansy, lime],
                 new Display("a", "left", DisplayLayer.Seasonal, A.Day(2027, 4, 10), A.Day(2027, 7, 1), [new DisplayItem("pansy", 12)]),
                 new Display("b", "right", DisplayLayer.Seasonal, A.Day(2027, 4, 10), A.Day(2027, 7, 1), [new DisplayItem("lime", 12)]));
-            return new DisplayChecks(plan, NewYork).For(plan.Displays[1]).FirstOrDefault(r => r.What.Contains("not planted like", StringComparison.Ordinal) || r.What.Contains("echoes nothing", StringComparison.Ordinal));
+            return new DisplayChecks(plan, NewYork).For(plan.Displays[1]).FirstOrDefault(r => r.Kind is RemarkKind.UnlikeItsPair or RemarkKind.EchoesNothing);
         }
         Remark identical = Said(PatternSchool.IdenticalPairs)!;
         Assert.Equal("pansy", identical.Remedies[0].After.Items[0].PlantId);
-        Assert.Contains("echoes nothing", Said(PatternSchool.Echo)!.What, StringComparison.Ordinal);
+        Assert.Equal(RemarkKind.EchoesNothing, Said(PatternSchool.Echo)!.Kind);
         Assert.Null(Said(PatternSchool.Free));
     }
 
@@ -75,7 +75,7 @@ public sealed class HouseRuleTests
     public void A_pot_that_does_not_set_off_its_plants_is_named_only_where_that_is_the_school()
     {
         Plant terracotta = A.Annual("brick") with { Windows = [new ColourWindow(ColourPart.Flower, ["#d8a07c"], 0.6, new FromInstall(0))] };
-        Gravity? Said(PotSchool school) => RemarksOn(new() { Pots = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("brick", 9)), terracotta).FirstOrDefault(r => r.What.Contains("stand off its pot", StringComparison.Ordinal))?.Gravity;
+        Gravity? Said(PotSchool school) => RemarksOn(new() { Pots = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("brick", 9)), terracotta).FirstOrDefault(r => r.Kind == RemarkKind.DoesNotStandOffItsPot)?.Gravity;
         Assert.Equal(Gravity.AgainstRule, Said(PotSchool.SetsOffPlants));
         Assert.NotEqual(Gravity.AgainstRule, Said(PotSchool.OneAcrossGroup));
     }
@@ -109,8 +109,8 @@ public sealed class HouseRuleTests
     {
         Plant tulip = A.Tulip() with { BotanicalName = "Tulipa, Triumph group", ReturnByYear = [0.6, 0.35] };
         Display stays = A.Show("one", A.Day(2025, 10, 15), A.Day(2028, 7, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 15));
-        Assert.Contains(RemarksOn(new() { Tulips = TulipSchool.Annual }, stays, tulip), r => r.What.Contains("stays after bloom", StringComparison.Ordinal));
-        Assert.DoesNotContain(RemarksOn(new() { Tulips = TulipSchool.Perennial }, stays, tulip), r => r.What.Contains("stays after bloom", StringComparison.Ordinal));
+        Assert.Contains(RemarksOn(new() { Tulips = TulipSchool.Annual }, stays, tulip), r => r.Kind == RemarkKind.TulipsStay);
+        Assert.DoesNotContain(RemarksOn(new() { Tulips = TulipSchool.Perennial }, stays, tulip), r => r.Kind == RemarkKind.TulipsStay);
         float First(LocalDate start) => SiteYear.From(Plan(new() { Tulips = TulipSchool.Perennial }, [tulip], stays), NewYork, start).Planters[0].Bands[0].Peak;
         Assert.InRange(First(A.Day(2026, 9, 1)) / First(A.Day(2025, 9, 1)), 0.55, 0.65);
     }
@@ -119,7 +119,7 @@ public sealed class HouseRuleTests
     public void Chrysanthemums_that_are_to_overwinter_must_go_in_early_and_in_the_ground()
     {
         Plant mum = A.Annual("mum", -5) with { BotanicalName = "Chrysanthemum × morifolium" };
-        bool Named(ChrysanthemumSchool school, LocalDate install) => RemarksOn(new() { Chrysanthemums = school }, A.Show("one", install, install.PlusDays(50), DisplayLayer.Seasonal, new DisplayItem("mum", 4)), mum).Any(r => r.What.Contains("will not root", StringComparison.Ordinal));
+        bool Named(ChrysanthemumSchool school, LocalDate install) => RemarksOn(new() { Chrysanthemums = school }, A.Show("one", install, install.PlusDays(50), DisplayLayer.Seasonal, new DisplayItem("mum", 4)), mum).Any(r => r.Kind == RemarkKind.ChrysanthemumTooLate);
         Assert.True(Named(ChrysanthemumSchool.Overwinter, A.Day(2026, 10, 20)));
         Assert.False(Named(ChrysanthemumSchool.Annual, A.Day(2026, 10, 20)));
     }
@@ -150,19 +150,19 @@ public sealed class HouseRuleTests
     }
 
     [Theory]
-    [InlineData("BulbAttitude", "Set each bulb upright", "Tilt each bulb")]
-    [InlineData("BulbFeed", "No feed in the hole", "Bulb food in the hole")]
-    [InlineData("Fabric", "Slit the fabric in a cross", "Slit the fabric in a T")]
-    [InlineData("Pests", "tolerate them", "soap or oil")]
-    [InlineData("Medium", "fill up with fresh medium", "Take out all the medium")]
-    [InlineData("Stage", "Take plants in bud", "Take plants in full colour")]
-    [InlineData("Tulips", "Tulips are annual here", "heel them in")]
-    [InlineData("Turn", "Loosen or cut circling roots", "Look first: what is not past its best stays")]
-    [InlineData("Drainage", "Loosen or cut circling roots", "Shards or gravel over the hole")]
-    public void The_day_sheet_says_what_the_school_wants(string matter, string first, string second)
+    [InlineData("BulbAttitude", StepKind.SetBulbsUpright, StepKind.TiltBulbs)]
+    [InlineData("BulbFeed", StepKind.NoFeedInTheHole, StepKind.BulbFoodInTheHole)]
+    [InlineData("Fabric", StepKind.SlitInACross, StepKind.SlitInAT)]
+    [InlineData("Pests", CautionKind.ToleratePests, CautionKind.SoapOrOil)]
+    [InlineData("Medium", StepKind.RenewTheTop, StepKind.ReplaceAllMedium)]
+    [InlineData("Stage", StepKind.TakeInBud, StepKind.TakeInColour)]
+    [InlineData("Tulips", StepKind.TulipsAreAnnual, StepKind.HeelBulbsIn)]
+    [InlineData("Turn", StepKind.SetOutInPots, StepKind.LookFirst)]
+    [InlineData("Drainage", StepKind.SetOutInPots, StepKind.GravelOverTheHole)]
+    public void The_day_sheet_says_what_the_school_wants(string matter, object first, object second)
     {
         Plant tulip = A.Tulip() with { BotanicalName = "Tulipa, Triumph group" };
-        string Sheet(int school)
+        List<Enum> Sheet(int school)
         {
             var rules = new HouseRules();
             // Gravel goes in where a container is emptied.
@@ -176,10 +176,10 @@ public sealed class HouseRuleTests
                 A.Show("new", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9)),
                 A.Show("top", A.Day(2026, 10, 19), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 5)));
             DaySheet sheet = DaySheet.For(plan, A.Day(2026, 10, 19));
-            return string.Join(" ", sheet.Planters.SelectMany(p => p.Steps).Concat(sheet.Cautions));
+            return [.. sheet.Planters.SelectMany(p => p.Steps).Concat(sheet.Cautions).Select(s => s.Kind)];
         }
-        Assert.Contains(first, Sheet(0), StringComparison.Ordinal);
-        Assert.Contains(second, Sheet(1), StringComparison.Ordinal);
+        Assert.Contains((Enum)first, Sheet(0));
+        Assert.Contains((Enum)second, Sheet(1));
         Assert.NotEqual(Sheet(0), Sheet(1));
     }
 

@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -17,8 +18,8 @@ public sealed class StudioChecksTests
     {
         Plant heath = A.Annual("heath") with { Roots = new RootNeeds(RootingMedium.Acid, 4.5, 6) };
         Plant box = A.Annual("box") with { Roots = new RootNeeds(RootingMedium.Any, 6.5, 8) };
-        Assert.Contains(RemarksOn(A.Pot(), Summer("heath", "box"), heath, box), r => r.What == "heath and box want different medium");
-        Assert.Contains(RemarksOn(A.Pot() with { Survey = PlanterSurvey.Unseen with { Ph = 7.5 } }, Summer("heath"), heath), r => r.What == "heath wants another pH");
+        Assert.Contains(RemarksOn(A.Pot(), Summer("heath", "box"), heath, box), r => r.Says.Key == "DifferentMedium:heath:box");
+        Assert.Contains(RemarksOn(A.Pot() with { Survey = PlanterSurvey.Unseen with { Ph = 7.5 } }, Summer("heath"), heath), r => r.Says.Key == "PhOutOfRange:heath");
     }
 
     [Fact]
@@ -26,9 +27,9 @@ public sealed class StudioChecksTests
     public void A_cool_season_plant_is_told_that_it_stalls_in_heat_and_comes_back()
     {
         Plant nemesia = A.Annual("nemesia", -3) with { Roots = new RootNeeds(HeatCeilingC: 22) };
-        Remark remark = RemarksOn(A.Pot(), Summer("nemesia"), nemesia).Single(r => r.What == "nemesia stalls in heat");
-        Assert.Contains("it returns when nights cool", remark.Mend, StringComparison.Ordinal);
-        Assert.DoesNotContain(RemarksOn(A.Pot(), A.Show("one", A.Day(2027, 3, 20), A.Day(2027, 5, 10), DisplayLayer.Seasonal, new DisplayItem("nemesia", 6)), nemesia), r => r.What.Contains("stalls", StringComparison.Ordinal));
+        Remark remark = RemarksOn(A.Pot(), Summer("nemesia"), nemesia).Single(r => r.Says.Key == "StallsInHeat:nemesia");
+        Assert.NotEmpty(remark.Working.Inputs);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), A.Show("one", A.Day(2027, 3, 20), A.Day(2027, 5, 10), DisplayLayer.Seasonal, new DisplayItem("nemesia", 6)), nemesia), r => r.Kind == RemarkKind.StallsInHeat);
     }
 
     [Fact]
@@ -36,8 +37,8 @@ public sealed class StudioChecksTests
     {
         Plant shrub = A.Annual("laurel", -20) with { LifeForm = LifeForm.Shrub, HeightCm = 130, SpreadAtPurchaseCm = 25, MatureSpreadCm = 100, GrowthPerDegreeDay = 0.0004, Habit = Habit.Upright };
         Display winter = A.Show("winter", A.Day(2026, 11, 2), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("laurel", 1));
-        Assert.DoesNotContain(RemarksOn(A.Pot(), winter, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
-        Assert.Contains(RemarksOn(A.Pot(), winter with { Lift = A.Day(2030, 3, 20), Layer = DisplayLayer.Standing }, shrub), r => r.What.Contains("tall", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), winter, shrub), r => r.Kind == RemarkKind.TallForThePlanter);
+        Assert.Contains(RemarksOn(A.Pot(), winter with { Lift = A.Day(2030, 3, 20), Layer = DisplayLayer.Standing }, shrub), r => r.Kind == RemarkKind.TallForThePlanter);
     }
 
     [Fact]
@@ -45,12 +46,12 @@ public sealed class StudioChecksTests
     {
         Plant petunia = A.Shipped("petunia-magenta");
         Display With(string form) => A.Show("summer", A.Day(2027, 5, 24), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem(petunia.Id, 7) { Form = form });
-        Remark plugs = RemarksOn(A.Pot(), With("plugs"), petunia).Single(r => r.What.Contains("plugs", StringComparison.Ordinal));
-        Assert.Contains("19 Apr 2027", plugs.Why, StringComparison.Ordinal);
+        Remark plugs = RemarksOn(A.Pot(), With("plugs"), petunia).Single(r => r.Kind == RemarkKind.BoughtAsPlugs);
+        Assert.Equal(A.Day(2027, 4, 19), plugs.Says["by"]);
         Assert.Equal("packs", plugs.Remedies.Single().After.Items[0].Form);
-        Remark crates = RemarksOn(A.Pot(), With("crates"), petunia).Single(r => r.What.Contains("crates", StringComparison.Ordinal));
+        Remark crates = RemarksOn(A.Pot(), With("crates"), petunia).Single(r => r.Kind == RemarkKind.NotSoldSo);
         Assert.Null(crates.Remedies.Single().After.Items[0].Form);
-        Assert.DoesNotContain(RemarksOn(A.Pot(), With("packs"), petunia), r => r.What.Contains("bought as", StringComparison.Ordinal) || r.What.Contains("not sold", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), With("packs"), petunia), r => r.Kind is RemarkKind.BoughtAsPlugs or RemarkKind.NotSoldSo);
     }
 
     [Fact]
@@ -58,8 +59,8 @@ public sealed class StudioChecksTests
     {
         Plant dogwood = A.Shipped("dogwood-red");
         Remark[] said = [.. RemarksOn(A.Pot(30, 24, 25), A.Show("stems", A.Day(2026, 10, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem(dogwood.Id, 1)), dogwood with { RootKillingC = 0 })];
-        Assert.Contains(said, r => r.What.Contains("may lose its roots", StringComparison.Ordinal));
-        Assert.DoesNotContain(said.SelectMany(r => r.Remedies), r => r.Say.Contains("before winter", StringComparison.Ordinal));
+        Assert.Contains(said, r => r.Kind == RemarkKind.RootsLostInWinter);
+        Assert.DoesNotContain(said.SelectMany(r => r.Remedies), r => r.Does.Kind.Equals(RemedyKind.LiftBeforeWinter));
     }
 
     [Fact]
@@ -67,15 +68,15 @@ public sealed class StudioChecksTests
     {
         Plant canna = A.Annual("canna", 0) with { Habit = Habit.Upright, HeightCm = 140 };
         Planter crossing = A.Pot() with { Survey = PlanterSurvey.Unseen with { SightlineCm = 90 } };
-        Assert.Equal(Gravity.Loses, RemarksOn(crossing, Summer("canna"), canna).Single(r => r.What == "canna stands too high here").Gravity);
-        Assert.Equal(Gravity.Looks, RemarksOn(A.Pot(), Summer("canna"), canna).Single(r => r.What == "canna is tall for this planter").Gravity);
+        Assert.Equal(Gravity.Loses, RemarksOn(crossing, Summer("canna"), canna).Single(r => r.Says.Key == "TooHigh:canna").Gravity);
+        Assert.Equal(Gravity.Looks, RemarksOn(A.Pot(), Summer("canna"), canna).Single(r => r.Says.Key == "TallForThePlanter:canna").Gravity);
     }
 
     [Fact]
     public void A_shrub_left_longer_than_four_years_in_a_pot_becomes_root_bound_and_can_be_lifted_in_time()
     {
         Plant box = A.Annual("box", -26) with { LifeForm = LifeForm.Shrub, RootKillingC = -25 };
-        Remark remark = RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 4, 1), A.Day(2034, 4, 1), DisplayLayer.Standing, new DisplayItem("box", 1)), box).Single(r => r.What == "box becomes root-bound");
+        Remark remark = RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 4, 1), A.Day(2034, 4, 1), DisplayLayer.Standing, new DisplayItem("box", 1)), box).Single(r => r.Says.Key == "BecomesRootBound:box");
         Assert.Equal(A.Day(2030, 4, 1), remark.Remedies[0].After.Lift);
     }
 
@@ -84,10 +85,10 @@ public sealed class StudioChecksTests
     {
         Plant spurge = A.Annual("spurge") with { Harm = new Harm(Hazard.Poisonous, Hazard.Poisonous, Hazard.Irritant) };
         Planter bench = A.Pot() with { Survey = PlanterSurvey.Unseen with { Public = PublicReach.Touching, Dogs = true } };
-        string[] said = [.. RemarksOn(bench, Summer("spurge"), spurge).Select(r => r.What)];
-        Assert.Contains("spurge irritates skin where people touch it", said);
-        Assert.Contains("spurge is poisonous where children come near", said);
-        Assert.DoesNotContain(RemarksOn(A.Pot(), Summer("spurge"), spurge), r => r.What.Contains("spurge", StringComparison.Ordinal) && r.Gravity <= Gravity.Weakens);
+        IReadOnlyList<Remark> said = RemarksOn(bench, Summer("spurge"), spurge);
+        Assert.Contains(said, r => r.Says.Key == "IrritatesSkin:spurge");
+        Assert.Contains(said, r => r.Says.Key == "PoisonousNear:spurge" && r.Says["children"] is true);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), Summer("spurge"), spurge), r => r.Says["plant"] is Plant { Id: "spurge" } && r.Gravity <= Gravity.Weakens);
     }
 
     [Fact]
@@ -97,9 +98,9 @@ public sealed class StudioChecksTests
         Plant female = A.Annual("winterberry", -30) with { BotanicalName = "Ilex verticillata", LifeForm = LifeForm.Shrub, RootKillingC = -25, Tending = new Tending(Partner: "one male for several females"), Windows = [new ColourWindow(ColourPart.Berry, ["#c22c2c"], 0.4, new AllYear())] };
         Plant male = female with { Id = "winterberry-male", CommonName = "winterberry, male", BotanicalName = "Ilex verticillata, male", Tending = new Tending(), Windows = [] };
         Display stands = A.Show("one", A.Day(2026, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("winterberry", 3));
-        Remark alone = RemarksOn(A.Bed(), stands with { PlanterId = "bed" }, female, male).Single(r => r.What == "winterberry stands without a partner");
+        Remark alone = RemarksOn(A.Bed(), stands with { PlanterId = "bed" }, female, male).Single(r => r.Says.Key == "WithoutPartner:winterberry");
         Assert.Equal(["winterberry", "winterberry-male"], alone.Remedies[0].After.Items.Select(i => i.PlantId));
-        Assert.DoesNotContain(RemarksOn(A.Bed(), alone.Remedies[0].After, female, male), r => r.What.Contains("without a partner", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(A.Bed(), alone.Remedies[0].After, female, male), r => r.Kind == RemarkKind.WithoutPartner);
     }
 
     [Fact]
@@ -108,9 +109,9 @@ public sealed class StudioChecksTests
     {
         Plant dogwood = A.Annual("dogwood", -30) with { LifeForm = LifeForm.Shrub, HeightCm = 120, RootKillingC = -25, Windows = [new ColourWindow(ColourPart.Stem, ["#b3262e"], 0.7, new BareStem(5, 150, 12))] };
         Plant cabbage = A.Annual("kale", -12) with { HeightCm = 75 };
-        Remark remark = RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage).Single(r => r.What.Contains("before the stems", StringComparison.Ordinal));
-        Assert.Contains("75 cm high", remark.Why, StringComparison.Ordinal);
-        Assert.DoesNotContain(RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage with { HeightCm = 25 }), r => r.What.Contains("before the stems", StringComparison.Ordinal));
+        Remark remark = RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage).Single(r => r.Kind == RemarkKind.BeforeStems);
+        Assert.Equal(Quantity.Cm(75), remark.Says["height"]);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), A.Show("one", A.Day(2026, 11, 1), A.Day(2027, 3, 20), DisplayLayer.Seasonal, new DisplayItem("dogwood", 1), new DisplayItem("kale", 4)), dogwood, cabbage with { HeightCm = 25 }), r => r.Kind == RemarkKind.BeforeStems);
     }
 
     [Fact]
@@ -123,20 +124,20 @@ public sealed class StudioChecksTests
             A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("pansy", 12)),
         ];
         Plan plan = A.Plan([A.Annual("pansy"), shrub], displays);
-        Remark remark = new DisplayChecks(plan, NewYork).For(displays[1]).Single(r => r.What == "It does not find room beside what stays");
+        Remark remark = new DisplayChecks(plan, NewYork).For(displays[1]).Single(r => r.Kind == RemarkKind.NoRoomBesideWhatStays);
         Assert.True(remark.Remedies[0].After.Items[0].Count < 12);
-        Assert.DoesNotContain(new DisplayChecks(plan, NewYork).For(remark.Remedies[0].After), r => r.What == remark.What);
+        Assert.DoesNotContain(new DisplayChecks(plan, NewYork).For(remark.Remedies[0].After), r => r.Says.Key == remark.Says.Key);
     }
 
     [Fact]
     public void A_stack_that_does_not_fit_says_which_layer_and_offers_what_would_fit()
     {
         Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 400));
-        Remark remark = RemarksOn(A.Pot(), stack, A.Tulip()).First(r => r.What.StartsWith("The bulb stack does not fit", StringComparison.Ordinal));
+        Remark remark = RemarksOn(A.Pot(), stack, A.Tulip()).First(r => r.Kind == RemarkKind.StackDoesNotFit);
         BulbStack mended = BulbStack.LayOut(A.Pot(), Site.Default, [new PlannedBulb(A.Tulip(), remark.Remedies[0].After.Items[0].Count, null)]);
         Assert.Empty(mended.Problems);
         Display deep = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 5, 70));
-        Assert.Equal("Lay it by the rule", RemarksOn(A.Pot(), deep, A.Tulip())[0].Remedies[0].Say);
+        Assert.Equal(RemedyKind.LayByTheRule, RemarksOn(A.Pot(), deep, A.Tulip())[0].Remedies[0].Does.Kind);
     }
 
     [Fact]
@@ -145,9 +146,9 @@ public sealed class StudioChecksTests
         Plant crocus = A.Bulb("crocus", A.Forcing("glory-of-the-snow-blue"), 2.4, 2) with { HeightCm = 8 };
         Plant daffodil = A.Bulb("daffodil", A.Forcing("daffodil-trumpet-yellow"), 5, 4) with { HeightCm = 40 };
         Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("crocus", 20), new DisplayItem("daffodil", 8));
-        Remark remark = RemarksOn(A.Pot(), stack, crocus, daffodil).Single(r => r.What == "Leaves of daffodil stand over crocus");
+        Remark remark = RemarksOn(A.Pot(), stack, crocus, daffodil).Single(r => r.Says.Key == "LeavesOverFlowers:crocus:daffodil");
         Assert.Equal(5, remark.Remedies[0].After.Items[0].Clump);
-        Assert.DoesNotContain(RemarksOn(A.Pot(), remark.Remedies[0].After, crocus, daffodil), r => r.What == remark.What);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), remark.Remedies[0].After, crocus, daffodil), r => r.Says.Key == remark.Says.Key);
     }
 
     [Fact]
@@ -157,8 +158,8 @@ public sealed class StudioChecksTests
         Plant hosta = A.Annual("hosta", -30) with { LifeForm = LifeForm.Perennial, RootKillingC = -25, MatureSpreadCm = 40, SpreadAtPurchaseCm = 40 };
         Plan bare = A.Plan([A.Tulip(), hosta], stack);
         Plan covered = A.Plan([A.Tulip(), hosta], stack, A.Show("two", A.Day(2025, 4, 1), A.Day(2030, 1, 1), DisplayLayer.Standing, new DisplayItem("hosta", 2)));
-        Assert.Contains(new DisplayChecks(bare, NewYork).For(stack), r => r.What == "Leaves of tulip die down in the open");
-        Assert.DoesNotContain(new DisplayChecks(covered, NewYork).For(stack), r => r.What.Contains("in the open", StringComparison.Ordinal));
+        Assert.Contains(new DisplayChecks(bare, NewYork).For(stack), r => r.Says.Key == "LeavesDieInTheOpen:tulip");
+        Assert.DoesNotContain(new DisplayChecks(covered, NewYork).For(stack), r => r.Kind == RemarkKind.LeavesDieInTheOpen);
     }
 
     [Fact]
@@ -166,8 +167,8 @@ public sealed class StudioChecksTests
     {
         Planter closed = A.Pot() with { Survey = PlanterSurvey.Unseen with { DrainHoles = 0 } };
         Display stack = A.Show("one", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9));
-        Assert.Equal(Gravity.Loses, RemarksOn(closed, stack, A.Tulip()).Single(r => r.What == "tulip stands too wet").Gravity);
-        Assert.DoesNotContain(RemarksOn(A.Pot(), stack, A.Tulip()), r => r.What == "tulip stands too wet");
+        Assert.Equal(Gravity.Loses, RemarksOn(closed, stack, A.Tulip()).Single(r => r.Says.Key == "TooWet:tulip").Gravity);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), stack, A.Tulip()), r => r.Says.Key == "TooWet:tulip");
     }
 
     [Fact]
@@ -175,7 +176,7 @@ public sealed class StudioChecksTests
     {
         Display show = Summer("pansy");
         var plan = new Plan(Site.Default, [new Area("quay", "Quay", 0)], [A.Pot()], [A.Annual("pansy")], [show], [], lots: [new Lot("kept", "pansy", 20, LotState.Kept, "bench", A.Day(2026, 10, 1), LotCondition.Fair)]);
-        Assert.Contains(new DisplayChecks(plan, NewYork).For(show), r => r.What == "pansy at hand may be root-bound");
+        Assert.Contains(new DisplayChecks(plan, NewYork).For(show), r => r.Says.Key == "AtHandRootBound:pansy");
     }
 
     [Fact]
@@ -186,10 +187,10 @@ public sealed class StudioChecksTests
         Plant tulip = A.Tulip() with { BotanicalName = "Tulipa, Darwin Hybrid Group" };
         Plant daffodil = A.Tulip("daffodil") with { BotanicalName = "Narcissus, Division 1" };
         Display Stack(int year, string id) => A.Show("stack", A.Day(year, 10, 20), A.Day(year + 1, 6, 1), DisplayLayer.Bulbs, new DisplayItem(id, 9));
-        Remark remark = RemarksOn(rested, Stack(2026, "tulip"), tulip, daffodil).Single(r => r.What == "tulip goes where the soil rests from Tulipa");
+        Remark remark = RemarksOn(rested, Stack(2026, "tulip"), tulip, daffodil).Single(r => r.Kind == RemarkKind.SoilRests);
         Assert.Equal(Gravity.Loses, remark.Gravity);
-        Assert.DoesNotContain(RemarksOn(rested, Stack(2026, "daffodil"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
-        Assert.DoesNotContain(RemarksOn(rested, Stack(2029, "tulip"), tulip, daffodil), r => r.What.Contains("rests from", StringComparison.Ordinal));
+        Assert.DoesNotContain(RemarksOn(rested, Stack(2026, "daffodil"), tulip, daffodil), r => r.Kind == RemarkKind.SoilRests);
+        Assert.DoesNotContain(RemarksOn(rested, Stack(2029, "tulip"), tulip, daffodil), r => r.Kind == RemarkKind.SoilRests);
         Assert.NotEmpty((rested.Survey with { RestsFromGenus = null }).Faults(false));
         Assert.Empty(rested.Survey.Faults(false));
     }
@@ -198,24 +199,23 @@ public sealed class StudioChecksTests
     public void A_few_of_a_kind_in_a_bed_are_strays_and_fifty_bulbs_make_a_display()
     {
         Plant red = Red("red", "#c5283d");
-        Remark few = RemarksOn(A.Bed(), Bulbs(("red", 6), ("late", 50)), red, Red("late", "#5b1f3c")).Single(r => r.What == "Too few red to read as a group");
+        Remark few = RemarksOn(A.Bed(), Bulbs(("red", 6), ("late", 50)), red, Red("late", "#5b1f3c")).Single(r => r.Says.Key == "TooFewForAGroup:red");
         Assert.Equal(10, few.Remedies[0].After.Items[0].Count);
-        Assert.DoesNotContain(RemarksOn(A.Bed(), Bulbs(("red", 60)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal) || r.What.StartsWith("Few bulbs", StringComparison.Ordinal));
-        Remark thin = RemarksOn(A.Bed(), Bulbs(("red", 20)), red).Single(r => r.What == "Few bulbs for so large a bed");
+        Assert.DoesNotContain(RemarksOn(A.Bed(), Bulbs(("red", 60)), red), r => r.Kind is RemarkKind.TooFewForAGroup or RemarkKind.FewBulbsForTheBed);
+        Remark thin = RemarksOn(A.Bed(), Bulbs(("red", 20)), red).Single(r => r.Kind == RemarkKind.FewBulbsForTheBed);
         Assert.Equal(50, thin.Remedies[0].After.Items[0].Count);
-        Assert.Contains(RemarksOn(A.Pot(), Bulbs(("red", 2)), red), r => r.What == "Too few red to read as a group");
-        Assert.DoesNotContain(RemarksOn(A.Pot(), Bulbs(("red", 3)), red), r => r.What.StartsWith("Too few", StringComparison.Ordinal));
+        Assert.Contains(RemarksOn(A.Pot(), Bulbs(("red", 2)), red), r => r.Says.Key == "TooFewForAGroup:red");
+        Assert.DoesNotContain(RemarksOn(A.Pot(), Bulbs(("red", 3)), red), r => r.Kind == RemarkKind.TooFewForAGroup);
     }
 
     [Fact, CommonPractice]
     public void Two_tulips_of_nearly_one_colour_that_flower_together_look_mixed_up_unless_they_are_named_a_pair()
     {
         Plant[] reds = [Red("red", "#c5283d"), Red("rose-red", "#c9304a"), Red("white", "#f3f2ea")];
-        Remark mixed = RemarksOn(A.Pot(), Bulbs(("red", 5), ("rose-red", 5)), reds).Single(r => r.What == "red and rose-red look mixed up");
-        Assert.Contains("nearly one colour", mixed.Why, StringComparison.Ordinal);
-        Remedy meant = mixed.Remedies.Single(r => r.Say.StartsWith("It is meant", StringComparison.Ordinal));
-        Assert.DoesNotContain(RemarksOn(A.Pot(), meant.After, reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
-        Assert.DoesNotContain(RemarksOn(A.Pot(), Bulbs(("red", 5), ("white", 5)), reds), r => r.What.EndsWith("look mixed up", StringComparison.Ordinal));
+        Remark mixed = RemarksOn(A.Pot(), Bulbs(("red", 5), ("rose-red", 5)), reds).Single(r => r.Says.Key == "LookMixedUp:red:rose-red");
+        Remedy meant = mixed.Remedies.Single(r => r.Does.Kind.Equals(RemedyKind.NameThemAPair));
+        Assert.DoesNotContain(RemarksOn(A.Pot(), meant.After, reds), r => r.Kind == RemarkKind.LookMixedUp);
+        Assert.DoesNotContain(RemarksOn(A.Pot(), Bulbs(("red", 5), ("white", 5)), reds), r => r.Kind == RemarkKind.LookMixedUp);
     }
 
     private static Plant Red(string id, string colour) => A.Tulip(id) with { BotanicalName = "Tulipa, a group", Windows = [new ColourWindow(ColourPart.Flower, [colour], 0.6, A.MidTulip)] };
@@ -230,7 +230,7 @@ public sealed class StudioChecksTests
     {
         Plan With(Display bulbs) => A.Plan([A.Pot()], [A.Annual("pansy"), A.Tulip()],
             [A.Show("top", A.Day(2026, 10, 1), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 6)), bulbs]);
-        Remark? Said(Display bulbs) => new DisplayChecks(With(bulbs), NewYork).For(bulbs).SingleOrDefault(r => r.What.Contains("have to be lifted", StringComparison.Ordinal));
+        Remark? Said(Display bulbs) => new DisplayChecks(With(bulbs), NewYork).For(bulbs).SingleOrDefault(r => r.Kind == RemarkKind.LiftedForBulbs);
         Display after = A.Show("bulbs", A.Day(2026, 10, 22), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9));
         Remedy mend = Assert.Single(Said(after)!.Remedies);
         Assert.Equal(A.Day(2026, 10, 1), mend.After.Install);

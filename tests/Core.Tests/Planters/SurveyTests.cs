@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 
@@ -62,7 +63,7 @@ public sealed class SurveyTests
     {
         Planter seen = A.Pot(depth: 50) with { Survey = new PlanterSurvey { SightlineCm = 90 } };
         Assert.Equal(90 - 47.5, GreatestHeight.Of(seen).LimitCm, 1e-9);
-        Assert.Equal("the sightline", GreatestHeight.Of(seen).LimitedBy);
+        Assert.Equal(HeightLimit.Sightline, GreatestHeight.Of(seen).LimitedBy);
     }
 
     [Fact]
@@ -131,7 +132,7 @@ public sealed class SurveyTests
     {
         Planter[] group = [.. Enumerable.Range(1, 3).Select(i => A.Pot(id: $"p{i}") with { Survey = new PlanterSurvey { LookGroup = "Steps" } })];
         Planter odd = A.Pot(id: "odd") with { WallColour = "#34566b", Survey = new PlanterSurvey { LookGroup = "steps" } };
-        Assert.Contains("#34566b", Assert.Single(LookGroup.Differences(odd, [.. group, odd])), StringComparison.Ordinal);
+        Assert.Equal(new Fact(LookDifference.Colour, ("own", new ColourCode("#34566b")), ("most", new ColourCode(group[0].WallColour))), Assert.Single(LookGroup.Differences(odd, [.. group, odd])));
         Assert.Empty(LookGroup.Differences(group[0], [.. group, odd]));
         Assert.Empty(LookGroup.Differences(A.Pot(), group));
     }

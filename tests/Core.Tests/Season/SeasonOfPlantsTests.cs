@@ -166,7 +166,7 @@ public sealed class SeasonOfPlantsTests
         Plan plan = A.Plan([A.Pot(30, 24, 30)], [A.Shipped("tulip-mid-red")], [bulbs]);
         PlanterDetail detail = new SeasonKernel(hard, Start).Detail(plan, plan.Planters[0]);
         Assert.Equal(detail.Plants[0].Years.Count, detail.Plants[0].YearsLost(LossKind.Roots));
-        Assert.Contains(new Core.Checks.DisplayChecks(plan, hard).All(Start), r => r.What.EndsWith("may lose its roots in winter", StringComparison.Ordinal));
+        Assert.Contains(new Core.Checks.DisplayChecks(plan, hard).All(Start), r => r.Kind == Core.Checks.RemarkKind.RootsLostInWinter);
         Plan bed = A.Plan([A.Bed()], [A.Shipped("tulip-mid-red")], [bulbs with { PlanterId = "bed" }]);
         Assert.Equal(0, new SeasonKernel(hard, Start).Detail(bed, bed.Planters[0]).Plants[0].YearsLost(LossKind.Roots));
     }

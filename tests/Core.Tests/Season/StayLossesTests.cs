@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -24,7 +25,7 @@ public sealed class StayLossesTests
     public void Tender_bedding_that_should_stand_into_December_is_warned_of_fall_frost_whenever_it_went_in(int month, int day)
     {
         IReadOnlyList<Remark> remarks = RemarksOn("lantana-gold", A.Day(2027, month, day), A.Day(2027, 12, 20));
-        Remark frost = Assert.Single(remarks, r => r.What.Contains("spoiled by frost", StringComparison.Ordinal));
+        Remark frost = Assert.Single(remarks, r => r.Kind == RemarkKind.SpoiledByFrost);
         // New York's first frosts of 2012 to 2015 came between 10 and 30 November.
         Assert.InRange(frost.Remedies[0].After.Lift, A.Day(2027, 11, 5), A.Day(2027, 12, 1));
     }
@@ -35,7 +36,7 @@ public sealed class StayLossesTests
         LocalDate Clear(double pocketC)
         {
             Plan plan = Plan("lantana-gold", A.Day(2027, 3, 25), A.Day(2027, 9, 1), pocketC: pocketC);
-            Remark early = Assert.Single(new DisplayChecks(plan, NewYork).All(A.Day(2027, 1, 1)), r => r.What.Contains("all-clear", StringComparison.Ordinal));
+            Remark early = Assert.Single(new DisplayChecks(plan, NewYork).All(A.Day(2027, 1, 1)), r => r.Kind == RemarkKind.BeforeAllClear);
             return early.Remedies[0].After.Install;
         }
         Assert.True(Clear(2) >= Clear(0).PlusDays(4));
@@ -93,10 +94,10 @@ public sealed class StayLossesTests
         Remark[] Said(HardenOffSchool school)
         {
             Plan plan = Plan("angelonia-blue", A.Day(2027, 5, 10), A.Day(2027, 9, 1), rules: new HouseRules { HardenOff = school });
-            return [.. new DisplayChecks(plan, record).All(A.Day(2027, 1, 1)).Where(r => r.What.Contains("soft from a warm house", StringComparison.Ordinal))];
+            return [.. new DisplayChecks(plan, record).All(A.Day(2027, 1, 1)).Where(r => r.Kind == RemarkKind.SoftFromWarmHouse)];
         }
         Assert.Empty(Said(HardenOffSchool.HardenedOff));
-        Assert.Contains("Harden it off for 7 days", Assert.Single(Said(HardenOffSchool.FromWarmHouse)).Mend, StringComparison.Ordinal);
+        Assert.Equal(7, Assert.Single(Said(HardenOffSchool.FromWarmHouse)).Says["days"]);
     }
 
     [Fact]
@@ -109,15 +110,15 @@ public sealed class StayLossesTests
             Assert.True(StayLosses.ReturnOdds(A.Shipped(id), bed) > StayLosses.ReturnOdds(A.Shipped(id), pot));
         Assert.Null(StayLosses.ReturnOdds(A.Shipped("marigold-orange"), bed));
         Assert.Null(StayLosses.ReturnOdds(A.Shipped("coneflower-purple"), bed));
-        Assert.Matches("^may return, [1-9] in 10$", StayLosses.Say(0.6));
-        Assert.Empty(StayLosses.Say(0.01));
+        Assert.Equal(Quantity.OutOfTen(0.6, 0), StayLosses.MayReturnBy(0.6)!["odds"]);
+        Assert.Null(StayLosses.MayReturnBy(0.01));
     }
 
     [Fact]
     public void With_a_single_year_of_weather_nothing_is_said_of_stays_that_it_cannot_hold()
     {
         Plan plan = A.Plan([A.Shipped("rosemary-blue")], A.Show("one", A.Day(2027, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("rosemary-blue", 3)));
-        Assert.DoesNotContain(new DisplayChecks(plan, A.Record(2001, 1, _ => (-20, -10))).All(A.Day(2027, 1, 1)), r => r.What.Contains("cut back by winter", StringComparison.Ordinal));
+        Assert.DoesNotContain(new DisplayChecks(plan, A.Record(2001, 1, _ => (-20, -10))).All(A.Day(2027, 1, 1)), r => r.Kind == RemarkKind.CutBackByWinter);
     }
 
     private static Plan Plan(string id, LocalDate install, LocalDate lift, double pocketC = 0, HouseRules? rules = null) => new(

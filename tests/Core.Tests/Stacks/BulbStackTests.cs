@@ -71,14 +71,14 @@ public sealed class BulbStackTests
     public void More_than_fit_is_said_with_both_numbers()
     {
         BulbStack stack = LayOut((A.Tulip(), 500));
-        Assert.Contains($"500 planned, {stack.Layers[0].Fits} fit", Assert.Single(stack.Problems).Message, StringComparison.Ordinal);
+        Assert.Equal((500, stack.Layers[0].Fits), (Assert.Single(stack.Problems)["count"], stack.Problems[0]["fits"]));
     }
 
     [Fact]
     public void A_stack_deeper_than_its_pot_is_said_with_what_to_do()
     {
         BulbStack stack = BulbStack.LayOut(A.Pot(30, 24, 25), Site.Default, [.. new[] { Crocus, Hyacinth, A.Tulip(), LateTulip }.Select(p => new PlannedBulb(p, 2, null))]);
-        Assert.Contains(stack.Problems, p => p.Message.Contains("lies too deep", StringComparison.Ordinal) && p.Message.Contains("Take out a layer", StringComparison.Ordinal));
+        Assert.Contains(stack.Problems, p => p.Kind.Equals(StackProblem.TooDeep));
     }
 
     [Fact]
@@ -95,7 +95,7 @@ public sealed class BulbStackTests
     public void Too_many_at_one_height_are_said_with_both_names()
     {
         BulbStack stack = BulbStack.LayOut(A.Pot(), Site.Default, [new(Hyacinth, 40, 16), new(A.Tulip(), 40, 18)]);
-        Assert.Contains(stack.Problems, p => p.Message.Contains($"{Hyacinth.CommonName} and {A.Tulip().CommonName} do not fit beside each other", StringComparison.Ordinal));
+        Assert.Contains(stack.Problems, p => p.Kind.Equals(StackProblem.NotBesideEachOther) && ReferenceEquals(p["plant"], Hyacinth));
     }
 
     [Fact]
@@ -155,11 +155,11 @@ public sealed class BulbStackTests
 
     [Fact]
     public void Ten_thousand_bulbs_in_a_pot_are_answered_with_how_many_fit() =>
-        Assert.Contains(BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 10_000, null)]).Problems, p => p.Message.Contains("10000 planned", StringComparison.Ordinal));
+        Assert.Contains(BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 10_000, null)]).Problems, p => p.Kind.Equals(StackProblem.TooMany) && p["count"] is 10_000);
 
     [Fact]
     public void A_bulb_that_would_stand_out_of_the_medium_is_said() =>
-        Assert.Contains(BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 5, 4)]).Problems, p => p.Message.Contains("stand out of the medium", StringComparison.Ordinal));
+        Assert.Contains(BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 5, 4)]).Problems, p => p.Kind.Equals(StackProblem.StandsOut));
 
     [Fact]
     public void In_a_bed_kinds_lie_side_by_side_at_their_own_depth_and_share_the_ground()
@@ -168,7 +168,7 @@ public sealed class BulbStackTests
         Assert.Equal([15, 16.5], stack.Layers.Select(l => l.DepthCm).Order());
         Assert.Empty(stack.Problems);
         BulbStack crowded = BulbStack.LayOut(A.Bed(), Site.Default, [new(A.Tulip(), 400, null), new(Hyacinth, 400, null)]);
-        Assert.Contains(crowded.Problems, p => p.Message.Contains("of the bed at their spacings", StringComparison.Ordinal));
+        Assert.Contains(crowded.Problems, p => p.Kind.Equals(StackProblem.BedOverfilled));
     }
 
     [Fact]

@@ -94,9 +94,9 @@ public sealed class StackStudioTests
     public void Bulbs_wider_than_the_layer_and_a_bed_of_a_fifth_of_a_square_metre_are_answered_in_words()
     {
         Plant giant = A.Bulb("giant", A.MidTulip, 8, 19) with { Bulb = new BulbFigures(8, 19, 30, 12, 18) };
-        Assert.Contains("does not fit", BulbStack.LayOut(A.Pot(24, 16, 45), Site.Default, [new(giant, 1, null)]).Problems[0].Message, StringComparison.Ordinal);
+        Assert.Equal(StackProblem.DoesNotFit, BulbStack.LayOut(A.Pot(24, 16, 45), Site.Default, [new(giant, 1, null)]).Problems[0].Kind);
         BulbStack small = BulbStack.LayOut(A.Bed(50, 40), Site.Default, [new(Mid, 60, null)]);
-        Assert.Contains("of the bed at their spacings", small.Problems[^1].Message, StringComparison.Ordinal);
+        Assert.Equal(StackProblem.BedOverfilled, small.Problems[^1].Kind);
     }
 
     [Fact]

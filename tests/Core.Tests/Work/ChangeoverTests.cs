@@ -1,5 +1,6 @@
 using CsCheck;
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -95,9 +96,8 @@ public sealed class ChangeoverTests
             double tip = c.Stays.Where(s => s.CoverCm is not null).Select(s => s.CoverCm!.Value).DefaultIfEmpty(double.MaxValue).Min();
             Assert.True((c.Medium?.DepthCm ?? 0) < tip);
             Assert.All(c.Stays, s => Assert.DoesNotContain(c.Out.Concat(c.In), x => ReferenceEquals(x.Item, s.Item) && x.Count + s.Count > s.Item.Count));
-            string steps = string.Join(' ', DaySheet.For(plan, c.Day).Planters.SelectMany(p => p.Steps));
             if (c.Stays.Any(s => s.CoverCm is not null))
-                Assert.DoesNotContain("all the medium", steps, StringComparison.Ordinal);
+                Assert.DoesNotContain(DaySheet.For(plan, c.Day).Planters.SelectMany(p => p.Steps), s => s.Kind is StepKind.ReplaceAllMedium);
         }
     }, iter: 2000);
 
@@ -129,7 +129,7 @@ public sealed class ChangeoverTests
         Assert.Equal(3, winter.DigDepthCm);
         Assert.Null(winter.Medium);
         Assert.Empty(winter.Feed);
-        Assert.Contains(DaySheet.For(plan, winter.Day).Planters[0].Steps, s => s.Contains("dig no deeper than 3 cm", StringComparison.Ordinal));
+        Assert.Contains(DaySheet.For(plan, winter.Day).Planters[0].Steps, s => s.Equals(new Fact(StepKind.DigNoDeeper, ("depth", Quantity.Depth(3)))));
     }
 
     [Fact]
@@ -143,9 +143,9 @@ public sealed class ChangeoverTests
             ]);
         IReadOnlyList<Changeover> all = Changeover.Of(plan, pot);
         Assert.Equal(("pansy", 8), (all[1].Lifted.Single().Plant.Id, all[1].Lifted.Single().Count));
-        Assert.Contains(DaySheet.For(plan, all[1].Day).Planters[0].Steps, s => s.Contains("Lift what stays", StringComparison.Ordinal) && s.Contains("12 min", StringComparison.Ordinal));
+        Assert.Contains(DaySheet.For(plan, all[1].Day).Planters[0].Steps, s => s.Kind is StepKind.LiftAndSetBack && s["minutes"] is 12);
         Assert.Equal(pot.Form.LitresBetween(20, 36), all[1].Medium!.Litres, 1e-6);
-        Assert.Contains(DaySheet.For(plan, all[1].Day).Planters[0].Steps, s => s.StartsWith("Lay the top 20 cm aside", StringComparison.Ordinal));
+        Assert.Contains(DaySheet.For(plan, all[1].Day).Planters[0].Steps, s => s.Kind is StepKind.RenewBelowFresh && Quantity.Depth(20).Equals(s["fresh"]));
     }
 
     [Fact]

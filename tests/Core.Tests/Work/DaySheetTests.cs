@@ -39,13 +39,13 @@ public sealed class DaySheetTests
         DaySheet sheet = DaySheet.For(Plan, A.Day(2026, 10, 19));
         ChangeoverItem tulip = Assert.Single(Assert.Single(sheet.Planters).Change.In);
         Assert.Equal((15, 10), (tulip.DepthCm!.Value, tulip.CoverCm!.Value));
-        Assert.Contains("gloves", sheet.Cautions);
-        Assert.DoesNotContain(sheet.Cautions, c => c.StartsWith("Powered auger", StringComparison.Ordinal));
+        Assert.Contains(sheet.Cautions, c => c.Kind is CautionKind.OfPlant && c["text"] is "gloves");
+        Assert.DoesNotContain(sheet.Cautions, c => c.Kind is CautionKind.PoweredAuger);
     }
 
     [Fact, CommonPractice]
     public void Drip_lines_come_out_before_a_turn_and_go_back_after_it() =>
-        Assert.Equal("Drip line out first, back after planting.", DaySheet.For(Plan, A.Day(2026, 10, 5)).Planters[0].Steps[0]);
+        Assert.Equal(StepKind.DripLineOut, DaySheet.For(Plan, A.Day(2026, 10, 5)).Planters[0].Steps[0].Kind);
 
     [Fact]
     public void What_holds_wherever_something_goes_in_is_said_once()
@@ -53,7 +53,7 @@ public sealed class DaySheetTests
         Plan two = A.Plan([A.UsedPot(), A.UsedPot("second")], [A.Annual()],
             [A.Show("one", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)), A.Show("two", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)) with { PlanterId = "second" }]);
         DaySheet sheet = DaySheet.For(two, A.Day(2026, 10, 5));
-        Assert.Contains(sheet.Everywhere, s => s.StartsWith("Set the plants out", StringComparison.Ordinal));
+        Assert.Contains(sheet.Everywhere, s => s.Kind is StepKind.SetOutInPots);
         Assert.All(sheet.Everywhere, s => Assert.All(sheet.Planters, p => Assert.Contains(s, p.Steps)));
         Assert.Empty(DaySheet.For(Plan, A.Day(2026, 10, 5)).Everywhere);
     }

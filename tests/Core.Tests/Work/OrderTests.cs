@@ -1,4 +1,5 @@
 using CsCheck;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
@@ -75,9 +76,9 @@ public sealed class OrderTests
         Assert.Equal([false, true], order.MediumByKind.Select(m => m.IsAcid));
         Assert.Equal(order.MediumLitres, order.MediumByKind.Sum(m => m.Litres), 1e-9);
         Assert.All(order.MediumByKind, m => Assert.True(m.Bags * plan.Site.MediumBagLitres >= m.Litres));
-        IReadOnlyList<string> steps = DaySheet.For(plan, A.Day(2026, 10, 2)).Planters.Single().Steps;
-        Assert.Contains(steps, s => s.StartsWith("Acid medium", StringComparison.Ordinal));
-        Assert.Contains(steps, s => s.StartsWith("Water heaths at the foot", StringComparison.Ordinal));
+        IReadOnlyList<Fact> steps = DaySheet.For(plan, A.Day(2026, 10, 2)).Planters.Single().Steps;
+        Assert.Contains(steps, s => s.Kind is StepKind.AcidMedium);
+        Assert.Contains(steps, s => s.Kind is StepKind.WaterHeathsAtTheFoot);
     }
 
     [Fact]

@@ -4,6 +4,7 @@ using NodaTime;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Wording;
 
 namespace UnrulyMeadow.Web.Tests.Drawing;
 

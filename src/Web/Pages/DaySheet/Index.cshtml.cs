@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Stacks;
@@ -85,15 +86,16 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     }
 
     /// <summary>How a kind is set, in the crew's words: depth, clumps and room between.</summary>
-    public static string Laid(SheetPlanter at, ChangeoverItem item, UnitsText units)
+    public static string Laid(SheetPlanter at, ChangeoverItem item, FactWriter crew)
     {
+        GoodsForm form = GoodsForm.Of(item.Plant)[0];
         if (item.DepthCm is not { } depth)
-            return GoodsForm.Of(item.Plant)[0].Sort is GoodsSort.Packs or GoodsSort.Plugs or GoodsSort.Pot ? $", {GoodsForm.Of(item.Plant)[0].Name}" : string.Empty;
-        BulbFigures bulb = item.Plant.Bulb!;
-        string apart = at.Planter.Form.IsBed ? $", {units.WorkingDepth(bulb.SpacingCm)} apart" : string.Empty;
+            return form.Sort is GoodsSort.Packs or GoodsSort.Plugs or GoodsSort.Pot ? crew.Crew("InForm", ("form", form.Name)) : string.Empty;
+        (string, object?) lies = ("depth", Quantity.Depth(depth));
+        (string, object?) apart = ("apart", at.Planter.Form.IsBed ? Quantity.Depth(item.Plant.Bulb!.SpacingCm) : null);
         if (item.Item.Clump is not { } clump || clump >= item.Count)
-            return $", base at {units.WorkingDepth(depth)}{apart}";
+            return crew.Crew("LaidAt", lies, apart);
         int clumps = (int)Math.Ceiling((double)item.Count / clump);
-        return $", base at {units.WorkingDepth(depth)}, {clumps} clumps of {clump}{apart}; {units.WorkingDepth(BulbCluster.BetweenClumpsCm(at.Planter, clumps))} from clump to clump";
+        return crew.Crew("LaidInClumps", lies, apart, ("clumps", clumps), ("clump", clump), ("between", Quantity.Depth(BulbCluster.BetweenClumpsCm(at.Planter, clumps))));
     }
 }

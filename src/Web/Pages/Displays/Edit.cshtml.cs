@@ -102,7 +102,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         {
             Input.Take(found.Remedy.After, Units);
             await Load();
-            TempData["Said"] = $"Changed below, not saved yet: {frame.Said(found.Remedy.Say)}.";
+            TempData["Said"] = $"Changed below, not saved yet: {frame.Facts.Say(found.Remedy)}.";
         }
         else
         {

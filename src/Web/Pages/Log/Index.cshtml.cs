@@ -91,11 +91,11 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                 await changes.Make(PlanChange.Of(before, after) with { LotsBefore = lotsBefore, LotsAfter = lotsAfter }, $"{Now.Plan.Plant(seen.PlantId!).CommonName} is {name}");
                 int planters = after.Select(d => d.PlanterId).Distinct(StringComparer.Ordinal).Count();
                 seen = seen with { Note = $"It is {name}{(seen.Note.Length > 0 ? ". " + seen.Note : string.Empty)}" };
-                followed = $" The plan has {name} now in {planters} {(planters == 1 ? "planter" : "planters")}; it can be taken back on the year.";
+                followed = " " + frame.Crew.Crew("Renamed", ("plant", name), ("count", planters));
             }
             await log.Record([seen]);
             Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
-            TempData["Said"] = $"Logged: {Now.Plan.FindPlanter(seen.PlanterId)!.Name}, {Words.Of(kind)} on {Words.Day(day)}.{followed}";
+            TempData["Said"] = frame.Crew.Crew("Logged", ("planter", Now.Plan.FindPlanter(seen.PlanterId)), ("what", kind), ("day", day)) + followed;
             return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
         }, Load);
     }
@@ -142,9 +142,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
 
     private async Task Fresh()
     {
+        await Load();
         Day = Words.Iso(frame.Today);
         EntryId = Guid.NewGuid().ToString();
-        await Load();
     }
 
     private async Task Load()

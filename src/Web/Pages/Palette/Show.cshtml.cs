@@ -78,7 +78,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
         Seen = await log.OfPlant(Id, 200);
         if (StayLosses.MayReturn(plant) && Now.Record is { YearsUsed.Count: > 0 } record)
         {
-            string In(ThermalClass place) => StayLosses.Say(StayLosses.ReturnOdds(plant, RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(place), record.ForOdds)));
+            string In(ThermalClass place) => frame.Facts.Of(StayLosses.MayReturnBy(StayLosses.ReturnOdds(plant, RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(place), record.ForOdds))));
             Returns = (In(BulbPlace.UsualBed.Class), In(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)));
         }
         Doubts = [.. PaletteCheck.Of([plant]).Select(r => r.Message)];

@@ -38,7 +38,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
 
     public ExposureForecast? Ahead { get; private set; }
 
-    public IReadOnlyList<string> OutOfLook { get; private set; } = [];
+    public IReadOnlyList<Core.Facts.Fact> OutOfLook { get; private set; } = [];
 
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -136,8 +136,8 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
             long version = Now.Versions.Display((mend ?? string.Empty).Split("||")[0]);
             if (version == 0 || RemarksView.Find(Remarks, mend) is not { } found)
                 throw new InvalidInputException(string.Empty, "That remark is there no more: the display has changed since. Look at it again.");
-            await displays.Save(found.Remedy.After, version, Now.Plan.Displays.First(d => d.Id == found.Remark.DisplayId), found.Remedy.Say);
-            return $"Done: {frame.Said(found.Remedy.Say)}. It can be taken back below.";
+            await displays.Save(found.Remedy.After, version, Now.Plan.Displays.First(d => d.Id == found.Remark.DisplayId), frame.Facts.Say(found.Remedy));
+            return $"Done: {frame.Facts.Say(found.Remedy)}. It can be taken back below.";
         }, $"/planters/{Id}{Query()}#remarks");
     }
 

@@ -123,7 +123,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         }
         Input.Take(found.Remedy.After, Units);
         await Draw();
-        TempData["Said"] = $"Changed below, not saved yet: {frame.Said(found.Remedy.Say)}.";
+        TempData["Said"] = $"Changed below, not saved yet: {frame.Facts.Say(found.Remedy)}.";
         return Page();
     }
 

@@ -1,6 +1,4 @@
-using UnrulyMeadow.Web.Site;
-
-namespace UnrulyMeadow.Web.Tests;
+namespace UnrulyMeadow.Wording.Tests;
 
 public sealed class TypedNumberTests
 {

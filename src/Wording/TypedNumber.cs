@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 
-namespace UnrulyMeadow.Web.Site;
+namespace UnrulyMeadow.Wording;
 
 /// <summary>
 /// Numbers as people type them, read alike on every page: 12.5 and 12,5 are one number, 1,000 and 1,250.50 and 1 000 are thousands,

@@ -1,0 +1,59 @@
+using System.Globalization;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Checks;
+
+namespace UnrulyMeadow.Wording.Tests;
+
+/// <summary>Every kind has its words, in every language with the same parts.</summary>
+public sealed class TextsTests
+{
+    private static readonly CultureInfo English = CultureInfo.InvariantCulture;
+    private static readonly string[] OfRemarks = ["What", "Why", "Mend"];
+
+    public static TheoryData<string> Sets => [.. Texts.Names.Except(Texts.OfPages)];
+
+    public static TheoryData<string> Languages => [.. Texts.Languages];
+
+    [Theory]
+    [MemberData(nameof(Sets))]
+    public void Every_kind_has_its_words_and_no_words_stand_for_a_kind_that_is_not_there(string set)
+    {
+        Type kinds = Assert.Single(typeof(Working).Assembly.GetTypes(), t => t.IsEnum && t.Name == set);
+        IEnumerable<string> wanted = Enum.GetNames(kinds).SelectMany(k => kinds == typeof(RemarkKind) ? OfRemarks.Select(p => $"{k}.{p}") : [k]);
+        Assert.Equal(wanted.Order(StringComparer.Ordinal), Texts.All(set, English).Keys.Order(StringComparer.Ordinal));
+    }
+
+    [Theory]
+    [MemberData(nameof(Languages))]
+    public void No_text_that_a_crew_sees_is_missing_in_a_language_and_each_speaks_of_the_same_things(string name)
+    {
+        CultureInfo language = CultureInfo.GetCultureInfo(name);
+        foreach (string set in Texts.Names)
+        {
+            IReadOnlyDictionary<string, string> english = Texts.All(set, English);
+            IReadOnlyDictionary<string, string> own = Texts.All(set, language);
+            if (Texts.OfTheCrew.Contains(set, StringComparer.Ordinal))
+                Assert.Equal(english.Keys.Order(StringComparer.Ordinal), own.Keys.Order(StringComparer.Ordinal));
+            Assert.All(own.Where(t => english.ContainsKey(t.Key)), t => Assert.Equal(Template.Names(english[t.Key]).Order(StringComparer.Ordinal), Template.Names(t.Value).Order(StringComparer.Ordinal)));
+        }
+    }
+
+    [Fact]
+    public void A_crews_day_and_month_are_named_in_its_language()
+    {
+        var spanish = new FactWriter(Core.Planning.SiteUnits.Metric, language: CultureInfo.GetCultureInfo("es"));
+        Assert.Equal("mar 6 oct 2026", spanish.Of(new NodaTime.LocalDate(2026, 10, 6), "ddd d MMM uuuu"));
+        Assert.Equal("6 h 40 de trabajo", spanish.Work(400));
+        Assert.Equal("lun 3 may", spanish.Of(new NodaTime.LocalDate(2027, 5, 3), "ddd d MMM"));
+    }
+
+    [Fact]
+    public void Every_member_of_an_enumeration_that_is_worded_has_its_word()
+    {
+        foreach (IGrouping<string, string> set in Texts.All("Words", English).Keys.Where(k => k.Contains('.', StringComparison.Ordinal)).GroupBy(k => k.Split('.')[0], k => k.Split('.')[1], StringComparer.Ordinal))
+        {
+            if (typeof(Working).Assembly.GetTypes().FirstOrDefault(t => t.IsEnum && t.Name == set.Key) is { } kinds)
+                Assert.Equal(Enum.GetNames(kinds).Order(StringComparer.Ordinal), set.Order(StringComparer.Ordinal));
+        }
+    }
+}
