@@ -57,6 +57,7 @@ step() { # NAME COMMAND…: counts as one check
 
 say "── restore and build"
 dotnet restore UnrulyMeadow.slnx --locked-mode -v quiet || fail "the lock files do not match the projects; run dotnet restore and commit them"
+dotnet tool restore > /dev/null || fail "the tools of .config/dotnet-tools.json could not be restored"
 if ! dotnet build UnrulyMeadow.slnx -c Release --no-restore -v quiet --nologo -clp:ErrorsOnly; then
   say "0 passed, 1 failed"
   exit 1
@@ -77,7 +78,7 @@ else
   [[ $dotnet_failed -eq 0 ]] || cat "$log"
 fi
 
-step "formatting of the code" dotnet format whitespace UnrulyMeadow.slnx --no-restore --verify-no-changes --verbosity quiet
+step "formatting of the code" dotnet csharpier check src tests demo bench
 
 say "── front end and browser"
 if (cd tests/browser && npm ci --no-audit --no-fund --loglevel=error); then

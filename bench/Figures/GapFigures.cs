@@ -28,17 +28,31 @@ public class GapFigures
         Plan demo = Shipped.Plan();
         _record = Shipped.Record();
         string[] bare = ["kiosk-basket", "seat-trough-right", "shade-trough", "south-bed", "wall-pot-west"];
-        List<Planter> planters = [.. Enumerable.Range(0, 100).Select(i => demo.FindPlanter(bare[i % 5])! with { Id = $"p{i}", Name = $"Planter {i}" })];
+        List<Planter> planters =
+        [
+            .. Enumerable.Range(0, 100).Select(i => demo.FindPlanter(bare[i % 5])! with { Id = $"p{i}", Name = $"Planter {i}" }),
+        ];
         _plan = new Plan(
-            demo.Site, demo.Areas, planters, demo.Palette,
-            [.. Enumerable.Range(0, 100).SelectMany(i => demo.DisplaysOf(bare[i % 5]).Select(d => d with { Id = $"{d.Id}-{i}", PlanterId = $"p{i}" }))],
-            demo.Turns, lots: [.. demo.Lots.Select(l => l with { FromPlanterId = null })]);
+            demo.Site,
+            demo.Areas,
+            planters,
+            demo.Palette,
+            [
+                .. Enumerable
+                    .Range(0, 100)
+                    .SelectMany(i => demo.DisplaysOf(bare[i % 5]).Select(d => d with { Id = $"{d.Id}-{i}", PlanterId = $"p{i}" })),
+            ],
+            demo.Turns,
+            lots: [.. demo.Lots.Select(l => l with { FromPlanterId = null })]
+        );
         _kernel = new SeasonKernel(_record, Start);
         _flowering = new SiteFlowering(_record, Start);
         var watch = System.Diagnostics.Stopwatch.StartNew();
         var first = new First(watch);
         GapAnswer answer = GapClosing.Close(_plan, _kernel, _flowering, Question, sofar: first);
-        Console.WriteLine($"  100 planters, {answer.BareDays} planter-days bare, {answer.Considered} changes weighed: {answer.Days} closed, bound {answer.MostDays}, {answer.Gap:P1} below it; cold {watch.Elapsed.TotalSeconds:0.0} s, first answer after {first.Seconds:0.0} s");
+        Console.WriteLine(
+            $"  100 planters, {answer.BareDays} planter-days bare, {answer.Considered} changes weighed: {answer.Days} closed, bound {answer.MostDays}, {answer.Gap:P1} below it; cold {watch.Elapsed.TotalSeconds:0.0} s, first answer after {first.Seconds:0.0} s"
+        );
     }
 
     /// <summary>Asked again with everything followed before.</summary>

@@ -77,7 +77,13 @@ public class PaletteFigures
         return changes.Count;
     }
 
-    private FitQuestion Question() => new(_site, Site.Default, _planter, new Area("area", "Area", 1), new LocalDate(2027, 2, 15), new LocalDate(2027, 2, 21));
+    private FitQuestion Question() =>
+        new(_site, Site.Default, _planter, new Area("area", "Area", 1), new LocalDate(2027, 2, 15), new LocalDate(2027, 2, 21));
 
-    private List<Plant> Many(int count) => [.. Enumerable.Range(0, count).Select(i => _shipped[i % _shipped.Count] with { Id = $"plant-{i}", CommonName = $"{_shipped[i % _shipped.Count].CommonName} {i}" })];
+    private List<Plant> Many(int count) =>
+        [
+            .. Enumerable
+                .Range(0, count)
+                .Select(i => _shipped[i % _shipped.Count] with { Id = $"plant-{i}", CommonName = $"{_shipped[i % _shipped.Count].CommonName} {i}" }),
+        ];
 }

@@ -20,7 +20,6 @@ public class SeasonFigures
     private WeatherRecord _record = null!;
     private SeasonKernel _known = null!;
 
-
     /// <summary>Planters.</summary>
     [Params(1_000, 10_000)]
     public int Planters { get; set; }
@@ -36,13 +35,24 @@ public class SeasonFigures
         _record = Shipped.Generated(31);
         _plan = Site(palette, Planters);
         // The same plan with one more plant in one display: what an edit of one planter gives.
-        _edits = [.. Enumerable.Range(0, 2).Select(more => With(_plan, _plan.Displays[5] with { Items = [.. _plan.Displays[5].Items.Select(i => i with { Count = i.Count + more })] }))];
+        _edits =
+        [
+            .. Enumerable
+                .Range(0, 2)
+                .Select(more =>
+                    With(_plan, _plan.Displays[5] with { Items = [.. _plan.Displays[5].Items.Select(i => i with { Count = i.Count + more })] })
+                ),
+        ];
         _known = new SeasonKernel(_record, Start);
         _known.Of(_plan);
 
-        Console.WriteLine($"  {Planters} planters, {_plan.Displays.Count} displays, {_known.WeatherYears.Count} weather years, {_known.Followed.Count} different standings, {_known.Followed.Bytes >> 20} MB of them kept");
+        Console.WriteLine(
+            $"  {Planters} planters, {_plan.Displays.Count} displays, {_known.WeatherYears.Count} weather years, {_known.Followed.Count} different standings, {_known.Followed.Bytes >> 20} MB of them kept"
+        );
         GC.Collect();
-        Console.WriteLine($"  managed memory with all results {GC.GetTotalMemory(true) >> 20} MB, process at most {System.Diagnostics.Process.GetCurrentProcess().PeakWorkingSet64 >> 20} MB");
+        Console.WriteLine(
+            $"  managed memory with all results {GC.GetTotalMemory(true) >> 20} MB, process at most {System.Diagnostics.Process.GetCurrentProcess().PeakWorkingSet64 >> 20} MB"
+        );
     }
 
     /// <summary>Every planter anew; weather laid out, ground known, nothing followed.</summary>
@@ -57,8 +67,8 @@ public class SeasonFigures
     [Benchmark]
     public int OnePlanterEdited() => _known.Of(_edits[_edit++ % 2]).Planters.Count;
 
-    private static Plan With(Plan plan, Display changed) => new(
-        plan.Site, plan.Areas, plan.Planters, plan.Palette, [.. plan.Displays.Select(d => d.Id == changed.Id ? changed : d)], plan.Turns);
+    private static Plan With(Plan plan, Display changed) =>
+        new(plan.Site, plan.Areas, plan.Planters, plan.Palette, [.. plan.Displays.Select(d => d.Id == changed.Id ? changed : d)], plan.Turns);
 
     private static Plan Site(Plant[] palette, int count)
     {
@@ -74,21 +84,29 @@ public class SeasonFigures
         {
             string id = $"p{i}";
             double top = 40 + (i % 12 * 5);
-            planters.Add(new Planter
-            {
-                Id = id,
-                AreaId = $"area-{i % 20}",
-                Name = $"Planter {i}",
-                Form = PlanterForm.Round(top, top * 0.8, 45 + (i % 3 * 5)),
-                Exposure = (Exposure)(i % 3),
-                Watering = Watering.Hand,
-                ViewedFrom = ViewedFrom.AllRound,
-                Wall = i % 2 == 0 ? WallMaterial.Terracotta : WallMaterial.Concrete,
-                WallColour = "#c98a67",
-            });
-            Display Show(string name, DisplayLayer layer, LocalDate install, LocalDate lift, Plant[] from, int kinds, int each) => new(
-                $"{id}-{name}", id, layer, install, lift,
-                [.. random.GetItems(from, kinds * 3).DistinctBy(p => p.Id).Take(kinds).Select(p => new DisplayItem(p.Id, each))]);
+            planters.Add(
+                new Planter
+                {
+                    Id = id,
+                    AreaId = $"area-{i % 20}",
+                    Name = $"Planter {i}",
+                    Form = PlanterForm.Round(top, top * 0.8, 45 + (i % 3 * 5)),
+                    Exposure = (Exposure)(i % 3),
+                    Watering = Watering.Hand,
+                    ViewedFrom = ViewedFrom.AllRound,
+                    Wall = i % 2 == 0 ? WallMaterial.Terracotta : WallMaterial.Concrete,
+                    WallColour = "#c98a67",
+                }
+            );
+            Display Show(string name, DisplayLayer layer, LocalDate install, LocalDate lift, Plant[] from, int kinds, int each) =>
+                new(
+                    $"{id}-{name}",
+                    id,
+                    layer,
+                    install,
+                    lift,
+                    [.. random.GetItems(from, kinds * 3).DistinctBy(p => p.Id).Take(kinds).Select(p => new DisplayItem(p.Id, each))]
+                );
             int day = random.Next(10);
             LocalDate fall = new LocalDate(2026, 9, 18).PlusDays(day);
             LocalDate winter = new LocalDate(2026, 11, 3).PlusDays(day);
@@ -103,6 +121,13 @@ public class SeasonFigures
             displays.Add(Show("bulbs", DisplayLayer.Bulbs, winter, summer, bulbs, 3, 9));
             displays.Add(Show("bulbs-before", DisplayLayer.Bulbs, new LocalDate(2025, 11, 1), new LocalDate(2026, 10, 1), bulbs, 2, 9));
         }
-        return new Plan(UnrulyMeadow.Core.Planning.Site.Default, [.. Enumerable.Range(0, 20).Select(a => new Area($"area-{a}", $"Area {a}", 1))], planters, palette, displays, []);
+        return new Plan(
+            UnrulyMeadow.Core.Planning.Site.Default,
+            [.. Enumerable.Range(0, 20).Select(a => new Area($"area-{a}", $"Area {a}", 1))],
+            planters,
+            palette,
+            displays,
+            []
+        );
     }
 }

@@ -36,7 +36,11 @@ internal static class Shipped
     public static WeatherRecord Generated(int years)
     {
         DailyNormals normals = new MonthlyNormals(
-            [-6, -5, -1, 5, 11, 16, 19, 18, 13, 7, 2, -4], [2, 4, 9, 15, 21, 26, 29, 28, 23, 17, 10, 4], [80, 70, 85, 85, 90, 90, 95, 90, 85, 80, 80, 80], "continental").At(new Station("BENCH", "bench", 43, 0, 5));
+            [-6, -5, -1, 5, 11, 16, 19, 18, 13, 7, 2, -4],
+            [2, 4, 9, 15, 21, 26, 29, 28, 23, 17, 10, 4],
+            [80, 70, 85, 85, 90, 90, 95, 90, 85, 80, 80, 80],
+            "continental"
+        ).At(new Station("BENCH", "bench", 43, 0, 5));
         return WeatherGenerator.Generate(normals, 1, 1991, years);
     }
 

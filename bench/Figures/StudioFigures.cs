@@ -16,8 +16,16 @@ namespace UnrulyMeadow.Bench;
 /// <summary>The planter studio over the demo: packing, layouts, fullness, a planter's checks after an edit, proposed stacks.</summary>
 public class StudioFigures
 {
-    private readonly Geometry _kidney = new GeometryFactory().CreatePolygon(
-        [new(0, 0), new(60, -12), new(95, 8), new(80, 45), new(52, 30), new(20, 48), new(-8, 30), new(0, 0)]);
+    private readonly Geometry _kidney = new GeometryFactory().CreatePolygon([
+        new(0, 0),
+        new(60, -12),
+        new(95, 8),
+        new(80, 45),
+        new(52, 30),
+        new(20, 48),
+        new(-8, 30),
+        new(0, 0),
+    ]);
 
     private Plan _plan = null!;
     private SiteFlowering _flowering = null!;
@@ -69,14 +77,26 @@ public class StudioFigures
     {
         _edit = (_edit + 1) % 5;
         var checks = new DisplayChecks(_plan, _record, _ => _flowering);
-        return _plan.DisplaysOf("bollard-pot-north").Where(d => d.Lift > _flowering.Start)
+        return _plan
+            .DisplaysOf("bollard-pot-north")
+            .Where(d => d.Lift > _flowering.Start)
             .Sum(d => checks.For(d with { Items = [.. d.Items.Select((i, k) => k == 0 ? i with { Count = i.Count + _edit } : i)] }).Count);
     }
 
     [Benchmark]
-    public int ThreeProposedStacks() => StackProposals.For(
-        _plan, _plan.FindPlanter("bollard-pot-north")!, _flowering, _kernel, new DisplayChecks(_plan, _record, _ => _flowering),
-        new StackWish(new LocalDate(2027, 2, 15), new LocalDate(2027, 5, 31), []), new LocalDate(2026, 10, 15), new LocalDate(2027, 6, 7)).Count;
+    public int ThreeProposedStacks() =>
+        StackProposals
+            .For(
+                _plan,
+                _plan.FindPlanter("bollard-pot-north")!,
+                _flowering,
+                _kernel,
+                new DisplayChecks(_plan, _record, _ => _flowering),
+                new StackWish(new LocalDate(2027, 2, 15), new LocalDate(2027, 5, 31), []),
+                new LocalDate(2026, 10, 15),
+                new LocalDate(2027, 6, 7)
+            )
+            .Count;
 
     private Arrangement Of(string display) => Arrangement.Of(_plan, _plan.FindPlanter(Find(display).PlanterId)!, Find(display));
 

@@ -21,9 +21,7 @@ public sealed class InvalidInputException : Exception
 
     /// <summary>Wraps a single fault.</summary>
     public InvalidInputException(string field, string message)
-        : this([new Fault(field, message)])
-    {
-    }
+        : this([new Fault(field, message)]) { }
 
     /// <summary>Every fault found, in the order of the fields.</summary>
     public IReadOnlyList<Fault> Faults { get; }
@@ -66,7 +64,12 @@ public sealed class FaultList(int most = FaultList.MostNamed)
             if (IsFull)
                 Count++;
             else
-                Add(prefix.Length == 0 ? f.Field : f.Field.Length == 0 ? prefix : $"{prefix}.{f.Field}", f.Message);
+                Add(
+                    prefix.Length == 0 ? f.Field
+                        : f.Field.Length == 0 ? prefix
+                        : $"{prefix}.{f.Field}",
+                    f.Message
+                );
         }
     }
 
@@ -119,7 +122,9 @@ public sealed class FaultList(int most = FaultList.MostNamed)
         if (IsEmpty)
             return;
         int unnamed = Count - _faults.Count;
-        throw new InvalidInputException(unnamed == 0 ? [.. _faults] : [.. _faults, new Fault(string.Empty, $"{unnamed:#,0} more faults are not named; mend these first")]);
+        throw new InvalidInputException(
+            unnamed == 0 ? [.. _faults] : [.. _faults, new Fault(string.Empty, $"{unnamed:#,0} more faults are not named; mend these first")]
+        );
     }
 
     private void Rule(string field, string? text, int longest, bool lines)

@@ -18,9 +18,11 @@ public static class Ids
 
     /// <summary>True for a well-formed id.</summary>
     public static bool IsValid(string? id) =>
-        id is { Length: > 0 and <= Longest } && id[0] != '-' && id[^1] != '-' &&
-        !id.Contains("--", StringComparison.Ordinal) &&
-        id.All(c => c is (>= 'a' and <= 'z') or (>= '0' and <= '9') or '-');
+        id is { Length: > 0 and <= Longest }
+        && id[0] != '-'
+        && id[^1] != '-'
+        && !id.Contains("--", StringComparison.Ordinal)
+        && id.All(c => c is (>= 'a' and <= 'z') or (>= '0' and <= '9') or '-');
 
     /// <summary>Makes an id from a name for people; "planter" when nothing usable is left.</summary>
     /// <param name="name">Any text.</param>

@@ -20,7 +20,7 @@ public static class PlainText
     {
         if (text.Length > longest && Length(text) is var length && (length > longest || text.Length > longest * MostUnitsPerCharacter))
             return length > longest ? $"must be at most {longest:#,0} characters (it has {length:#,0})" : "heaps too many marks on its letters";
-        for (int i = 0; i < text.Length;)
+        for (int i = 0; i < text.Length; )
         {
             if (Rune.DecodeFromUtf16(text.AsSpan(i), out Rune rune, out int units) != System.Buffers.OperationStatus.Done)
                 return "holds half a character, as from a damaged file; type it anew";
@@ -44,7 +44,7 @@ public static class PlainText
         if (text.Length <= mostUnits)
             return text;
         int end = 0;
-        for (int next; (next = end + StringInfo.GetNextTextElementLength(text, end)) < mostUnits;)
+        for (int next; (next = end + StringInfo.GetNextTextElementLength(text, end)) < mostUnits; )
             end = next;
         return text[..end] + "…";
     }
@@ -80,11 +80,12 @@ public static class PlainText
         return true;
     }
 
-    private static bool IsAllowed(Rune rune, bool lines) => rune.Value switch
-    {
-        '\n' or '\r' or '\t' => lines,
-        < ' ' or (>= 0x7F and < 0xA0) => false,
-        >= 0xFDD0 and <= 0xFDEF => false,
-        var v => (v & 0xFFFE) != 0xFFFE,
-    };
+    private static bool IsAllowed(Rune rune, bool lines) =>
+        rune.Value switch
+        {
+            '\n' or '\r' or '\t' => lines,
+            < ' ' or (>= 0x7F and < 0xA0) => false,
+            >= 0xFDD0 and <= 0xFDEF => false,
+            var v => (v & 0xFFFE) != 0xFFFE,
+        };
 }

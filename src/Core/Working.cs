@@ -13,7 +13,8 @@ public sealed record Working(
     IReadOnlyList<WorkingInput> Inputs,
     string Rule,
     string Source,
-    IReadOnlyList<string> Steps);
+    IReadOnlyList<string> Steps
+);
 
 /// <summary>One input of a <see cref="Working"/>.</summary>
 /// <param name="Name">What it is.</param>

@@ -56,7 +56,10 @@ public static class FileLimits
             if (cells > MostCells)
                 throw new InvalidInputException("file", $"line {first} has more than {MostCells} cells; no sheet of this kind is so wide");
             if (i - start > LongestLine)
-                throw new InvalidInputException("file", $"line {first} is longer than {LongestLine:#,0} bytes{(quoted ? "; a quotation mark may not be closed" : string.Empty)}");
+                throw new InvalidInputException(
+                    "file",
+                    $"line {first} is longer than {LongestLine:#,0} bytes{(quoted ? "; a quotation mark may not be closed" : string.Empty)}"
+                );
             if (b != '\n')
                 continue;
             line++;

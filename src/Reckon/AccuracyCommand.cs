@@ -48,18 +48,28 @@ public static class AccuracyCommand
         var text = new StringBuilder();
         text.AppendLine("| published figure | source | published | ours | |").AppendLine("|---|---|---|---|---|");
         foreach (PublishedCheck check in PublishedCheck.All)
-            text.AppendLine(CultureInfo.InvariantCulture, $"| {check.What} | {check.Source} | {check.Published} {check.Unit} | {check.Compute():0.####} | {(check.IsMet ? "met" : "missed")} |");
+            text.AppendLine(
+                CultureInfo.InvariantCulture,
+                $"| {check.What} | {check.Source} | {check.Published} {check.Unit} | {check.Compute():0.####} | {(check.IsMet ? "met" : "missed")} |"
+            );
         text.AppendLine().AppendLine("| climate | years | zone |").AppendLine("|---|---|---|");
         foreach (AccuracyClimate climate in table.Climates)
             text.AppendLine(CultureInfo.InvariantCulture, $"| {climate.Name} | {climate.LastYear - climate.FirstYear + 1} | {climate.Zone} |");
-        text.AppendLine().AppendLine("| plant | shows | climate | window | median | 1 in 10 to 9 in 10 | years | |").AppendLine("|---|---|---|---|---|---|---|---|");
+        text.AppendLine()
+            .AppendLine("| plant | shows | climate | window | median | 1 in 10 to 9 in 10 | years | |")
+            .AppendLine("|---|---|---|---|---|---|---|---|");
         foreach (AccuracyCell c in cells)
         {
-            string verdict = c.Median is null ? "does not show" : c.DaysOff == 0 ? "within" : c.DaysOff < 0 ? $"{-c.DaysOff} days early" : $"{c.DaysOff} days late";
+            string verdict =
+                c.Median is null ? "does not show"
+                : c.DaysOff == 0 ? "within"
+                : c.DaysOff < 0 ? $"{-c.DaysOff} days early"
+                : $"{c.DaysOff} days late";
             string spread = c.Median is null ? "–" : $"{Say(c.Early)} – {Say(c.Late)}";
             text.AppendLine(
                 CultureInfo.InvariantCulture,
-                $"| {c.Window.PlantId} | {c.Window.Part.ToString().ToLowerInvariant()} | {c.Window.Climate} | {Say(c.Window.From)} – {Say(c.Window.To)} | {Say(c.Median)} | {spread} | {c.YearsShown} of {c.Years} | {verdict} |");
+                $"| {c.Window.PlantId} | {c.Window.Part.ToString().ToLowerInvariant()} | {c.Window.Climate} | {Say(c.Window.From)} – {Say(c.Window.To)} | {Say(c.Median)} | {spread} | {c.YearsShown} of {c.Years} | {verdict} |"
+            );
         }
         int met = cells.Count(c => c.DaysOff == 0);
         text.AppendLine().AppendLine(CultureInfo.InvariantCulture, $"{met} of {cells.Count} windows are met.");
@@ -68,5 +78,6 @@ public static class AccuracyCommand
 
     private static string Say(AnnualDate? day) => day is { } d ? Day.Format(d) : "–";
 
-    private static FileStream Open(string file) => File.Exists(file) ? File.OpenRead(file) : throw new InvalidInputException("FILE", $"there is no file \"{file}\"");
+    private static FileStream Open(string file) =>
+        File.Exists(file) ? File.OpenRead(file) : throw new InvalidInputException("FILE", $"there is no file \"{file}\"");
 }

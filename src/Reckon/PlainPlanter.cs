@@ -8,16 +8,17 @@ namespace UnrulyMeadow.Reckon;
 internal static class PlainPlanter
 {
     /// <summary>Makes it: in full sun and watered by hand, which nothing asked here depends on.</summary>
-    public static Planter Of(PlanterForm form, WallMaterial wall = WallMaterial.Terracotta, ViewedFrom viewedFrom = ViewedFrom.AllRound) => new()
-    {
-        Id = "planter",
-        AreaId = "area",
-        Name = "planter",
-        Form = form,
-        Exposure = Exposure.FullSun,
-        Watering = Watering.Hand,
-        ViewedFrom = viewedFrom,
-        Wall = form.IsBed ? WallMaterial.None : wall,
-        WallColour = "#c98a67",
-    };
+    public static Planter Of(PlanterForm form, WallMaterial wall = WallMaterial.Terracotta, ViewedFrom viewedFrom = ViewedFrom.AllRound) =>
+        new()
+        {
+            Id = "planter",
+            AreaId = "area",
+            Name = "planter",
+            Form = form,
+            Exposure = Exposure.FullSun,
+            Watering = Watering.Hand,
+            ViewedFrom = viewedFrom,
+            Wall = form.IsBed ? WallMaterial.None : wall,
+            WallColour = "#c98a67",
+        };
 }

@@ -18,7 +18,12 @@ public sealed record OrderItemInput(string Name, int Count, IReadOnlyList<Pack> 
 /// <param name="SpareShare">Spares, 0 to 0.5; default 0.05.</param>
 /// <param name="PlanFile">Path of a plan file, instead of items.</param>
 /// <param name="TurnId">The turn of that plan.</param>
-public sealed record OrderInput(IReadOnlyList<OrderItemInput>? Items = null, double SpareShare = 0.05, string? PlanFile = null, string? TurnId = null);
+public sealed record OrderInput(
+    IReadOnlyList<OrderItemInput>? Items = null,
+    double SpareShare = 0.05,
+    string? PlanFile = null,
+    string? TurnId = null
+);
 
 /// <summary>One kind of pack bought.</summary>
 public sealed record PackOutput(string Form, int Size, int Packs);
@@ -32,8 +37,8 @@ public sealed record OrderOutput(IReadOnlyList<OrderLineOutput> Lines, double Me
 /// <summary>Topics of the whole plan.</summary>
 internal static class PlanTopics
 {
-    public static Topic Order { get; } = new Topic<OrderInput, OrderOutput>(
-        "order", "cheapest packs for counts with spares, or for a whole turn of a plan", input =>
+    public static Topic Order { get; } =
+        new Topic<OrderInput, OrderOutput>("order", "cheapest packs for counts with spares, or for a whole turn of a plan", input =>
         {
             if ((input.Items is null) == (input.PlanFile is null))
                 throw new InvalidInputException("items", "give either items or planFile with turnId");
@@ -44,8 +49,14 @@ internal static class PlanTopics
                     ?? throw new InvalidInputException("turnId", $"must be one of {string.Join(", ", plan.Turns.Select(t => t.Id))}");
                 TurnOrder order = TurnOrder.For(plan, turn);
                 return (
-                    new OrderOutput([.. order.Lines.Select(l => Line(l.Plant.CommonName, l.Planned, l.Purchase))], Math.Round(order.MediumLitres, 1), order.MediumBags, order.Cost),
-                    [.. order.Lines.Select(order.Explain), order.ExplainMedium()]);
+                    new OrderOutput(
+                        [.. order.Lines.Select(l => Line(l.Plant.CommonName, l.Planned, l.Purchase))],
+                        Math.Round(order.MediumLitres, 1),
+                        order.MediumBags,
+                        order.Cost
+                    ),
+                    [.. order.Lines.Select(order.Explain), order.ExplainMedium()]
+                );
             }
             return Items(input);
         });
@@ -67,20 +78,26 @@ internal static class PlanTopics
             }
         }
         faults.ThrowIfAny();
-        var bought = input.Items.Select(i => (Item: i, Purchase: PackPurchase.Cheapest(PackPurchase.WithSpares(i.Count, input.SpareShare), i.Packs))).ToList();
+        var bought = input
+            .Items.Select(i => (Item: i, Purchase: PackPurchase.Cheapest(PackPurchase.WithSpares(i.Count, input.SpareShare), i.Packs)))
+            .ToList();
         return (
             new OrderOutput([.. bought.Select(b => Line(b.Item.Name, b.Item.Count, b.Purchase))], 0, 0, bought.Sum(b => b.Purchase.Cost)),
-            [.. bought.Select(b => new Working(
-                b.Item.Name,
-                $"{b.Purchase.Bought} for {b.Purchase.Cost:0.00}",
-                [new("planned", $"{b.Item.Count}"), new("spares", $"{input.SpareShare:P0}")],
-                "Cheapest mix of packs that covers n × (1 + spares), rounded up",
-                "Exact search over totals",
-                [$"{b.Purchase.Wanted} wanted: {string.Join(" + ", b.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}"))}."]))]);
+            [
+                .. bought.Select(b => new Working(
+                    b.Item.Name,
+                    $"{b.Purchase.Bought} for {b.Purchase.Cost:0.00}",
+                    [new("planned", $"{b.Item.Count}"), new("spares", $"{input.SpareShare:P0}")],
+                    "Cheapest mix of packs that covers n × (1 + spares), rounded up",
+                    "Exact search over totals",
+                    [$"{b.Purchase.Wanted} wanted: {string.Join(" + ", b.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}"))}."]
+                )),
+            ]
+        );
     }
 
-    private static OrderLineOutput Line(string name, int planned, PackPurchase p) => new(
-        name, planned, p.Wanted, p.Bought, [.. p.Packs.Select(x => new PackOutput(x.Pack.Form, x.Pack.Size, x.Packs))], p.Cost);
+    private static OrderLineOutput Line(string name, int planned, PackPurchase p) =>
+        new(name, planned, p.Wanted, p.Bought, [.. p.Packs.Select(x => new PackOutput(x.Pack.Form, x.Pack.Size, x.Packs))], p.Cost);
 
     internal static Plan ReadPlan(string path, string field)
     {

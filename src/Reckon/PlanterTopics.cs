@@ -29,7 +29,8 @@ public sealed record PlanterInput(
     string WallColour = "#c98a67",
     Exposure Exposure = Exposure.FullSun,
     Watering Watering = Watering.Hand,
-    PlanterSurvey? Survey = null)
+    PlanterSurvey? Survey = null
+)
 {
     /// <summary>The planter, checked.</summary>
     /// <exception cref="InvalidInputException">Something is out of range.</exception>
@@ -59,7 +60,16 @@ public sealed record PlanterInput(
 public sealed record WeightInput(PlanterInput Planter, double OnePersonKg = 20);
 
 /// <summary>Output of <c>weight</c>.</summary>
-public sealed record WeightOutput(double EmptyKg, double DryKg, double SaturatedKg, double SaturatedKgPerM2, string Lifting, string? Deck, double? GreatestPlantHeightCm, DrainageVerdict Drainage);
+public sealed record WeightOutput(
+    double EmptyKg,
+    double DryKg,
+    double SaturatedKg,
+    double SaturatedKgPerM2,
+    string Lifting,
+    string? Deck,
+    double? GreatestPlantHeightCm,
+    DrainageVerdict Drainage
+);
 
 /// <summary>Input of <c>fit</c>.</summary>
 /// <param name="Weather">The record.</param>
@@ -68,13 +78,27 @@ public sealed record WeightOutput(double EmptyKg, double DryKg, double Saturated
 /// <param name="Last">Last day asked.</param>
 /// <param name="Palette">Plants, as a plan file holds them.</param>
 /// <param name="FrostPocketC">How much colder than the station its leaves are, °C.</param>
-public sealed record FitInput(WeatherInput Weather, PlanterInput Planter, LocalDate First, LocalDate Last, IReadOnlyList<Plant> Palette, double FrostPocketC = 1);
+public sealed record FitInput(
+    WeatherInput Weather,
+    PlanterInput Planter,
+    LocalDate First,
+    LocalDate Last,
+    IReadOnlyList<Plant> Palette,
+    double FrostPocketC = 1
+);
 
 /// <summary>Why a plant fits badly: what was looked at, of what kind the reason is, and in words.</summary>
 public sealed record FitReasonOutput(FitAspect What, FitVerdict Verdict, string Kind, string Why);
 
 /// <summary>One plant's fit.</summary>
-public sealed record FitPlantOutput(string Id, FitVerdict Verdict, double Odds, double Score, LocalDate GoesIn, IReadOnlyList<FitReasonOutput> Reasons);
+public sealed record FitPlantOutput(
+    string Id,
+    FitVerdict Verdict,
+    double Odds,
+    double Score,
+    LocalDate GoesIn,
+    IReadOnlyList<FitReasonOutput> Reasons
+);
 
 /// <summary>Output of <c>fit</c>, the best first.</summary>
 public sealed record FitOutput(IReadOnlyList<FitPlantOutput> Plants);
@@ -89,18 +113,20 @@ public sealed record PaletteCheckOutput(IReadOnlyList<PaletteRemark> Remarks);
 /// <summary>Topics of planters and of what fits them.</summary>
 internal static class PlanterTopics
 {
-    public static Topic Volume { get; } = new Topic<VolumeInput, VolumeOutput>(
-        "volume", "litres and surface of a planter of any shape", input =>
+    public static Topic Volume { get; } = new Topic<VolumeInput, VolumeOutput>("volume", "litres and surface of a planter of any shape", input =>
         {
             var faults = new FaultList();
             faults.AddAll("form", input.Form.Faults());
             faults.ThrowIfAny();
             PlanterForm form = input.Form;
-            return (new VolumeOutput(R(form.PlantableLitres), R(form.FullLitres), Math.Round(form.SurfaceCm2 / 10_000, 4), R(form.PlantableDepthCm)), [form.ExplainVolume()]);
+            return (
+                new VolumeOutput(R(form.PlantableLitres), R(form.FullLitres), Math.Round(form.SurfaceCm2 / 10_000, 4), R(form.PlantableDepthCm)),
+                [form.ExplainVolume()]
+            );
         });
 
-    public static Topic Weight { get; } = new Topic<WeightInput, WeightOutput>(
-        "weight", "what a container weighs, who may lift it, and how high plants may stand in it", input =>
+    public static Topic Weight { get; } =
+        new Topic<WeightInput, WeightOutput>("weight", "what a container weighs, who may lift it, and how high plants may stand in it", input =>
         {
             var faults = new FaultList();
             faults.Range("onePersonKg", input.OnePersonKg, 1, 60, "kg");
@@ -111,13 +137,21 @@ internal static class PlanterTopics
             Drainage drainage = Drainage.Of(planter);
             return (
                 new WeightOutput(
-                    R(load.EmptyKg), R(load.DryKg), R(load.SaturatedKg), Math.Round(load.KgPerM2), load.LiftingCaution(input.OnePersonKg), load.DeckCaution,
-                    double.IsFinite(height.LimitCm) ? height.LimitCm : null, drainage.Verdict),
-                [load.Explain(), height.Explain(), drainage.Explain()]);
+                    R(load.EmptyKg),
+                    R(load.DryKg),
+                    R(load.SaturatedKg),
+                    Math.Round(load.KgPerM2),
+                    load.LiftingCaution(input.OnePersonKg),
+                    load.DeckCaution,
+                    double.IsFinite(height.LimitCm) ? height.LimitCm : null,
+                    drainage.Verdict
+                ),
+                [load.Explain(), height.Explain(), drainage.Explain()]
+            );
         });
 
-    public static Topic Fit { get; } = new Topic<FitInput, FitOutput>(
-        "fit", "what can stand in a planter and give colour in given weeks, with reasons", input =>
+    public static Topic Fit { get; } =
+        new Topic<FitInput, FitOutput>("fit", "what can stand in a planter and give colour in given weeks, with reasons", input =>
         {
             var faults = new FaultList();
             for (int i = 0; i < input.Palette.Count; i++)
@@ -128,21 +162,40 @@ internal static class PlanterTopics
             faults.ThrowIfAny();
             Core.Climate.WeatherRecord record = input.Weather.Read();
             var site = new SiteFlowering(record, SiteYear.UsualStart(input.First, record.Station.IsSouthern));
-            var question = new FitQuestion(site, Site.Default, input.Planter.Read(), new Area("area", "Area", input.FrostPocketC), input.First, input.Last);
+            var question = new FitQuestion(
+                site,
+                Site.Default,
+                input.Planter.Read(),
+                new Area("area", "Area", input.FrostPocketC),
+                input.First,
+                input.Last
+            );
             IReadOnlyList<PlantFit> found = question.Ask(input.Palette);
             return (
-                new FitOutput([.. found.Select(f => new FitPlantOutput(f.Plant.Id, f.Verdict, Math.Round(f.Odds, 3), Math.Round(f.Score, 3), f.Strip.Install, [.. f.Reasons.Select(r => new FitReasonOutput(r.What, r.Verdict, r.Why.Kind.ToString(), Said.Metric.Say(r.Why)))]))]),
-                [.. found.Select(f => f.Explain())]);
+                new FitOutput([
+                    .. found.Select(f => new FitPlantOutput(
+                        f.Plant.Id,
+                        f.Verdict,
+                        Math.Round(f.Odds, 3),
+                        Math.Round(f.Score, 3),
+                        f.Strip.Install,
+                        [.. f.Reasons.Select(r => new FitReasonOutput(r.What, r.Verdict, r.Why.Kind.ToString(), Said.Metric.Say(r.Why)))]
+                    )),
+                ]),
+                [.. found.Select(f => f.Explain())]
+            );
         });
 
-    public static Topic PaletteCheck { get; } = new Topic<PaletteCheckInput, PaletteCheckOutput>(
-        "palette-check", "figures of a palette that cannot go together", input => (
-            new PaletteCheckOutput(
-            [
-                .. input.Palette.SelectMany(p => p.Faults().Select(f => new PaletteRemark(p.Id, f.ToString()))),
-                .. Core.Palette.PaletteCheck.Of(input.Palette),
-            ]),
-            [Core.Palette.PaletteCheck.Explain(input.Palette)]));
+    public static Topic PaletteCheck { get; } =
+        new Topic<PaletteCheckInput, PaletteCheckOutput>("palette-check", "figures of a palette that cannot go together", input =>
+            (
+                new PaletteCheckOutput([
+                    .. input.Palette.SelectMany(p => p.Faults().Select(f => new PaletteRemark(p.Id, f.ToString()))),
+                    .. Core.Palette.PaletteCheck.Of(input.Palette),
+                ]),
+                [Core.Palette.PaletteCheck.Explain(input.Palette)]
+            )
+        );
 
     private static double R(double v) => Math.Round(v, 2);
 }

@@ -11,11 +11,36 @@ public static class Program
 {
     private static readonly Topic[] Topics =
     [
-        ClimateTopics.Frost, ClimateTopics.Zone, ClimateTopics.Normals, ClimateTopics.Generate,
-        SkyTopics.Sun, SkyTopics.Exposure, SkyTopics.Et0, SkyTopics.HeatIndex,
-        GroundTopics.Ground, GroundTopics.PlantingWindow, GroundTopics.ColdWeeks, GroundTopics.RootSurvival,
-        PlanterTopics.Volume, PlanterTopics.Weight, PlanterTopics.Fit, PlanterTopics.PaletteCheck,
-        PlantingTopics.Layer, PlantingTopics.Stack, StudioTopics.Pack, StudioTopics.Arrange, StudioTopics.Fullness, StudioTopics.ColourRelation, StudioTopics.ColourDifference, StudioTopics.Checks, PlantingTopics.Bloom, YearTopics.Year, YearTopics.Turn, YearTopics.CloseGaps, YearTopics.Rehearse, PlanTopics.Order,
+        ClimateTopics.Frost,
+        ClimateTopics.Zone,
+        ClimateTopics.Normals,
+        ClimateTopics.Generate,
+        SkyTopics.Sun,
+        SkyTopics.Exposure,
+        SkyTopics.Et0,
+        SkyTopics.HeatIndex,
+        GroundTopics.Ground,
+        GroundTopics.PlantingWindow,
+        GroundTopics.ColdWeeks,
+        GroundTopics.RootSurvival,
+        PlanterTopics.Volume,
+        PlanterTopics.Weight,
+        PlanterTopics.Fit,
+        PlanterTopics.PaletteCheck,
+        PlantingTopics.Layer,
+        PlantingTopics.Stack,
+        StudioTopics.Pack,
+        StudioTopics.Arrange,
+        StudioTopics.Fullness,
+        StudioTopics.ColourRelation,
+        StudioTopics.ColourDifference,
+        StudioTopics.Checks,
+        PlantingTopics.Bloom,
+        YearTopics.Year,
+        YearTopics.Turn,
+        YearTopics.CloseGaps,
+        YearTopics.Rehearse,
+        PlanTopics.Order,
     ];
 
     /// <summary>Runs with the process's own streams.</summary>
@@ -25,7 +50,12 @@ public static class Program
     public static int Run(string[] args, TextReader input, TextWriter output, TextWriter errors)
     {
         var list = new Option<bool>("--list") { Description = "name every topic" };
-        var root = new RootCommand("Reckons one topic: JSON in, JSON out. reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list · accuracy [FILE [PALETTE]]") { list };
+        var root = new RootCommand(
+            "Reckons one topic: JSON in, JSON out. reckon TOPIC [FILE|-] [--working] · TOPIC --schema · --list · accuracy [FILE [PALETTE]]"
+        )
+        {
+            list,
+        };
         foreach (Topic topic in Topics)
             root.Add(CommandOf(topic, input, output));
         root.Add(Accuracy(output));
@@ -33,21 +63,30 @@ public static class Program
         {
             output.WriteLine(root.Description);
             foreach (Topic t in Topics)
-                output.WriteLine($"{t.Name,-18}{t.Summary}");
+                output.WriteLine($"{t.Name, -18}{t.Summary}");
             return parsed.GetValue(list) ? 0 : 2;
         });
         ParseResult parsed = root.Parse(args);
         if (parsed.Errors.Count > 0)
         {
             bool noTopic = parsed.CommandResult.Command == root && parsed.UnmatchedTokens is [{ } word, ..] && !word.StartsWith('-');
-            errors.WriteLine(noTopic
-                ? $"topic: \"{parsed.UnmatchedTokens[0]}\" is none of {string.Join(", ", Topics.Select(t => t.Name))}"
-                : string.Join(Environment.NewLine, parsed.Errors.Select(e => e.Message)));
+            errors.WriteLine(
+                noTopic
+                    ? $"topic: \"{parsed.UnmatchedTokens[0]}\" is none of {string.Join(", ", Topics.Select(t => t.Name))}"
+                    : string.Join(Environment.NewLine, parsed.Errors.Select(e => e.Message))
+            );
             return 2;
         }
         try
         {
-            return parsed.Invoke(new InvocationConfiguration { Output = output, Error = errors, EnableDefaultExceptionHandler = false });
+            return parsed.Invoke(
+                new InvocationConfiguration
+                {
+                    Output = output,
+                    Error = errors,
+                    EnableDefaultExceptionHandler = false,
+                }
+            );
         }
         catch (InvalidInputException e)
         {
@@ -65,7 +104,9 @@ public static class Program
         var command = new Command(topic.Name, topic.Summary) { file, schema, working };
         command.SetAction(parsed =>
         {
-            output.WriteLine(parsed.GetValue(schema) ? topic.Schema() : Text(topic.Run(Json(parsed.GetValue(file), input)), parsed.GetValue(working)));
+            output.WriteLine(
+                parsed.GetValue(schema) ? topic.Schema() : Text(topic.Run(Json(parsed.GetValue(file), input)), parsed.GetValue(working))
+            );
             return 0;
         });
         return command;

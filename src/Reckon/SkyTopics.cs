@@ -57,7 +57,8 @@ public sealed record Et0Input(
     double? HumidityMaxPct = null,
     double? SunMJ = null,
     double? SunshineHours = null,
-    double? ExtraterrestrialMJ = null);
+    double? ExtraterrestrialMJ = null
+);
 
 /// <summary>Output of <c>et0</c>.</summary>
 public sealed record Et0Output(double MmPerDay, string Method);
@@ -73,8 +74,8 @@ public sealed record HeatIndexOutput(double IndexC, double IndexF, string? Warni
 /// <summary>Topics of sun, water and heat.</summary>
 internal static class SkyTopics
 {
-    public static Topic Sun { get; } = new Topic<SunInput, SunOutput>(
-        "sun", "where the sun stands at an instant, daylight and radiation above the air that day", input =>
+    public static Topic Sun { get; } =
+        new Topic<SunInput, SunOutput>("sun", "where the sun stands at an instant, daylight and radiation above the air that day", input =>
         {
             var faults = new FaultList();
             Place(faults, input.LatitudeDeg);
@@ -87,7 +88,8 @@ internal static class SkyTopics
                     Math.Round(sun.AltitudeDeg, 3),
                     Math.Round(sun.AzimuthDeg, 3),
                     Math.Round(SolarGeometry.DaylightHours(input.LatitudeDeg, day), 2),
-                    Math.Round(SolarGeometry.ExtraterrestrialRadiation(input.LatitudeDeg, day), 2)),
+                    Math.Round(SolarGeometry.ExtraterrestrialRadiation(input.LatitudeDeg, day), 2)
+                ),
                 [
                     new Working(
                         "The sun",
@@ -95,63 +97,93 @@ internal static class SkyTopics
                         [new("latitude", $"{input.LatitudeDeg:0.00}°"), new("longitude", $"{input.LongitudeDeg:0.00}°")],
                         "The sun's apparent longitude, obliquity and sidereal time; no refraction",
                         "Meeus, Astronomical Algorithms ch. 25; daylight and Ra by FAO Irrigation and Drainage Paper 56, eqs 21 and 34",
-                        []),
-                ]);
+                        []
+                    ),
+                ]
+            );
         });
 
-    public static Topic Exposure { get; } = new Topic<ExposureInput, ExposureOutput>(
-        "exposure", "direct sun by month, morning and afternoon, and class by season, over a skyline of walls and trees", input =>
-        {
-            var faults = new FaultList();
-            Place(faults, input.LatitudeDeg);
-            faults.AddAll("skyline", input.Skyline.Faults());
-            IReadOnlyList<int> years = input.Years ?? [input.Skyline.SurveyedIn];
-            for (int i = 0; i < years.Count; i++)
-                faults.Range($"years[{i}]", years[i], 1950, 2150, string.Empty);
-            faults.ThrowIfAny();
-            var reckoned = years.Select(y => SunYear.Of(input.Skyline, input.LatitudeDeg, y)).ToList();
-            return (
-                new ExposureOutput([.. reckoned.Select(y => new SunYearOutput(
-                    y.Year,
-                    y.GrowingSeason,
-                    [.. y.Seasons.Select(s => new SeasonSunOutput(s.Season, Math.Round(s.Hours, 1), s.Class))],
-                    [.. y.Months.Select(m => new MonthSun(m.Month, Math.Round(m.MorningHours, 2), Math.Round(m.AfternoonHours, 2)))]))]),
-                [.. reckoned.Select(y => y.Explain())]);
-        });
-
-    public static Topic Et0 { get; } = new Topic<Et0Input, Et0Output>(
-        "et0", "reference evapotranspiration of a day, by Penman–Monteith where the data allow, else by Hargreaves", input =>
-        {
-            var faults = new FaultList();
-            Place(faults, input.LatitudeDeg);
-            faults.Range("minC", input.MinC, -90, 60, "°C");
-            faults.Range("maxC", input.MaxC, input.MinC, 60, "°C");
-            faults.Range("elevationM", input.ElevationM, -430, 9000, "m");
-            faults.Range("windHeightM", input.WindHeightM, 0.5, 200, "m");
-            Optional(faults, "windMs", input.WindMs, 0, 80, "m/s");
-            Optional(faults, "humidityMinPct", input.HumidityMinPct, 0, 100, "%");
-            Optional(faults, "humidityMaxPct", input.HumidityMaxPct, 0, 100, "%");
-            Optional(faults, "sunMJ", input.SunMJ, 0, 45, "MJ/m²");
-            Optional(faults, "sunshineHours", input.SunshineHours, 0, 24, "h");
-            Optional(faults, "extraterrestrialMJ", input.ExtraterrestrialMJ, 0, 50, "MJ/m²");
-            faults.ThrowIfAny();
-            int day = input.Day.DayOfYear;
-            double mean = input.MeanC ?? ((input.MinC + input.MaxC) / 2);
-            double? sun = input.SunMJ ?? (input.SunshineHours is { } hours ? ReferenceEvapotranspiration.SunFromHours(hours, input.LatitudeDeg, day) : null);
-            if (input.WindMs is { } wind && input.HumidityMinPct is { } dry && input.HumidityMaxPct is { } moist && sun is { } mj)
+    public static Topic Exposure { get; } =
+        new Topic<ExposureInput, ExposureOutput>(
+            "exposure",
+            "direct sun by month, morning and afternoon, and class by season, over a skyline of walls and trees",
+            input =>
             {
-                double at2 = Math.Abs(input.WindHeightM - 2) < 0.01 ? wind : ReferenceEvapotranspiration.WindAt2M(wind, input.WindHeightM);
-                double vapour = ReferenceEvapotranspiration.Vapour(input.MinC, input.MaxC, dry, moist);
-                double full = ReferenceEvapotranspiration.PenmanMonteith(input.MinC, input.MaxC, vapour, at2, mj, input.LatitudeDeg, input.ElevationM, day);
-                return (new Et0Output(Math.Round(full, 2), "penman-monteith"), [Explain(full, "Penman–Monteith, eq. 6", $"wind at 2 m {at2:0.000} m/s, vapour {vapour:0.000} kPa, sun {mj:0.00} MJ/m²")]);
+                var faults = new FaultList();
+                Place(faults, input.LatitudeDeg);
+                faults.AddAll("skyline", input.Skyline.Faults());
+                IReadOnlyList<int> years = input.Years ?? [input.Skyline.SurveyedIn];
+                for (int i = 0; i < years.Count; i++)
+                    faults.Range($"years[{i}]", years[i], 1950, 2150, string.Empty);
+                faults.ThrowIfAny();
+                var reckoned = years.Select(y => SunYear.Of(input.Skyline, input.LatitudeDeg, y)).ToList();
+                return (
+                    new ExposureOutput([
+                        .. reckoned.Select(y => new SunYearOutput(
+                            y.Year,
+                            y.GrowingSeason,
+                            [.. y.Seasons.Select(s => new SeasonSunOutput(s.Season, Math.Round(s.Hours, 1), s.Class))],
+                            [.. y.Months.Select(m => new MonthSun(m.Month, Math.Round(m.MorningHours, 2), Math.Round(m.AfternoonHours, 2)))]
+                        )),
+                    ]),
+                    [.. reckoned.Select(y => y.Explain())]
+                );
             }
-            double ra = input.ExtraterrestrialMJ ?? SolarGeometry.ExtraterrestrialRadiation(input.LatitudeDeg, day);
-            double simple = ReferenceEvapotranspiration.Hargreaves(input.MinC, input.MaxC, mean, ra);
-            return (new Et0Output(Math.Round(simple, 2), "hargreaves"), [Explain(simple, "Hargreaves, eq. 52: 0.0023 (T + 17.8) √(Tmax − Tmin) 0.408 Ra", $"Ra {ra:0.00} MJ/m², mean {mean:0.0} °C")]);
-        });
+        );
 
-    public static Topic HeatIndex { get; } = new Topic<HeatIndexInput, HeatIndexOutput>(
-        "heat-index", "how hot it feels in the shade, and what crews are warned of", input =>
+    public static Topic Et0 { get; } =
+        new Topic<Et0Input, Et0Output>(
+            "et0",
+            "reference evapotranspiration of a day, by Penman–Monteith where the data allow, else by Hargreaves",
+            input =>
+            {
+                var faults = new FaultList();
+                Place(faults, input.LatitudeDeg);
+                faults.Range("minC", input.MinC, -90, 60, "°C");
+                faults.Range("maxC", input.MaxC, input.MinC, 60, "°C");
+                faults.Range("elevationM", input.ElevationM, -430, 9000, "m");
+                faults.Range("windHeightM", input.WindHeightM, 0.5, 200, "m");
+                Optional(faults, "windMs", input.WindMs, 0, 80, "m/s");
+                Optional(faults, "humidityMinPct", input.HumidityMinPct, 0, 100, "%");
+                Optional(faults, "humidityMaxPct", input.HumidityMaxPct, 0, 100, "%");
+                Optional(faults, "sunMJ", input.SunMJ, 0, 45, "MJ/m²");
+                Optional(faults, "sunshineHours", input.SunshineHours, 0, 24, "h");
+                Optional(faults, "extraterrestrialMJ", input.ExtraterrestrialMJ, 0, 50, "MJ/m²");
+                faults.ThrowIfAny();
+                int day = input.Day.DayOfYear;
+                double mean = input.MeanC ?? ((input.MinC + input.MaxC) / 2);
+                double? sun = input.SunMJ
+                    ?? (input.SunshineHours is { } hours ? ReferenceEvapotranspiration.SunFromHours(hours, input.LatitudeDeg, day) : null);
+                if (input.WindMs is { } wind && input.HumidityMinPct is { } dry && input.HumidityMaxPct is { } moist && sun is { } mj)
+                {
+                    double at2 = Math.Abs(input.WindHeightM - 2) < 0.01 ? wind : ReferenceEvapotranspiration.WindAt2M(wind, input.WindHeightM);
+                    double vapour = ReferenceEvapotranspiration.Vapour(input.MinC, input.MaxC, dry, moist);
+                    double full = ReferenceEvapotranspiration.PenmanMonteith(
+                        input.MinC,
+                        input.MaxC,
+                        vapour,
+                        at2,
+                        mj,
+                        input.LatitudeDeg,
+                        input.ElevationM,
+                        day
+                    );
+                    return (
+                        new Et0Output(Math.Round(full, 2), "penman-monteith"),
+                        [Explain(full, "Penman–Monteith, eq. 6", $"wind at 2 m {at2:0.000} m/s, vapour {vapour:0.000} kPa, sun {mj:0.00} MJ/m²")]
+                    );
+                }
+                double ra = input.ExtraterrestrialMJ ?? SolarGeometry.ExtraterrestrialRadiation(input.LatitudeDeg, day);
+                double simple = ReferenceEvapotranspiration.Hargreaves(input.MinC, input.MaxC, mean, ra);
+                return (
+                    new Et0Output(Math.Round(simple, 2), "hargreaves"),
+                    [Explain(simple, "Hargreaves, eq. 52: 0.0023 (T + 17.8) √(Tmax − Tmin) 0.408 Ra", $"Ra {ra:0.00} MJ/m², mean {mean:0.0} °C")]
+                );
+            }
+        );
+
+    public static Topic HeatIndex { get; } =
+        new Topic<HeatIndexInput, HeatIndexOutput>("heat-index", "how hot it feels in the shade, and what crews are warned of", input =>
         {
             var faults = new FaultList();
             faults.Range("airC", input.AirC, -30, 60, "°C");
@@ -160,7 +192,8 @@ internal static class SkyTopics
             double index = Core.Climate.HeatIndex.C(input.AirC, input.HumidityPct);
             return (
                 new HeatIndexOutput(Math.Round(index, 1), Math.Round((index * 9 / 5) + 32, 1), Core.Climate.HeatIndex.Word(index)),
-                [Core.Climate.HeatIndex.Explain(input.AirC, input.HumidityPct)]);
+                [Core.Climate.HeatIndex.Explain(input.AirC, input.HumidityPct)]
+            );
         });
 
     internal static void Place(FaultList faults, double latitude) => faults.Range("latitudeDeg", latitude, -90, 90, "degrees");
@@ -171,6 +204,6 @@ internal static class SkyTopics
             faults.Range(field, given, low, high, unit);
     }
 
-    private static Working Explain(double mm, string rule, string step) => new(
-        "Reference evapotranspiration", $"{mm:0.0} mm", [], rule, "FAO Irrigation and Drainage Paper 56 (Allen et al. 1998)", [step + "."]);
+    private static Working Explain(double mm, string rule, string step) =>
+        new("Reference evapotranspiration", $"{mm:0.0} mm", [], rule, "FAO Irrigation and Drainage Paper 56 (Allen et al. 1998)", [step + "."]);
 }

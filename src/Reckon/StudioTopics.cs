@@ -20,7 +20,16 @@ namespace UnrulyMeadow.Reckon;
 /// <param name="WidthCm">Width of it.</param>
 /// <param name="IsOval">True for an ellipse.</param>
 /// <param name="Corners">Corners [x, y] of any outline.</param>
-public sealed record PackInput(double DiscCm, double GapCm = 0, double WallCm = 0, double? DiameterCm = null, double? LengthCm = null, double? WidthCm = null, bool IsOval = false, IReadOnlyList<double[]>? Corners = null);
+public sealed record PackInput(
+    double DiscCm,
+    double GapCm = 0,
+    double WallCm = 0,
+    double? DiameterCm = null,
+    double? LengthCm = null,
+    double? WidthCm = null,
+    bool IsOval = false,
+    IReadOnlyList<double[]>? Corners = null
+);
 
 /// <summary>Output of <c>pack</c>: how many fit, at which places, and a proven bound on how many could.</summary>
 public sealed record DiscsOutput(int Count, int? Bound, IReadOnlyList<double[]> Places);
@@ -33,7 +42,15 @@ public sealed record DiscsOutput(int Count, int? Bound, IReadOnlyList<double[]> 
 /// <param name="MatureSpreadCm">Width grown.</param>
 /// <param name="SpreadThenCm">Width on the day asked; the width as bought when left out.</param>
 /// <param name="Habit">The way it stands.</param>
-public sealed record ArrangedPlant(string Name, int Count, double HeightCm, double SpreadAtPurchaseCm, double MatureSpreadCm, double? SpreadThenCm = null, Habit Habit = Habit.Mounding);
+public sealed record ArrangedPlant(
+    string Name,
+    int Count,
+    double HeightCm,
+    double SpreadAtPurchaseCm,
+    double MatureSpreadCm,
+    double? SpreadThenCm = null,
+    Habit Habit = Habit.Mounding
+);
 
 /// <summary>Input of <c>arrange</c> and <c>fullness</c>.</summary>
 /// <param name="Form">The planter's inside.</param>
@@ -41,7 +58,13 @@ public sealed record ArrangedPlant(string Name, int Count, double HeightCm, doub
 /// <param name="ViewedFrom">From where it is seen.</param>
 /// <param name="Target">Cover wanted, for <c>fullness</c>.</param>
 /// <param name="Density">School of density, for <c>fullness</c>.</param>
-public sealed record ArrangeInput(PlanterForm Form, IReadOnlyList<ArrangedPlant> Plants, ViewedFrom ViewedFrom = ViewedFrom.AllRound, double Target = FullnessQuestion.Full, DensitySchool Density = DensitySchool.ByDate);
+public sealed record ArrangeInput(
+    PlanterForm Form,
+    IReadOnlyList<ArrangedPlant> Plants,
+    ViewedFrom ViewedFrom = ViewedFrom.AllRound,
+    double Target = FullnessQuestion.Full,
+    DensitySchool Density = DensitySchool.ByDate
+);
 
 /// <summary>One kind as arranged.</summary>
 public sealed record ArrangedOutput(string Name, ArrangementRole Role, double Seen, IReadOnlyList<double[]> Places);
@@ -66,13 +89,25 @@ public sealed record RelationOutput(RelationKind Relation, double HueApartDeg, d
 /// <param name="LabOne">L*, a*, b*.</param>
 /// <param name="LabOther">L*, a*, b*.</param>
 /// <param name="Pairs">Up to 20,000 pairs of #rrggbb.</param>
-public sealed record DifferenceInput(string? One = null, string? Other = null, double[]? LabOne = null, double[]? LabOther = null, IReadOnlyList<string[]>? Pairs = null);
+public sealed record DifferenceInput(
+    string? One = null,
+    string? Other = null,
+    double[]? LabOne = null,
+    double[]? LabOther = null,
+    IReadOnlyList<string[]>? Pairs = null
+);
 
 /// <summary>One of many pairs: the difference, and both colours as L*, a*, b*.</summary>
 public sealed record PairOutput(double Difference, double[] LabOne, double[] LabOther);
 
 /// <summary>Output of <c>colour-difference</c>: CIEDE2000, to usual eyes and to three others; of many pairs the mean, and each.</summary>
-public sealed record DifferenceOutput(double Difference, double? ToProtan, double? ToDeutan, double? ToTritan, IReadOnlyList<PairOutput>? Pairs = null);
+public sealed record DifferenceOutput(
+    double Difference,
+    double? ToProtan,
+    double? ToDeutan,
+    double? ToTritan,
+    IReadOnlyList<PairOutput>? Pairs = null
+);
 
 /// <summary>Input of <c>checks</c>.</summary>
 /// <param name="PlanFile">Path of a plan file.</param>
@@ -81,7 +116,15 @@ public sealed record DifferenceOutput(double Difference, double? ToProtan, doubl
 public sealed record ChecksInput(string PlanFile, WeatherInput? Weather = null, string? DisplayId = null);
 
 /// <summary>One remark with its remedies: of what kind it is, and in words.</summary>
-public sealed record RemarkOutput(string DisplayId, Gravity Gravity, RemarkKind Kind, string What, string Why, string Mend, IReadOnlyList<string> Remedies);
+public sealed record RemarkOutput(
+    string DisplayId,
+    Gravity Gravity,
+    RemarkKind Kind,
+    string What,
+    string Why,
+    string Mend,
+    IReadOnlyList<string> Remedies
+);
 
 /// <summary>Output of <c>checks</c>, the gravest of each display first.</summary>
 public sealed record ChecksOutput(IReadOnlyList<RemarkOutput> Remarks);
@@ -89,17 +132,20 @@ public sealed record ChecksOutput(IReadOnlyList<RemarkOutput> Remarks);
 /// <summary>Topics of the planter studio.</summary>
 internal static class StudioTopics
 {
-    public static Topic Pack { get; } = new Topic<PackInput, DiscsOutput>(
-        "pack", "discs of one size packed into a round, oval, rectangular or any outline", input =>
+    public static Topic Pack { get; } =
+        new Topic<PackInput, DiscsOutput>("pack", "discs of one size packed into a round, oval, rectangular or any outline", input =>
         {
             var faults = new FaultList();
             faults.Range("discCm", input.DiscCm, 0.1, 500, "cm");
             faults.Range("gapCm", input.GapCm, 0, 100, "cm");
             faults.Range("wallCm", input.WallCm, 0, 100, "cm");
-            int given = (input.DiameterCm is null ? 0 : 1) + (input.LengthCm is null && input.WidthCm is null ? 0 : 1) + (input.Corners is null ? 0 : 1);
+            int given =
+                (input.DiameterCm is null ? 0 : 1) + (input.LengthCm is null && input.WidthCm is null ? 0 : 1) + (input.Corners is null ? 0 : 1);
             if (given != 1)
                 faults.Add("diameterCm", "give one outline: diameterCm, or lengthCm with widthCm, or corners");
-            foreach ((string name, double? size) in new[] { ("diameterCm", input.DiameterCm), ("lengthCm", input.LengthCm), ("widthCm", input.WidthCm) })
+            foreach (
+                (string name, double? size) in new[] { ("diameterCm", input.DiameterCm), ("lengthCm", input.LengthCm), ("widthCm", input.WidthCm) }
+            )
             {
                 if (size is { } s)
                     faults.Range(name, s, 0.1, 100_000, "cm");
@@ -131,16 +177,33 @@ internal static class StudioTopics
             {
                 (double l, double w) = (input.LengthCm!.Value, input.WidthCm!.Value);
                 bool none = Math.Min(l, w) + add < pitch;
-                places = none ? [] : input.IsOval ? DiscPacking.InEllipse(l + add, w + add, pitch / 2) : DiscPacking.InRectangle(l + add, w + add, pitch / 2);
+                places =
+                    none ? []
+                    : input.IsOval ? DiscPacking.InEllipse(l + add, w + add, pitch / 2)
+                    : DiscPacking.InRectangle(l + add, w + add, pitch / 2);
                 room = none || input.IsOval ? null : DiscRoom.Rectangle(l - (2 * inset), w - (2 * inset));
             }
             return (
-                new DiscsOutput(places.Count, room?.Bound(pitch), [.. places.Select(p => new[] { Math.Round(p.XCm, 2) + 0.0, Math.Round(p.YCm, 2) + 0.0 })]),
-                [new Working("Discs that fit", $"{places.Count}", [new("centre to centre", $"{pitch:0.##} cm"), new("centres from the edge", $"{inset:0.##} cm")], "Staggered and square lattices at their best offset, then discs pushed together until no more go in; in a circle of up to a hundred the densest that a search found", "To 13 as Graham, Lubachevsky, Nurmela & Östergård 1998; Oler 1961 for the bound", [])]);
+                new DiscsOutput(
+                    places.Count,
+                    room?.Bound(pitch),
+                    [.. places.Select(p => new[] { Math.Round(p.XCm, 2) + 0.0, Math.Round(p.YCm, 2) + 0.0 })]
+                ),
+                [
+                    new Working(
+                        "Discs that fit",
+                        $"{places.Count}",
+                        [new("centre to centre", $"{pitch:0.##} cm"), new("centres from the edge", $"{inset:0.##} cm")],
+                        "Staggered and square lattices at their best offset, then discs pushed together until no more go in; in a circle of up to a hundred the densest that a search found",
+                        "To 13 as Graham, Lubachevsky, Nurmela & Östergård 1998; Oler 1961 for the bound",
+                        []
+                    ),
+                ]
+            );
         });
 
-    public static Topic Arrange { get; } = new Topic<ArrangeInput, ArrangeOutput>(
-        "arrange", "where each plant of a planter stands, what it covers and what is seen of it", input =>
+    public static Topic Arrange { get; } =
+        new Topic<ArrangeInput, ArrangeOutput>("arrange", "where each plant of a planter stands, what it covers and what is seen of it", input =>
         {
             (Planter planter, IReadOnlyList<(Plant Plant, int Count)> kinds) = Read(input);
             Arrangement laid = Arrangement.Of(planter, [.. kinds.Select(k => (k.Plant, new DisplayItem(k.Plant.Id, k.Count)))]);
@@ -150,69 +213,156 @@ internal static class StudioTopics
                 new ArrangeOutput(
                     R(PlantCover.Of(laid, p => Stature.AsBought(p.Plant)).Covered),
                     R(PlantCover.Of(laid, Then).Covered),
-                    [.. kinds.Select((k, i) => new ArrangedOutput(
-                        k.Plant.CommonName,
-                        laid.RoleOf(k.Plant),
-                        R(sight.Shown.Where((_, n) => laid.Plants[n].Item == i).Average()),
-                        [.. laid.Plants.Where(p => p.Item == i).Select(p => new[] { Math.Round(p.At.XCm, 1) + 0.0, Math.Round(p.At.YCm, 1) + 0.0 })]))]),
-                [laid.Explain()]);
+                    [
+                        .. kinds.Select(
+                            (k, i) =>
+                                new ArrangedOutput(
+                                    k.Plant.CommonName,
+                                    laid.RoleOf(k.Plant),
+                                    R(sight.Shown.Where((_, n) => laid.Plants[n].Item == i).Average()),
+                                    [
+                                        .. laid
+                                            .Plants.Where(p => p.Item == i)
+                                            .Select(p => new[] { Math.Round(p.At.XCm, 1) + 0.0, Math.Round(p.At.YCm, 1) + 0.0 }),
+                                    ]
+                                )
+                        ),
+                    ]
+                ),
+                [laid.Explain()]
+            );
         });
 
-    public static Topic Fullness { get; } = new Topic<ArrangeInput, FullnessOutput>(
-        "fullness", "how many plants cover so much of a planter, laid out and as wide as on a day", input =>
+    public static Topic Fullness { get; } =
+        new Topic<ArrangeInput, FullnessOutput>("fullness", "how many plants cover so much of a planter, laid out and as wide as on a day", input =>
         {
             (Planter planter, IReadOnlyList<(Plant Plant, int Count)> kinds) = Read(input);
             var question = new FullnessQuestion(planter, kinds);
             double[] then = [.. input.Plants.Select(p => p.SpreadThenCm ?? p.SpreadAtPurchaseCm)];
             FullnessAnswer answer = question.By(input.Density, input.Target, then);
             NodaTime.LocalDate day = new(2001, 6, 1);
-            return (new FullnessOutput(answer.Total, answer.Counts, R(answer.CoverAtInstall), R(answer.CoverOnDay), question.Most), [question.Explain(answer, input.Target, day, day, then) with { Figure = "Plants for the cover asked" }]);
+            return (
+                new FullnessOutput(answer.Total, answer.Counts, R(answer.CoverAtInstall), R(answer.CoverOnDay), question.Most),
+                [question.Explain(answer, input.Target, day, day, then) with { Figure = "Plants for the cover asked" }]
+            );
         });
 
-    public static Topic ColourRelation { get; } = new Topic<TwoColours, RelationOutput>(
-        "colour-relation", "how two colours stand to each other by hue, lightness and chroma", input =>
+    public static Topic ColourRelation { get; } =
+        new Topic<TwoColours, RelationOutput>("colour-relation", "how two colours stand to each other by hue, lightness and chroma", input =>
         {
             Colours(("one", input.One), ("other", input.Other));
             Core.Colour.ColourRelation relation = Core.Colour.ColourRelation.Of(input.One, input.Other);
-            return (new RelationOutput(relation.Kind, Math.Round(relation.HueApartDeg, 1), Math.Round(relation.LightnessApart, 1), Math.Round(relation.Difference, 2)), [relation.Explain()]);
+            return (
+                new RelationOutput(
+                    relation.Kind,
+                    Math.Round(relation.HueApartDeg, 1),
+                    Math.Round(relation.LightnessApart, 1),
+                    Math.Round(relation.Difference, 2)
+                ),
+                [relation.Explain()]
+            );
         });
 
-    public static Topic ColourDifference { get; } = new Topic<DifferenceInput, DifferenceOutput>(
-        "colour-difference", "how different two colours look: CIEDE2000, and to eyes with a colour-vision deficiency", input =>
-        {
-            if (input.Pairs is { Count: > 0 and <= 20_000 } pairs)
+    public static Topic ColourDifference { get; } =
+        new Topic<DifferenceInput, DifferenceOutput>(
+            "colour-difference",
+            "how different two colours look: CIEDE2000, and to eyes with a colour-vision deficiency",
+            input =>
             {
-                Colours([.. pairs.SelectMany((p, i) => new[] { ($"pairs[{i}][0]", p.ElementAtOrDefault(0) ?? string.Empty), ($"pairs[{i}][1]", p.ElementAtOrDefault(1) ?? string.Empty) })]);
-                IReadOnlyList<PairOutput> all = [.. pairs.Select(p => (One: Lab.Of(p[0]), Other: Lab.Of(p[1]))).Select(p => new PairOutput(Core.Colour.ColourDifference.Ciede2000(p.One, p.Other), [p.One.L, p.One.A, p.One.B], [p.Other.L, p.Other.A, p.Other.B]))];
-                return (new DifferenceOutput(Math.Round(all.Average(p => p.Difference), 4), null, null, null, all), [Core.Colour.ColourDifference.Explain(pairs[0][0], pairs[0][1])]);
+                if (input.Pairs is { Count: > 0 and <= 20_000 } pairs)
+                {
+                    Colours([
+                        .. pairs.SelectMany(
+                            (p, i) =>
+                                new[]
+                                {
+                                    ($"pairs[{i}][0]", p.ElementAtOrDefault(0) ?? string.Empty),
+                                    ($"pairs[{i}][1]", p.ElementAtOrDefault(1) ?? string.Empty),
+                                }
+                        ),
+                    ]);
+                    IReadOnlyList<PairOutput> all =
+                    [
+                        .. pairs
+                            .Select(p => (One: Lab.Of(p[0]), Other: Lab.Of(p[1])))
+                            .Select(p => new PairOutput(
+                                Core.Colour.ColourDifference.Ciede2000(p.One, p.Other),
+                                [p.One.L, p.One.A, p.One.B],
+                                [p.Other.L, p.Other.A, p.Other.B]
+                            )),
+                    ];
+                    return (
+                        new DifferenceOutput(Math.Round(all.Average(p => p.Difference), 4), null, null, null, all),
+                        [Core.Colour.ColourDifference.Explain(pairs[0][0], pairs[0][1])]
+                    );
+                }
+                if (input.LabOne is { } a && input.LabOther is { } b)
+                {
+                    var faults = new FaultList();
+                    if (a.Length != 3 || a.Any(v => !double.IsFinite(v)))
+                        faults.Add("labOne", "must be three numbers: L*, a*, b*");
+                    if (b.Length != 3 || b.Any(v => !double.IsFinite(v)))
+                        faults.Add("labOther", "must be three numbers: L*, a*, b*");
+                    faults.ThrowIfAny();
+                    double d = Core.Colour.ColourDifference.Ciede2000(new Lab(a[0], a[1], a[2]), new Lab(b[0], b[1], b[2]));
+                    return (
+                        new DifferenceOutput(Math.Round(d, 4), null, null, null),
+                        [
+                            new Working(
+                                "Difference",
+                                $"{d:0.0000}",
+                                [new("one", string.Join(", ", a)), new("other", string.Join(", ", b))],
+                                "CIEDE2000 with all weights at 1",
+                                "Sharma, Wu & Dalal 2005",
+                                []
+                            ),
+                        ]
+                    );
+                }
+                if (input.One is null || input.Other is null)
+                    throw new InvalidInputException("one", "give one and other as #rrggbb, or labOne and labOther, or from 1 to 20,000 pairs");
+                Colours(("one", input.One), ("other", input.Other));
+                double Seen(ColourSight sight) =>
+                    Math.Round(Core.Colour.ColourDifference.Between(ColourVision.Seen(input.One, sight), ColourVision.Seen(input.Other, sight)), 2);
+                return (
+                    new DifferenceOutput(
+                        Math.Round(Core.Colour.ColourDifference.Between(input.One, input.Other), 2),
+                        Seen(ColourSight.Protan),
+                        Seen(ColourSight.Deutan),
+                        Seen(ColourSight.Tritan)
+                    ),
+                    [Core.Colour.ColourDifference.Explain(input.One, input.Other)]
+                );
             }
-            if (input.LabOne is { } a && input.LabOther is { } b)
-            {
-                var faults = new FaultList();
-                if (a.Length != 3 || a.Any(v => !double.IsFinite(v)))
-                    faults.Add("labOne", "must be three numbers: L*, a*, b*");
-                if (b.Length != 3 || b.Any(v => !double.IsFinite(v)))
-                    faults.Add("labOther", "must be three numbers: L*, a*, b*");
-                faults.ThrowIfAny();
-                double d = Core.Colour.ColourDifference.Ciede2000(new Lab(a[0], a[1], a[2]), new Lab(b[0], b[1], b[2]));
-                return (new DifferenceOutput(Math.Round(d, 4), null, null, null), [new Working("Difference", $"{d:0.0000}", [new("one", string.Join(", ", a)), new("other", string.Join(", ", b))], "CIEDE2000 with all weights at 1", "Sharma, Wu & Dalal 2005", [])]);
-            }
-            if (input.One is null || input.Other is null)
-                throw new InvalidInputException("one", "give one and other as #rrggbb, or labOne and labOther, or from 1 to 20,000 pairs");
-            Colours(("one", input.One), ("other", input.Other));
-            double Seen(ColourSight sight) => Math.Round(Core.Colour.ColourDifference.Between(ColourVision.Seen(input.One, sight), ColourVision.Seen(input.Other, sight)), 2);
-            return (new DifferenceOutput(Math.Round(Core.Colour.ColourDifference.Between(input.One, input.Other), 2), Seen(ColourSight.Protan), Seen(ColourSight.Deutan), Seen(ColourSight.Tritan)), [Core.Colour.ColourDifference.Explain(input.One, input.Other)]);
-        });
+        );
 
-    public static Topic Checks { get; } = new Topic<ChecksInput, ChecksOutput>(
-        "checks", "what is worth a look in the displays of a plan, why, and what would mend it", input =>
+    public static Topic Checks { get; } =
+        new Topic<ChecksInput, ChecksOutput>("checks", "what is worth a look in the displays of a plan, why, and what would mend it", input =>
         {
             Plan plan = PlanTopics.ReadPlan(input.PlanFile, "planFile");
             if (input.DisplayId is { } id && plan.Displays.All(d => d.Id != id))
                 throw new InvalidInputException("displayId", $"there is no display \"{id}\" in the plan");
             var checks = new DisplayChecks(plan, input.Weather?.Read());
-            IReadOnlyList<Remark> remarks = [.. plan.Displays.Where(d => input.DisplayId is null || d.Id == input.DisplayId).SelectMany(d => checks.For(d, thorough: input.DisplayId is not null))];
-            return (new ChecksOutput([.. remarks.Select(r => new RemarkOutput(r.DisplayId, r.Gravity, r.Kind, Said.Metric.What(r), Said.Metric.Why(r), Said.Metric.Mend(r), [.. r.Remedies.Select(Said.Metric.Say)]))]), [.. remarks.Select(r => r.Working)]);
+            IReadOnlyList<Remark> remarks =
+            [
+                .. plan
+                    .Displays.Where(d => input.DisplayId is null || d.Id == input.DisplayId)
+                    .SelectMany(d => checks.For(d, thorough: input.DisplayId is not null)),
+            ];
+            return (
+                new ChecksOutput([
+                    .. remarks.Select(r => new RemarkOutput(
+                        r.DisplayId,
+                        r.Gravity,
+                        r.Kind,
+                        Said.Metric.What(r),
+                        Said.Metric.Why(r),
+                        Said.Metric.Mend(r),
+                        [.. r.Remedies.Select(Said.Metric.Say)]
+                    )),
+                ]),
+                [.. remarks.Select(r => r.Working)]
+            );
         });
 
     private static double R(double share) => Math.Round(share, 3);
@@ -248,24 +398,35 @@ internal static class StudioTopics
             faults.Add("target", "must be above 0 and at most 1");
         faults.ThrowIfAny();
         Planter planter = PlainPlanter.Of(input.Form, viewedFrom: input.ViewedFrom);
-        return (planter, [.. input.Plants.Select((p, i) => (new Plant
-        {
-            Id = $"plant-{i + 1}",
-            BotanicalName = p.Name,
-            CommonName = p.Name,
-            LifeForm = LifeForm.TenderAnnual,
-            Habit = p.Habit,
-            HeightCm = p.HeightCm,
-            SpreadAtPurchaseCm = p.SpreadAtPurchaseCm,
-            MatureSpreadCm = p.MatureSpreadCm,
-            LightLow = Exposure.Shade,
-            LightHigh = Exposure.FullSun,
-            Water = WaterNeed.Medium,
-            TopDamageC = 0,
-            Green = GreenLeaf.InSeason,
-            Windows = [],
-            Packs = [new Pack("one", 1, 0)],
-            Source = "given",
-        }, p.Count))]);
+        return (
+            planter,
+            [
+                .. input.Plants.Select(
+                    (p, i) =>
+                        (
+                            new Plant
+                            {
+                                Id = $"plant-{i + 1}",
+                                BotanicalName = p.Name,
+                                CommonName = p.Name,
+                                LifeForm = LifeForm.TenderAnnual,
+                                Habit = p.Habit,
+                                HeightCm = p.HeightCm,
+                                SpreadAtPurchaseCm = p.SpreadAtPurchaseCm,
+                                MatureSpreadCm = p.MatureSpreadCm,
+                                LightLow = Exposure.Shade,
+                                LightHigh = Exposure.FullSun,
+                                Water = WaterNeed.Medium,
+                                TopDamageC = 0,
+                                Green = GreenLeaf.InSeason,
+                                Windows = [],
+                                Packs = [new Pack("one", 1, 0)],
+                                Source = "given",
+                            },
+                            p.Count
+                        )
+                ),
+            ]
+        );
     }
 }

@@ -22,7 +22,10 @@ public sealed record WeatherInput(string? File = null, string? Location = null, 
         WeatherRecord record = ReadDays();
         return record.YearsUsed.Count > 0
             ? record
-            : throw new InvalidInputException("weather", $"holds no year that is complete enough: a year may lack {WeatherRecord.MostMissingDays} days at most");
+            : throw new InvalidInputException(
+                "weather",
+                $"holds no year that is complete enough: a year may lack {WeatherRecord.MostMissingDays} days at most"
+            );
     }
 
     /// <summary>Reads a record of any length.</summary>

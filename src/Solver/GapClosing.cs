@@ -19,24 +19,33 @@ namespace UnrulyMeadow.Solver;
 /// <param name="Considered">Changes that were weighed.</param>
 /// <param name="LeftBare">Planters that stay bare for a week or more, with the reason, of a <see cref="StaysBareReason"/>.</param>
 public sealed record GapAnswer(
-    IReadOnlyList<GapMove> Moves, int Days, int MostDays, int BareDays, decimal Cost, int Considered, IReadOnlyList<(Planter Planter, Fact Why)> LeftBare)
+    IReadOnlyList<GapMove> Moves,
+    int Days,
+    int MostDays,
+    int BareDays,
+    decimal Cost,
+    int Considered,
+    IReadOnlyList<(Planter Planter, Fact Why)> LeftBare
+)
 {
     /// <summary>How far the answer may be from the best, as a share of the bound; 0 when it is the best.</summary>
     public double Gap => MostDays == 0 ? 0 : 1 - ((double)Days / MostDays);
 
     /// <summary>The arithmetic behind the answer.</summary>
-    public Working Explain(string money) => new(
-        "Bare spells closed",
-        $"{Days} of {BareDays} planter-days",
-        [
-            new("changes weighed", $"{Considered}"),
-            new("changes proposed", $"{Moves.Count}"),
-            new("most that any choice among them brings", $"{MostDays} planter-days"),
-            new("cost", $"{money}{Cost:0.00}"),
-        ],
-        "Within a fiftieth of the most planter-days in colour that any choice gives: the least effort, a purchase counted as 10, any change as 5, and its cost; within budget, stock and house rules",
-        "CP-SAT with its bound; each change followed through every weather year by the season kernel",
-        [Gap <= 0 ? "No choice among the changes found is better." : $"At most {Gap:P1} below the best."]);
+    public Working Explain(string money) =>
+        new(
+            "Bare spells closed",
+            $"{Days} of {BareDays} planter-days",
+            [
+                new("changes weighed", $"{Considered}"),
+                new("changes proposed", $"{Moves.Count}"),
+                new("most that any choice among them brings", $"{MostDays} planter-days"),
+                new("cost", $"{money}{Cost:0.00}"),
+            ],
+            "Within a fiftieth of the most planter-days in colour that any choice gives: the least effort, a purchase counted as 10, any change as 5, and its cost; within budget, stock and house rules",
+            "CP-SAT with its bound; each change followed through every weather year by the season kernel",
+            [Gap <= 0 ? "No choice among the changes found is better." : $"At most {Gap:P1} below the best."]
+        );
 }
 
 /// <summary>Chooses among changes so that bare spells close, within what is allowed.</summary>
@@ -61,15 +70,26 @@ public static class GapClosing
     /// <param name="cancel">Stops the work.</param>
     /// <exception cref="InvalidInputException">The question is faulty, or its limits contradict each other.</exception>
     public static GapAnswer Close(
-        Plan plan, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question, double seconds = 3, IProgress<(int Planters, GapAnswer? Answer)>? sofar = null, CancellationToken cancel = default)
+        Plan plan,
+        SeasonKernel kernel,
+        SiteFlowering flowering,
+        GapQuestion question,
+        double seconds = 3,
+        IProgress<(int Planters, GapAnswer? Answer)>? sofar = null,
+        CancellationToken cancel = default
+    )
     {
         IReadOnlyList<Fault> faults = question.Faults();
         if (faults.Count > 0)
             throw new InvalidInputException(faults);
         List<PlanterSeason> bare =
         [
-            .. kernel.Of(plan, cancel: cancel).Planters
-                .Where(p => (question.PlanterIds.Count == 0 || question.PlanterIds.Contains(p.Planter.Id)) && p.BareSpells.Any(s => s.LastDay >= question.From)),
+            .. kernel
+                .Of(plan, cancel: cancel)
+                .Planters.Where(p =>
+                    (question.PlanterIds.Count == 0 || question.PlanterIds.Contains(p.Planter.Id))
+                    && p.BareSpells.Any(s => s.LastDay >= question.From)
+                ),
         ];
         var moves = new List<GapMove>();
         var time = new PlantingTime(kernel);
@@ -80,11 +100,21 @@ public static class GapClosing
         foreach (PlanterSeason[] some in bare.Take(2).Chunk(2).Concat(bare.Skip(2).Chunk(16)))
         {
             var found = new IReadOnlyList<GapMove>[some.Length];
-            Parallel.For(0, some.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount, TaskScheduler = TaskScheduler.Current }, i =>
-            {
-                found[i] = GapMoves.For(plan, some[i].Planter, kernel, flowering, question, time);
-                sofar?.Report((Interlocked.Increment(ref done), null));
-            });
+            Parallel.For(
+                0,
+                some.Length,
+                new ParallelOptions
+                {
+                    CancellationToken = cancel,
+                    MaxDegreeOfParallelism = Environment.ProcessorCount,
+                    TaskScheduler = TaskScheduler.Current,
+                },
+                i =>
+                {
+                    found[i] = GapMoves.For(plan, some[i].Planter, kernel, flowering, question, time);
+                    sofar?.Report((Interlocked.Increment(ref done), null));
+                }
+            );
             moves.AddRange(found.SelectMany(f => f));
             if (!told && sofar is not null && moves.Count > 0 && watch.Elapsed.TotalSeconds > 0.3)
             {
@@ -118,12 +148,26 @@ public static class GapClosing
     /// <param name="question">What is allowed.</param>
     /// <param name="seconds">Longest the solver may think, seconds.</param>
     /// <param name="cancel">Stops the work.</param>
-    public static GapAnswer Choose(Plan plan, IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> moves, GapQuestion question, double seconds, CancellationToken cancel = default) =>
-        Choose(plan, bare, moves, question, seconds, null, null, cancel);
+    public static GapAnswer Choose(
+        Plan plan,
+        IReadOnlyList<PlanterSeason> bare,
+        IReadOnlyList<GapMove> moves,
+        GapQuestion question,
+        double seconds,
+        CancellationToken cancel = default
+    ) => Choose(plan, bare, moves, question, seconds, null, null, cancel);
 
     // With a bound that is known to hold, the most days need not be sought again while nearly as many can be had.
     private static GapAnswer Choose(
-        Plan plan, IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> moves, GapQuestion question, double seconds, int? bound, IReadOnlyList<GapMove>? near, CancellationToken cancel)
+        Plan plan,
+        IReadOnlyList<PlanterSeason> bare,
+        IReadOnlyList<GapMove> moves,
+        GapQuestion question,
+        double seconds,
+        int? bound,
+        IReadOnlyList<GapMove>? near,
+        CancellationToken cancel
+    )
     {
         int bareDays = bare.Sum(p => p.BareSpells.Where(s => s.LastDay >= question.From).Sum(s => s.Days));
         if (moves.Count == 0)
@@ -137,14 +181,23 @@ public static class GapClosing
             if (Solve(plan, moves, question, null, seconds * 0.6, near, cancel) is not { } most)
                 return new GapAnswer([], 0, 0, bareDays, 0, moves.Count, Left(bare, [], moves));
             mostDays = most.Bound;
-            cheapest = (most.Days >= Least(mostDays) ? Solve(plan, moves, question, Least(mostDays), seconds * 0.4, most.Chosen, cancel) : null) ?? most;
+            cheapest = (most.Days >= Least(mostDays) ? Solve(plan, moves, question, Least(mostDays), seconds * 0.4, most.Chosen, cancel) : null)
+                ?? most;
         }
         (List<GapMove> chosen, int brought, _) = cheapest.Value;
         chosen.Sort((a, b) => b.DaysGained.CompareTo(a.DaysGained));
         return new GapAnswer(chosen, brought, mostDays, bareDays, chosen.Sum(m => m.Cost), moves.Count, Left(bare, chosen, moves));
     }
 
-    private static (List<GapMove> Chosen, int Days, int Bound)? Solve(Plan plan, IReadOnlyList<GapMove> moves, GapQuestion question, int? leastDays, double seconds, IReadOnlyList<GapMove>? near, CancellationToken cancel)
+    private static (List<GapMove> Chosen, int Days, int Bound)? Solve(
+        Plan plan,
+        IReadOnlyList<GapMove> moves,
+        GapQuestion question,
+        int? leastDays,
+        double seconds,
+        IReadOnlyList<GapMove>? near,
+        CancellationToken cancel
+    )
     {
         var model = new CpModel();
         BoolVar[] take = [.. moves.Select((m, i) => model.NewBoolVar($"m{i}"))];
@@ -164,7 +217,10 @@ public static class GapClosing
         var known = near?.Select(m => m.Id).ToHashSet(StringComparer.Ordinal);
         for (int i = 0; known is not null && i < moves.Count; i++)
             model.AddHint(take[i], known.Contains(moves[i].Id));
-        var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,relative_gap_limit:{Enough},max_time_in_seconds:{seconds}") };
+        var solver = new CpSolver
+        {
+            StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,relative_gap_limit:{Enough},max_time_in_seconds:{seconds}"),
+        };
         using CancellationTokenRegistration stop = cancel.Register(solver.StopSearch);
         CpSolverStatus status = solver.Solve(model);
         cancel.ThrowIfCancellationRequested();
@@ -224,7 +280,11 @@ public static class GapClosing
 
     private static void Limits(CpModel model, BoolVar[] take, Plan plan, IReadOnlyList<GapMove> moves, GapQuestion question)
     {
-        var byPlanter = moves.Select((m, i) => (Move: m, Index: i)).GroupBy(x => x.Move.Planter.Id, StringComparer.Ordinal).Select(g => g.ToList()).ToList();
+        var byPlanter = moves
+            .Select((m, i) => (Move: m, Index: i))
+            .GroupBy(x => x.Move.Planter.Id, StringComparer.Ordinal)
+            .Select(g => g.ToList())
+            .ToList();
         foreach (var here in byPlanter)
         {
             model.Add(LinearExpr.Sum(here.Select(x => take[x.Index])) <= question.MostPerPlanter);
@@ -245,7 +305,11 @@ public static class GapClosing
             model.Add(LinearExpr.WeightedSum(take, moves.Select(m => (long)Math.Round(m.Cost * 100))) <= (long)(budget * 100));
         if (question.MostKinds is { } mostKinds)
         {
-            var kinds = moves.Select((m, i) => (Move: m, Index: i)).Where(x => x.Move.Buys).GroupBy(x => x.Move.Plant!.Id, StringComparer.Ordinal).ToList();
+            var kinds = moves
+                .Select((m, i) => (Move: m, Index: i))
+                .Where(x => x.Move.Buys)
+                .GroupBy(x => x.Move.Plant!.Id, StringComparer.Ordinal)
+                .ToList();
             BoolVar[] bought = [.. kinds.Select((_, k) => model.NewBoolVar($"k{k}"))];
             for (int k = 0; k < kinds.Count; k++)
             {
@@ -302,24 +366,39 @@ public static class GapClosing
     {
         if (moves.Count == 0)
             return [];
-        SiteFlowering Flowering(NodaTime.LocalDate start) => start == flowering.Start ? flowering : new SiteFlowering(flowering.Record, start, flowering.FrostRisk);
+        SiteFlowering Flowering(NodaTime.LocalDate start) =>
+            start == flowering.Start ? flowering : new SiteFlowering(flowering.Record, start, flowering.FrostRisk);
         Plan after = Apply(plan, moves);
         // Checks are made for one thread each.
         List<GapMove> wrong =
         [
-            .. moves.AsParallel().AsOrdered().Where(move =>
-            {
-                var now = new DisplayChecks(plan, flowering.Record, Flowering);
-                var then = new DisplayChecks(after, flowering.Record, Flowering);
-                var before = plan.DisplaysOf(move.Planter.Id).Where(d => move.Replaces.Contains(d.Id)).SelectMany(d => now.For(d, thorough: false)).Select(r => r.Says.Key).ToHashSet(StringComparer.Ordinal);
-                return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.Gravity is Gravity.Loses or Gravity.Weakens or Gravity.AgainstRule && !before.Contains(r.Says.Key)));
-            }),
+            .. moves
+                .AsParallel()
+                .AsOrdered()
+                .Where(move =>
+                {
+                    var now = new DisplayChecks(plan, flowering.Record, Flowering);
+                    var then = new DisplayChecks(after, flowering.Record, Flowering);
+                    var before = plan.DisplaysOf(move.Planter.Id)
+                        .Where(d => move.Replaces.Contains(d.Id))
+                        .SelectMany(d => now.For(d, thorough: false))
+                        .Select(r => r.Says.Key)
+                        .ToHashSet(StringComparer.Ordinal);
+                    return move.Displays.Any(d =>
+                        then.For(d, thorough: false)
+                            .Any(r => r.Gravity is Gravity.Loses or Gravity.Weakens or Gravity.AgainstRule && !before.Contains(r.Says.Key))
+                    );
+                }),
         ];
         // Several changes to one planter must bring together what each brings alone.
         foreach (var planter in moves.Except(wrong).GroupBy(m => m.Planter.Id, StringComparer.Ordinal).Where(g => g.Count() > 1))
         {
             HashSet<string> replaced = planter.SelectMany(m => m.Replaces).ToHashSet(StringComparer.Ordinal);
-            PlanterSeason together = kernel.Try(plan, planter.First().Planter, [.. plan.DisplaysOf(planter.Key).Where(d => !replaced.Contains(d.Id)), .. planter.SelectMany(m => m.Displays)]);
+            PlanterSeason together = kernel.Try(
+                plan,
+                planter.First().Planter,
+                [.. plan.DisplaysOf(planter.Key).Where(d => !replaced.Contains(d.Id)), .. planter.SelectMany(m => m.Displays)]
+            );
             if (planter.Any(m => Missing(m.Gains, together) > m.DaysGained / 4))
                 wrong.Add(planter.MinBy(m => m.DaysGained)!);
         }
@@ -334,7 +413,11 @@ public static class GapClosing
         return missing;
     }
 
-    private static List<(Planter Planter, Fact Why)> Left(IReadOnlyList<PlanterSeason> bare, IReadOnlyList<GapMove> chosen, IReadOnlyList<GapMove> moves)
+    private static List<(Planter Planter, Fact Why)> Left(
+        IReadOnlyList<PlanterSeason> bare,
+        IReadOnlyList<GapMove> chosen,
+        IReadOnlyList<GapMove> moves
+    )
     {
         var left = new List<(Planter, Fact)>();
         foreach (PlanterSeason season in bare)
@@ -344,7 +427,8 @@ public static class GapClosing
             int days = season.BareSpells.Sum(s => s.Days);
             if (days - closed < BareSpell.ShortestDays)
                 continue;
-            StaysBareReason why = moves.All(m => m.Planter.Id != season.Planter.Id) ? StaysBareReason.NothingFound
+            StaysBareReason why =
+                moves.All(m => m.Planter.Id != season.Planter.Id) ? StaysBareReason.NothingFound
                 : here.Count == 0 ? StaysBareReason.BeyondTheLimits
                 : StaysBareReason.DaysStay;
             left.Add((season.Planter, new Fact(why, ("days", days - closed))));

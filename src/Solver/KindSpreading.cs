@@ -11,18 +11,27 @@ namespace UnrulyMeadow.Solver;
 /// <param name="Planted">Each planter with its bulbs, in the order asked; planters that take nothing are left out.</param>
 /// <param name="Left">Bulbs left over, by kind.</param>
 /// <param name="Without">Planters that take fewer kinds than the scheme wants, with the reason.</param>
-public sealed record SpreadAnswer(IReadOnlyList<(Planter Planter, IReadOnlyList<(SpreadRoom Room, int Count)> Takes)> Planted, IReadOnlyList<KindAtHand> Left, IReadOnlyList<(Planter Planter, string Why)> Without)
+public sealed record SpreadAnswer(
+    IReadOnlyList<(Planter Planter, IReadOnlyList<(SpreadRoom Room, int Count)> Takes)> Planted,
+    IReadOnlyList<KindAtHand> Left,
+    IReadOnlyList<(Planter Planter, string Why)> Without
+)
 {
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(SpreadQuestion question) => new(
-        "Kinds over planters",
-        $"{Planted.Count} of {question.Planters.Count} planters",
-        [
-            .. question.Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Count} at hand, {k.Count - (Left.FirstOrDefault(l => l.Plant == k.Plant)?.Count ?? 0)} laid out in {Planted.Count(p => p.Takes.Any(t => t.Room.Plant == k.Plant))} planters")),
-        ],
-        "As many planters as can be take a kind whole, never fewer than make a show; then as few bulbs as can be stay over",
-        "CP-SAT; fewest of a kind by common practice (ten in a bed, a clump of five small ones or three large in a container) and by the site's threshold of cover",
-        []);
+    public Working Explain(SpreadQuestion question) =>
+        new(
+            "Kinds over planters",
+            $"{Planted.Count} of {question.Planters.Count} planters",
+            [
+                .. question.Kinds.Select(k => new WorkingInput(
+                    k.Plant.CommonName,
+                    $"{k.Count} at hand, {k.Count - (Left.FirstOrDefault(l => l.Plant == k.Plant)?.Count ?? 0)} laid out in {Planted.Count(p => p.Takes.Any(t => t.Room.Plant == k.Plant))} planters"
+                )),
+            ],
+            "As many planters as can be take a kind whole, never fewer than make a show; then as few bulbs as can be stay over",
+            "CP-SAT; fewest of a kind by common practice (ten in a bed, a clump of five small ones or three large in a container) and by the site's threshold of cover",
+            []
+        );
 }
 
 /// <summary>Lays kinds of bulbs over many planters without accidental mixing.</summary>
@@ -38,7 +47,13 @@ public static class KindSpreading
     /// <param name="question">The question.</param>
     /// <param name="done">Told the count of planters measured.</param>
     /// <param name="cancel">Stops the work.</param>
-    public static SpreadAnswer Choose(Plan plan, SeasonKernel kernel, SpreadQuestion question, IProgress<int>? done = null, CancellationToken cancel = default)
+    public static SpreadAnswer Choose(
+        Plan plan,
+        SeasonKernel kernel,
+        SpreadQuestion question,
+        IProgress<int>? done = null,
+        CancellationToken cancel = default
+    )
     {
         IReadOnlyList<Fault> faults = question.Faults();
         if (faults.Count > 0)
@@ -64,7 +79,9 @@ public static class KindSpreading
                 takes.Add((p, room, take, count));
             }
         }
-        foreach (var slot in takes.GroupBy(t => (t.Planter, Third: question.Scheme == SpreadScheme.OneOfEachThird ? t.Room.Third : SpringThird.Early)))
+        foreach (
+            var slot in takes.GroupBy(t => (t.Planter, Third: question.Scheme == SpreadScheme.OneOfEachThird ? t.Room.Third : SpringThird.Early))
+        )
             model.AddAtMostOne(slot.Select(t => t.Takes));
         foreach (KindAtHand kind in question.Kinds)
         {
@@ -78,17 +95,52 @@ public static class KindSpreading
         model.Maximize((LinearExpr.Sum(takes.Select(t => t.Takes)) * SlotWorth) + LinearExpr.Sum(takes.Select(t => t.Count)));
         var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{Seconds}") };
         bool solved = solver.Solve(model) is CpSolverStatus.Optimal or CpSolverStatus.Feasible;
-        var chosen = takes.Where(t => solved && solver.BooleanValue(t.Takes)).Select(t => (t.Planter, t.Room, Count: (int)solver.Value(t.Count))).ToList();
-        int wanted = question.Scheme == SpreadScheme.OneOfEachThird ? Math.Max(1, question.Kinds.Select(k => rooms.SelectMany(r => r).FirstOrDefault(r => r.Plant == k.Plant)?.Third).OfType<SpringThird>().Distinct().Count()) : 1;
+        var chosen = takes
+            .Where(t => solved && solver.BooleanValue(t.Takes))
+            .Select(t => (t.Planter, t.Room, Count: (int)solver.Value(t.Count)))
+            .ToList();
+        int wanted =
+            question.Scheme == SpreadScheme.OneOfEachThird
+                ? Math.Max(
+                    1,
+                    question
+                        .Kinds.Select(k => rooms.SelectMany(r => r).FirstOrDefault(r => r.Plant == k.Plant)?.Third)
+                        .OfType<SpringThird>()
+                        .Distinct()
+                        .Count()
+                )
+                : 1;
         return new SpreadAnswer(
             [
-                .. question.Planters.Select((p, i) => (p, (IReadOnlyList<(SpreadRoom, int)>)[.. chosen.Where(c => c.Planter == i).OrderBy(c => c.Room.Third).Select(c => (c.Room, c.Count))]))
+                .. question
+                    .Planters.Select(
+                        (p, i) =>
+                            (
+                                p,
+                                (IReadOnlyList<(SpreadRoom, int)>)
+                                    [.. chosen.Where(c => c.Planter == i).OrderBy(c => c.Room.Third).Select(c => (c.Room, c.Count))]
+                            )
+                    )
                     .Where(x => x.Item2.Count > 0),
             ],
-            [.. question.Kinds.Select(k => k with { Count = k.Count - chosen.Where(c => c.Room.Plant == k.Plant).Sum(c => c.Count) }).Where(k => k.Count > 0)],
             [
-                .. question.Planters.Select((p, i) => (Planter: p, Index: i)).Where(x => chosen.Count(c => c.Planter == x.Index) < wanted)
-                    .Select(x => (x.Planter, rooms[x.Index].Count == 0 ? "none of the kinds fits, or flowers when planted then" : chosen.Any(c => c.Planter == x.Index) ? "not every third of spring is left for it" : "too few are left to make a show here, or its neighbours carry them")),
-            ]);
+                .. question
+                    .Kinds.Select(k => k with { Count = k.Count - chosen.Where(c => c.Room.Plant == k.Plant).Sum(c => c.Count) })
+                    .Where(k => k.Count > 0),
+            ],
+            [
+                .. question
+                    .Planters.Select((p, i) => (Planter: p, Index: i))
+                    .Where(x => chosen.Count(c => c.Planter == x.Index) < wanted)
+                    .Select(x =>
+                        (
+                            x.Planter,
+                            rooms[x.Index].Count == 0 ? "none of the kinds fits, or flowers when planted then"
+                            : chosen.Any(c => c.Planter == x.Index) ? "not every third of spring is left for it"
+                            : "too few are left to make a show here, or its neighbours carry them"
+                        )
+                    ),
+            ]
+        );
     }
 }

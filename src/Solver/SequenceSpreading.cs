@@ -13,18 +13,20 @@ namespace UnrulyMeadow.Solver;
 public sealed record SequenceAnswer(IReadOnlyList<SequenceMove> Moves, int Before, int After, int Most, IReadOnlyList<int> InFlower)
 {
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(AreaSequence area) => new(
-        $"{area.Area.Name}: bulbs spread over spring",
-        Moves.Count == 0 ? "nothing to exchange" : $"{Moves.Count} exchanges",
-        [
-            new("worth as planned", $"{Before}"),
-            new("worth with them", $"{After}"),
-            new("most that any choice is worth", $"{Most}"),
-            new("evenly spread", $"{area.EvenCount} planters in flower on each day"),
-        ],
-        $"Worth: on each day of the site's spring the first planter in bulb flower counts {SequenceSpreading.FirstWorth}, the second half of that, the third a third, and so on. An exchange must bring more than {SequenceSpreading.MoveWorth}, and near colours come first",
-        "CP-SAT with its bound; days in flower from the season kernel",
-        []);
+    public Working Explain(AreaSequence area) =>
+        new(
+            $"{area.Area.Name}: bulbs spread over spring",
+            Moves.Count == 0 ? "nothing to exchange" : $"{Moves.Count} exchanges",
+            [
+                new("worth as planned", $"{Before}"),
+                new("worth with them", $"{After}"),
+                new("most that any choice is worth", $"{Most}"),
+                new("evenly spread", $"{area.EvenCount} planters in flower on each day"),
+            ],
+            $"Worth: on each day of the site's spring the first planter in bulb flower counts {SequenceSpreading.FirstWorth}, the second half of that, the third a third, and so on. An exchange must bring more than {SequenceSpreading.MoveWorth}, and near colours come first",
+            "CP-SAT with its bound; days in flower from the season kernel",
+            []
+        );
 }
 
 /// <summary>Chooses exchanges so that an area's bulbs flower neither all at once nor with gaps between them.</summary>
@@ -63,7 +65,11 @@ public static class SequenceSpreading
             return new SequenceAnswer([], before, before, before, area.InFlower);
         var model = new CpModel();
         BoolVar[] take = [.. moves.Select((m, i) => model.NewBoolVar($"m{i}"))];
-        var byPlanter = moves.Select((m, i) => (Move: m, Index: i)).GroupBy(x => x.Move.Planter.Id, StringComparer.Ordinal).Select(g => g.ToList()).ToList();
+        var byPlanter = moves
+            .Select((m, i) => (Move: m, Index: i))
+            .GroupBy(x => x.Move.Planter.Id, StringComparer.Ordinal)
+            .Select(g => g.ToList())
+            .ToList();
         foreach (var here in byPlanter)
             model.AddAtMostOne(here.Select(x => take[x.Index]));
         IReadOnlyDictionary<string, bool[]> now = area.Flowering;

@@ -33,7 +33,16 @@ public enum StackAim
 /// <param name="MostWeeks">No stack that fits can give more weeks: the solver's bound.</param>
 /// <param name="Cost">What is to be bought, guide prices.</param>
 /// <param name="Stack">The stack as laid out: every bulb at its place.</param>
-public sealed record StackProposal(StackAim Aim, Display Display, IReadOnlyList<StackCandidate> Kinds, IReadOnlyList<double> Odds, double Weeks, double MostWeeks, decimal Cost, BulbStack Stack)
+public sealed record StackProposal(
+    StackAim Aim,
+    Display Display,
+    IReadOnlyList<StackCandidate> Kinds,
+    IReadOnlyList<double> Odds,
+    double Weeks,
+    double MostWeeks,
+    decimal Cost,
+    BulbStack Stack
+)
 {
     /// <summary>The planter's year with the stack in it.</summary>
     public required PlanterSeason With { get; init; }
@@ -45,24 +54,37 @@ public sealed record StackProposal(StackAim Aim, Display Display, IReadOnlyList<
     public int DaysInColour(StackWish wish) => With.DaysInColourBetween(wish.First, wish.Last);
 
     /// <summary>The arithmetic behind the proposal.</summary>
-    public Working Explain(StackWish wish) => new(
-        Aim switch { StackAim.LongestColour => "Longest colour", StackAim.LeastCost => "Least cost", _ => "Richest together" },
-        $"{DaysInColour(wish)} days in colour",
-        [
-            new("in colour without it", $"{Without.DaysInColourBetween(wish.First, wish.Last)} days"),
-            new("weeks of bulbs, by the best of each week", $"{Weeks:0.0} of {Odds.Count}"),
-            new("weeks wanted", $"{wish.First.ToString("d MMM uuuu", null)} to {wish.Last.ToString("d MMM uuuu", null)}"),
-            .. Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Count}, {k.Cover:P0} of what is seen in colour, shows in {k.Odds.Sum():0.0} weeks{(k.AtHand > 0 ? $", {k.AtHand} at hand" : string.Empty)}")),
-            new("bulbs to buy", $"{Cost:0.00}"),
-        ],
-        Aim switch
-        {
-            StackAim.LongestColour => "The most weeks, each with the odds of its best bulb; then the least cost",
-            StackAim.LeastCost => "The least cost that keeps 85 % of the weeks that can be had",
-            _ => "The most weeks in which up to three kinds show together, keeping 70 % of the weeks that can be had",
-        },
-        "CP-SAT over every hardy bulb of the palette that fits; odds by thermal time over the station's record",
-        [$"By the best bulb of each week no stack that fits gives more than {MostWeeks:0.0} weeks (the solver's bound).", "Laid out bulb by bulb and checked against every rule."]);
+    public Working Explain(StackWish wish) =>
+        new(
+            Aim switch
+            {
+                StackAim.LongestColour => "Longest colour",
+                StackAim.LeastCost => "Least cost",
+                _ => "Richest together",
+            },
+            $"{DaysInColour(wish)} days in colour",
+            [
+                new("in colour without it", $"{Without.DaysInColourBetween(wish.First, wish.Last)} days"),
+                new("weeks of bulbs, by the best of each week", $"{Weeks:0.0} of {Odds.Count}"),
+                new("weeks wanted", $"{wish.First.ToString("d MMM uuuu", null)} to {wish.Last.ToString("d MMM uuuu", null)}"),
+                .. Kinds.Select(k => new WorkingInput(
+                    k.Plant.CommonName,
+                    $"{k.Count}, {k.Cover:P0} of what is seen in colour, shows in {k.Odds.Sum():0.0} weeks{(k.AtHand > 0 ? $", {k.AtHand} at hand" : string.Empty)}"
+                )),
+                new("bulbs to buy", $"{Cost:0.00}"),
+            ],
+            Aim switch
+            {
+                StackAim.LongestColour => "The most weeks, each with the odds of its best bulb; then the least cost",
+                StackAim.LeastCost => "The least cost that keeps 85 % of the weeks that can be had",
+                _ => "The most weeks in which up to three kinds show together, keeping 70 % of the weeks that can be had",
+            },
+            "CP-SAT over every hardy bulb of the palette that fits; odds by thermal time over the station's record",
+            [
+                $"By the best bulb of each week no stack that fits gives more than {MostWeeks:0.0} weeks (the solver's bound).",
+                "Laid out bulb by bulb and checked against every rule.",
+            ]
+        );
 }
 
 /// <summary>Proposes three different bulb stacks for a planter, each laid out and checked before it is shown.</summary>
@@ -94,7 +116,16 @@ public static class StackProposals
     /// <param name="lift">The day it comes out.</param>
     /// <returns>Up to three; fewer when the palette, the stock or the budget allow no more.</returns>
     /// <exception cref="InvalidInputException">The wish is faulty.</exception>
-    public static IReadOnlyList<StackProposal> For(Plan plan, Planter planter, SiteFlowering flowering, SeasonKernel kernel, DisplayChecks checks, StackWish wish, LocalDate install, LocalDate lift)
+    public static IReadOnlyList<StackProposal> For(
+        Plan plan,
+        Planter planter,
+        SiteFlowering flowering,
+        SeasonKernel kernel,
+        DisplayChecks checks,
+        StackWish wish,
+        LocalDate install,
+        LocalDate lift
+    )
     {
         IReadOnlyList<Fault> faults = wish.Faults();
         if (faults.Count > 0)
@@ -107,12 +138,22 @@ public static class StackProposals
         {
             for (int tries = 0; tries < MostTries; tries++)
             {
-                if (Solve(planter, plan.Site, candidates, wish, aim, most, [.. found.Select(f => Indices(candidates, f.Kinds))], refused) is not { } solved)
+                if (
+                    Solve(planter, plan.Site, candidates, wish, aim, most, [.. found.Select(f => Indices(candidates, f.Kinds))], refused)
+                    is not { } solved
+                )
                     break;
                 if (aim == StackAim.LongestColour && tries == 0)
                     most = solved.Bound;
                 IReadOnlyList<StackCandidate> kinds = [.. solved.Chosen.Select(i => candidates[i])];
-                var display = new Display($"proposed-{aim}", planter.Id, DisplayLayer.Bulbs, install, lift, [.. kinds.Select(k => new DisplayItem(k.Plant.Id, k.Count))]);
+                var display = new Display(
+                    $"proposed-{aim}",
+                    planter.Id,
+                    DisplayLayer.Bulbs,
+                    install,
+                    lift,
+                    [.. kinds.Select(k => new DisplayItem(k.Plant.Id, k.Count))]
+                );
                 BulbStack stack = BulbStack.Of(plan, planter, display);
                 if (stack.Problems.Count > 0 || checks.For(display).Any(r => r.Gravity == Gravity.Loses))
                 {
@@ -121,12 +162,15 @@ public static class StackProposals
                 }
                 double[] odds = [.. Enumerable.Range(0, candidates[0].Odds.Count).Select(w => kinds.Max(k => k.Odds[w]))];
                 // Bulbs that stand there in the same weeks make way.
-                IEnumerable<Display> others = plan.DisplaysOf(planter.Id).Where(d => d.Layer != DisplayLayer.Bulbs || d.Lift <= install || d.Install >= lift);
-                found.Add(new StackProposal(aim, display, kinds, odds, odds.Sum(), most, kinds.Sum(k => k.Cost), stack)
-                {
-                    With = kernel.Try(plan, planter, [.. others, display]),
-                    Without = kernel.Of(plan, planter),
-                });
+                IEnumerable<Display> others = plan.DisplaysOf(planter.Id)
+                    .Where(d => d.Layer != DisplayLayer.Bulbs || d.Lift <= install || d.Install >= lift);
+                found.Add(
+                    new StackProposal(aim, display, kinds, odds, odds.Sum(), most, kinds.Sum(k => k.Cost), stack)
+                    {
+                        With = kernel.Try(plan, planter, [.. others, display]),
+                        Without = kernel.Of(plan, planter),
+                    }
+                );
                 break;
             }
         }
@@ -137,7 +181,15 @@ public static class StackProposals
         [.. Enumerable.Range(0, candidates.Count).Where(i => kinds.Contains(candidates[i]))];
 
     private static (int[] Chosen, double Bound)? Solve(
-        Planter planter, Site site, IReadOnlyList<StackCandidate> candidates, StackWish wish, StackAim aim, double most, IReadOnlyList<int[]> found, IReadOnlyList<int[]> refused)
+        Planter planter,
+        Site site,
+        IReadOnlyList<StackCandidate> candidates,
+        StackWish wish,
+        StackAim aim,
+        double most,
+        IReadOnlyList<int[]> found,
+        IReadOnlyList<int[]> refused
+    )
     {
         if (candidates.Count == 0)
             return null;
@@ -150,7 +202,10 @@ public static class StackProposals
         else
             WithinDepth(model, x, planter, site, candidates);
         // A stack is built on tulips, daffodils and hyacinths; small bulbs carry its beginning, others its end.
-        int[] backbone = [.. Enumerable.Range(0, x.Length).Where(i => Backbone.Contains(candidates[i].Plant.BotanicalName.Split(' ')[0], StringComparer.Ordinal))];
+        int[] backbone =
+        [
+            .. Enumerable.Range(0, x.Length).Where(i => Backbone.Contains(candidates[i].Plant.BotanicalName.Split(' ')[0], StringComparer.Ordinal)),
+        ];
         if (backbone.Length > 0)
             model.Add(LinearExpr.Sum(backbone.Select(i => x[i])) >= Math.Min(backbone.Length, BackboneKinds(wish.MostKinds)));
         if (wish.Budget is { } budget)
@@ -159,7 +214,9 @@ public static class StackProposals
         foreach (int[] other in found)
             model.Add(LinearExpr.Sum(other.Select(i => x[i])) <= Math.Max(0, other.Length - Math.Min(DifferIn, other.Length)));
         foreach (int[] no in refused)
-            model.Add(LinearExpr.Sum(no.Select(i => x[i])) - LinearExpr.Sum(Enumerable.Range(0, x.Length).Except(no).Select(i => x[i])) <= no.Length - 1);
+            model.Add(
+                LinearExpr.Sum(no.Select(i => x[i])) - LinearExpr.Sum(Enumerable.Range(0, x.Length).Except(no).Select(i => x[i])) <= no.Length - 1
+            );
         int weeks = candidates[0].Odds.Count;
         LinearExpr cover = Together(model, x, candidates, weeks, 1);
         LinearExpr cost = LinearExpr.WeightedSum(x, candidates.Select(c => (long)Math.Round(c.Cost * 10)));
@@ -197,7 +254,9 @@ public static class StackProposals
         for (int i = 0; i < x.Length; i++)
         {
             double first = BulbStack.DepthByRule(candidates[i].Plant.Bulb!, rules.BulbDepth);
-            IEnumerable<int> deeper = Enumerable.Range(0, x.Length).Where(k => k != i && BulbStack.DepthByRule(candidates[k].Plant.Bulb!, rules.BulbDepth) >= first);
+            IEnumerable<int> deeper = Enumerable
+                .Range(0, x.Length)
+                .Where(k => k != i && BulbStack.DepthByRule(candidates[k].Plant.Bulb!, rules.BulbDepth) >= first);
             int[] others = [.. deeper];
             long[] thick = [.. others.Select(k => Thick(candidates[k]))];
             model.Add(LinearExpr.WeightedSum(others.Select(k => x[k]), thick) <= (long)Math.Floor((floor - first) * 10)).OnlyEnforceIf(x[i]);
@@ -205,7 +264,12 @@ public static class StackProposals
                 continue;
             // Small kinds lie on top, each below the one before.
             int[] small = [.. others.Where(k => !IsLarge(candidates[k]))];
-            model.Add(LinearExpr.WeightedSum(small.Select(k => x[k]), small.Select(k => Thick(candidates[k]))) <= Math.Max(0, (long)Math.Floor((SmallDeepestCm - first) * 10))).OnlyEnforceIf(x[i]);
+            model
+                .Add(
+                    LinearExpr.WeightedSum(small.Select(k => x[k]), small.Select(k => Thick(candidates[k])))
+                        <= Math.Max(0, (long)Math.Floor((SmallDeepestCm - first) * 10))
+                )
+                .OnlyEnforceIf(x[i]);
         }
     }
 

@@ -20,8 +20,10 @@ if (!File.Exists(path))
 SimulatedWeather weather;
 try
 {
-    weather = new SimulatedWeather(JsonSerializer.Deserialize<StationSettings>(await File.ReadAllTextAsync(path), JsonSerializerOptions.Web)
-        ?? throw new InvalidInputException("settings", "is empty"));
+    weather = new SimulatedWeather(
+        JsonSerializer.Deserialize<StationSettings>(await File.ReadAllTextAsync(path), JsonSerializerOptions.Web)
+            ?? throw new InvalidInputException("settings", "is empty")
+    );
 }
 catch (Exception e) when (e is InvalidInputException or JsonException)
 {
@@ -33,9 +35,11 @@ var app = builder.Build();
 LocalDate Today(IClock clock) => weather.Now(clock.GetCurrentInstant()).Day;
 app.MapGet("/station", () => weather.Station);
 app.MapGet("/today", (IClock clock) => weather.Now(clock.GetCurrentInstant()));
-app.MapGet("/past", (IClock clock, int? days) => days is < 1 or > SimulatedWeather.MostPastDays
-    ? Results.BadRequest(new { fault = $"days must be from 1 to {SimulatedWeather.MostPastDays}" })
-    : Results.Ok(weather.Past(Today(clock), days ?? 30)));
+app.MapGet("/past", (IClock clock, int? days) =>
+    days is < 1 or > SimulatedWeather.MostPastDays
+        ? Results.BadRequest(new { fault = $"days must be from 1 to {SimulatedWeather.MostPastDays}" })
+        : Results.Ok(weather.Past(Today(clock), days ?? 30))
+);
 app.MapGet("/forecast", (IClock clock) => weather.Forecast(Today(clock)));
 await app.RunAsync();
 return 0;

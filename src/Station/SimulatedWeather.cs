@@ -15,7 +15,15 @@ namespace UnrulyMeadow.Station;
 /// <param name="ElevationM">Metres above the sea.</param>
 /// <param name="Seed">Any number; the same one gives the same weather for ever.</param>
 /// <param name="Normals">Twelve monthly normals.</param>
-public sealed record StationSettings(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, int Seed, MonthlyNormals Normals);
+public sealed record StationSettings(
+    string Id,
+    string Name,
+    double LatitudeDeg,
+    double LongitudeDeg,
+    double ElevationM,
+    int Seed,
+    MonthlyNormals Normals
+);
 
 /// <summary>A day that was.</summary>
 public sealed record SeenDay(LocalDate Day, double MinC, double MaxC, double PrecipitationMm);
@@ -80,23 +88,37 @@ public sealed class SimulatedWeather
         LocalDate day = local.Date;
         int i = _truth.IndexOf(day);
         double air = GroundModel.AirAt(
-            Math.Min(GroundModel.StepsPerDay - 1, local.Hour * GroundModel.StepsPerDay / 24), _truth.MaxC[Math.Max(0, i - 1)], _truth.MinC[i], _truth.MaxC[i], _truth.MinC[i + 1]);
+            Math.Min(GroundModel.StepsPerDay - 1, local.Hour * GroundModel.StepsPerDay / 24),
+            _truth.MaxC[Math.Max(0, i - 1)],
+            _truth.MinC[i],
+            _truth.MaxC[i],
+            _truth.MinC[i + 1]
+        );
         // The night's lowest is taken for the dew point, as FAO-56 does where humidity is not known (eq. 48).
-        double humidity = Math.Clamp(100 * ReferenceEvapotranspiration.Saturation(_truth.MinC[i]) / ReferenceEvapotranspiration.Saturation(air), 15, 100);
+        double humidity = Math.Clamp(
+            100 * ReferenceEvapotranspiration.Saturation(_truth.MinC[i]) / ReferenceEvapotranspiration.Saturation(air),
+            15,
+            100
+        );
         double wind = 1.5 + (4.5 * new Xoshiro256StarStar(Mix(day, local.Hour, 77)).NextDouble());
         return new Present(at, day, Round(air), Math.Round(humidity), Round(wind));
     }
 
     /// <summary>The week ahead as it is expected on a day. The same day always expects the same.</summary>
-    public IReadOnlyList<ForecastDay> Forecast(LocalDate today) => [.. Enumerable.Range(1, ForecastDays).Select(lead =>
-    {
-        SeenDay truth = Seen(today.PlusDays(lead));
-        var chance = new Xoshiro256StarStar(Mix(today, lead, 13));
-        double min = truth.MinC + (ErrorC(lead) * Normal.Sample(chance, 0, 1));
-        double max = truth.MaxC + (ErrorC(lead) * Normal.Sample(chance, 0, 1));
-        double rain = truth.PrecipitationMm * Math.Exp((0.15 * lead * Normal.Sample(chance, 0, 1)) - (0.01 * lead * lead));
-        return new ForecastDay(truth.Day, lead, Round(Math.Min(min, max)), Round(Math.Max(min, max)), Round(rain));
-    })];
+    public IReadOnlyList<ForecastDay> Forecast(LocalDate today) =>
+        [
+            .. Enumerable
+                .Range(1, ForecastDays)
+                .Select(lead =>
+                {
+                    SeenDay truth = Seen(today.PlusDays(lead));
+                    var chance = new Xoshiro256StarStar(Mix(today, lead, 13));
+                    double min = truth.MinC + (ErrorC(lead) * Normal.Sample(chance, 0, 1));
+                    double max = truth.MaxC + (ErrorC(lead) * Normal.Sample(chance, 0, 1));
+                    double rain = truth.PrecipitationMm * Math.Exp((0.15 * lead * Normal.Sample(chance, 0, 1)) - (0.01 * lead * lead));
+                    return new ForecastDay(truth.Day, lead, Round(Math.Min(min, max)), Round(Math.Max(min, max)), Round(rain));
+                }),
+        ];
 
     private SeenDay Seen(LocalDate day)
     {
@@ -110,7 +132,8 @@ public sealed class SimulatedWeather
     // Clock time by longitude alone: a simulated place has no law of its own.
     private DateTimeZone LocalZone() => DateTimeZone.ForOffset(Offset.FromHours((int)Math.Round(Station.LongitudeDeg / 15)));
 
-    private int Mix(LocalDate day, int a, int b) => unchecked((_settings.Seed * 486187739) ^ (Period.DaysBetween(new LocalDate(2000, 1, 1), day) * 16777619) ^ (a * 92821) ^ (b * 68917));
+    private int Mix(LocalDate day, int a, int b) =>
+        unchecked((_settings.Seed * 486187739) ^ (Period.DaysBetween(new LocalDate(2000, 1, 1), day) * 16777619) ^ (a * 92821) ^ (b * 68917));
 
     private static double Round(double v) => Math.Round(v, 1);
 }

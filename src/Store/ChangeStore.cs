@@ -12,7 +12,12 @@ namespace UnrulyMeadow.Store;
 /// <param name="After">Those displays as they become, by the same ids.</param>
 /// <param name="Added">Displays that are new.</param>
 /// <param name="Used">Plants taken from lots, by lot.</param>
-public sealed record PlanChange(IReadOnlyList<Display> Before, IReadOnlyList<Display> After, IReadOnlyList<Display> Added, IReadOnlyDictionary<string, int> Used)
+public sealed record PlanChange(
+    IReadOnlyList<Display> Before,
+    IReadOnlyList<Display> After,
+    IReadOnlyList<Display> Added,
+    IReadOnlyDictionary<string, int> Used
+)
 {
     /// <summary>The turn as it was; null where none changes.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
@@ -29,7 +34,8 @@ public sealed record PlanChange(IReadOnlyList<Display> Before, IReadOnlyList<Dis
     public IReadOnlyList<Lot> LotsAfter { get; init; } = [];
 
     /// <summary>Displays that change, and nothing else.</summary>
-    public static PlanChange Of(IReadOnlyList<Display> before, IReadOnlyList<Display> after) => new(before, after, [], new Dictionary<string, int>(StringComparer.Ordinal));
+    public static PlanChange Of(IReadOnlyList<Display> before, IReadOnlyList<Display> after) =>
+        new(before, after, [], new Dictionary<string, int>(StringComparer.Ordinal));
 }
 
 /// <summary>A change that was made.</summary>
@@ -61,7 +67,9 @@ public sealed class ChangeStore(PlanStore plans)
             await edit.CheckLater();
             if (Differs(edit.Before.Plan, change.Before, change.TurnBefore, change.LotsBefore) is { } changed)
                 throw new LostUpdateException(changed);
-            await edit.Expect("lot", change.LotsAfter.Where(l => change.LotsBefore.All(b => b.Id != l.Id)).Select(l => (l.Id, (long?)null)), l => $"The lot {l}");
+            await edit.Expect("lot", change.LotsAfter.Where(l => change.LotsBefore.All(b => b.Id != l.Id)).Select(l => (l.Id, (long?)null)), l =>
+                $"The lot {l}"
+            );
             await edit.Expect("display", change.Added.Select(d => (d.Id, (long?)null)), d => $"The display {d}");
             await edit.Put([.. change.After, .. change.Added]);
             await edit.Put(change.TurnAfter is null ? Array.Empty<Turn>() : [change.TurnAfter]);
@@ -73,7 +81,13 @@ public sealed class ChangeStore(PlanStore plans)
             }
             await edit.Execute(
                 "insert into plan_change (id, what, details) values (@id, @what, @details::jsonb)",
-                new { id, what = PlainText.Cut(what, DisplayStore.MostSaid), details = JsonSerializer.Serialize(change, plans.Json) });
+                new
+                {
+                    id,
+                    what = PlainText.Cut(what, DisplayStore.MostSaid),
+                    details = JsonSerializer.Serialize(change, plans.Json),
+                }
+            );
             await edit.CheckNow();
             return id;
         });
@@ -84,30 +98,42 @@ public sealed class ChangeStore(PlanStore plans)
     {
         await using NpgsqlConnection connection = await plans.Database.Source.OpenConnectionAsync();
         return await connection.QuerySingleOrDefaultAsync<MadeChange>(
-            "select id, what from plan_change where undone_at is null and made_at > now() - interval '2 days' order by made_at desc limit 1");
+            "select id, what from plan_change where undone_at is null and made_at > now() - interval '2 days' order by made_at desc limit 1"
+        );
     }
 
     /// <summary>Takes changes back together.</summary>
     /// <exception cref="InvalidInputException">There is nothing to take back, or someone has changed one of the displays or the turn since.</exception>
-    public Task<string> Undo(Guid id) => plans.Write(async edit =>
-    {
-        var row = (await edit.Query<(string What, string Details)?>("select what, details::text from plan_change where id = @id and undone_at is null for update", new { id })).SingleOrDefault()
-            ?? throw new InvalidInputException(string.Empty, "There is no such change left to take back.");
-        PlanChange change = JsonSerializer.Deserialize<PlanChange>(row.Details, plans.Json)!;
-        if (Differs(edit.Before.Plan, [.. change.After, .. change.Added], change.TurnAfter, change.LotsAfter) is { } changed)
-            throw new InvalidInputException(string.Empty, $"Someone has changed {char.ToLowerInvariant(changed[0])}{changed[1..]} since: look at it as it is now, and change it there.");
-        await edit.CheckLater();
-        await edit.Execute("delete from display where id = any(@ids)", new { ids = change.Added.Select(d => d.Id).ToArray() });
-        await edit.Put(change.Before);
-        await edit.Put(change.TurnBefore is null ? Array.Empty<Turn>() : [change.TurnBefore]);
-        await edit.Put(change.LotsBefore);
-        await edit.Execute("delete from lot where id = any(@ids)", new { ids = change.LotsAfter.Select(l => l.Id).Except(change.LotsBefore.Select(l => l.Id), StringComparer.Ordinal).ToArray() });
-        foreach ((string lot, int count) in change.Used)
-            await edit.Execute("update lot set count = count + @count where id = @lot", new { lot, count });
-        await edit.Execute("update plan_change set undone_at = now() where id = @id", new { id });
-        await edit.CheckNow();
-        return row.What;
-    });
+    public Task<string> Undo(Guid id) =>
+        plans.Write(async edit =>
+        {
+            var row = (
+                await edit.Query<(string What, string Details)?>(
+                    "select what, details::text from plan_change where id = @id and undone_at is null for update",
+                    new { id }
+                )
+            ).SingleOrDefault() ?? throw new InvalidInputException(string.Empty, "There is no such change left to take back.");
+            PlanChange change = JsonSerializer.Deserialize<PlanChange>(row.Details, plans.Json)!;
+            if (Differs(edit.Before.Plan, [.. change.After, .. change.Added], change.TurnAfter, change.LotsAfter) is { } changed)
+                throw new InvalidInputException(
+                    string.Empty,
+                    $"Someone has changed {char.ToLowerInvariant(changed[0])}{changed[1..]} since: look at it as it is now, and change it there."
+                );
+            await edit.CheckLater();
+            await edit.Execute("delete from display where id = any(@ids)", new { ids = change.Added.Select(d => d.Id).ToArray() });
+            await edit.Put(change.Before);
+            await edit.Put(change.TurnBefore is null ? Array.Empty<Turn>() : [change.TurnBefore]);
+            await edit.Put(change.LotsBefore);
+            await edit.Execute(
+                "delete from lot where id = any(@ids)",
+                new { ids = change.LotsAfter.Select(l => l.Id).Except(change.LotsBefore.Select(l => l.Id), StringComparer.Ordinal).ToArray() }
+            );
+            foreach ((string lot, int count) in change.Used)
+                await edit.Execute("update lot set count = count + @count where id = @lot", new { lot, count });
+            await edit.Execute("update plan_change set undone_at = now() where id = @id", new { id });
+            await edit.CheckNow();
+            return row.What;
+        });
 
     // The first of them that the plan holds otherwise; the plan was read under the lock under which it is changed.
     private string? Differs(Plan now, IReadOnlyList<Display> displays, Turn? turn, IReadOnlyList<Lot> lots)

@@ -35,7 +35,13 @@ public sealed class DisplayStore(PlanStore plans)
                     select id, version, @details::jsonb, @what from display where id = @Id
                     on conflict (display_id) do update set version = excluded.version, details = excluded.details, what = excluded.what
                     """,
-                    new { display.Id, details = JsonSerializer.Serialize(before, plans.Json), what = PlainText.Cut(what, MostSaid) });
+                    new
+                    {
+                        display.Id,
+                        details = JsonSerializer.Serialize(before, plans.Json),
+                        what = PlainText.Cut(what, MostSaid),
+                    }
+                );
             }
             return true;
         });
@@ -61,7 +67,8 @@ public sealed class DisplayStore(PlanStore plans)
         await using NpgsqlConnection connection = await plans.Database.Source.OpenConnectionAsync();
         return await connection.QuerySingleOrDefaultAsync<string?>(
             "select b.what from display_before b join display d on d.id = b.display_id and d.version = b.version where b.display_id = @id",
-            new { id });
+            new { id }
+        );
     }
 
     /// <summary>Changes of a planter's displays that can be taken back, by display.</summary>
@@ -75,40 +82,49 @@ public sealed class DisplayStore(PlanStore plans)
             join display d on d.id = b.display_id and d.version = b.version
             where d.planter_id = @planterId
             """,
-            new { planterId });
+            new { planterId }
+        );
         return rows.ToDictionary(r => r.Id, r => r.What, StringComparer.Ordinal);
     }
 
     /// <summary>Takes the last change to a display back.</summary>
     /// <returns>The display as it is again.</returns>
     /// <exception cref="InvalidInputException">There is nothing to take back, or someone has changed it since.</exception>
-    public Task<Display> Undo(string id) => plans.Write(async edit =>
-    {
-        BeforeRow? row = (await edit.Query<BeforeRow>(
-            """
-            select b.version, b.details::text as details, d.version as present
-            from display d
-            left join display_before b on b.display_id = d.id
-            where d.id = @id
-            """,
-            new { id })).SingleOrDefault();
-        if (row?.Details is null)
-            throw new InvalidInputException(string.Empty, "There is no change left to take back.");
-        if (row.Version != row.Present)
-            throw new InvalidInputException(string.Empty, "Someone has changed this display since: look at it as it is now, and change it there.");
-        Display before = JsonSerializer.Deserialize<Display>(row.Details, plans.Json)!;
-        await edit.Put([before]);
-        await edit.Execute("delete from display_before where display_id = @id", new { id });
-        return before;
-    });
+    public Task<Display> Undo(string id) =>
+        plans.Write(async edit =>
+        {
+            BeforeRow? row = (
+                await edit.Query<BeforeRow>(
+                    """
+                    select b.version, b.details::text as details, d.version as present
+                    from display d
+                    left join display_before b on b.display_id = d.id
+                    where d.id = @id
+                    """,
+                    new { id }
+                )
+            ).SingleOrDefault();
+            if (row?.Details is null)
+                throw new InvalidInputException(string.Empty, "There is no change left to take back.");
+            if (row.Version != row.Present)
+                throw new InvalidInputException(
+                    string.Empty,
+                    "Someone has changed this display since: look at it as it is now, and change it there."
+                );
+            Display before = JsonSerializer.Deserialize<Display>(row.Details, plans.Json)!;
+            await edit.Put([before]);
+            await edit.Execute("delete from display_before where display_id = @id", new { id });
+            return before;
+        });
 
     /// <summary>Removes a display.</summary>
     /// <exception cref="LostUpdateException">Someone changed or removed it in between.</exception>
-    public Task Remove(string id, long version) => plans.Write(async edit =>
-    {
-        await edit.Remove("display", id, version, "This display");
-        return true;
-    });
+    public Task Remove(string id, long version) =>
+        plans.Write(async edit =>
+        {
+            await edit.Remove("display", id, version, "This display");
+            return true;
+        });
 
     /// <summary>Adds or changes a turn.</summary>
     /// <param name="turn">The turn.</param>

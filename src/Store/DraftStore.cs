@@ -21,7 +21,14 @@ public sealed class DraftStore(MeadowDatabase database)
 
             insert into upload_draft (id, kind, name, content) values (@id, @kind, @name, @content);
             """,
-            new { id, kind, name = Core.PlainText.Cut(Core.PlainText.Mended(name, lines: false), 200), content });
+            new
+            {
+                id,
+                kind,
+                name = Core.PlainText.Cut(Core.PlainText.Mended(name, lines: false), 200),
+                content,
+            }
+        );
         return id;
     }
 
@@ -29,7 +36,10 @@ public sealed class DraftStore(MeadowDatabase database)
     public async Task<(string Name, byte[] Content)?> Find(string kind, Guid id)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        Row? row = await connection.QuerySingleOrDefaultAsync<Row>("select name, content from upload_draft where id = @id and kind = @kind", new { id, kind });
+        Row? row = await connection.QuerySingleOrDefaultAsync<Row>(
+            "select name, content from upload_draft where id = @id and kind = @kind",
+            new { id, kind }
+        );
         return row is null ? null : (row.Name, row.Content);
     }
 

@@ -27,9 +27,10 @@ public sealed class EventStore(PlanStore plans)
 
     /// <summary>Removes an event.</summary>
     /// <exception cref="LostUpdateException">Someone changed or removed it in between.</exception>
-    public Task Remove(string id, long version) => plans.Write(async edit =>
-    {
-        await edit.Remove("site_event", id, version, "This event");
-        return true;
-    });
+    public Task Remove(string id, long version) =>
+        plans.Write(async edit =>
+        {
+            await edit.Remove("site_event", id, version, "This event");
+            return true;
+        });
 }

@@ -77,9 +77,18 @@ public sealed class JobStore(MeadowDatabase database)
             await connection.ExecuteAsync("select pg_advisory_xact_lock(hashtext('meadow.job'))", transaction: transaction);
             await connection.ExecuteAsync(
                 "update job set state = 'Cancelled', ended_at = now() where kind = @kind and asked_by = @by and state = 'Waiting' and inputs <> @inputs",
-                new { kind, by, inputs },
-                transaction);
-            if (await connection.ExecuteScalarAsync<int>("select count(*)::int from job where state = 'Waiting'", transaction: transaction) >= MostWaiting)
+                new
+                {
+                    kind,
+                    by,
+                    inputs,
+                },
+                transaction
+            );
+            if (
+                await connection.ExecuteScalarAsync<int>("select count(*)::int from job where state = 'Waiting'", transaction: transaction)
+                >= MostWaiting
+            )
                 throw new Core.InvalidInputException(string.Empty, $"{MostWaiting} pieces of work wait already: ask again in a few minutes");
             var id = Guid.NewGuid();
             int added = await connection.ExecuteAsync(
@@ -88,8 +97,16 @@ public sealed class JobStore(MeadowDatabase database)
                 values (@id, @kind, @inputs, @question::jsonb, @by)
                 on conflict (kind, inputs) where state in ('Waiting', 'Running', 'Done') do nothing
                 """,
-                new { id, kind, inputs, question, by },
-                transaction);
+                new
+                {
+                    id,
+                    kind,
+                    inputs,
+                    question,
+                    by,
+                },
+                transaction
+            );
             await transaction.CommitAsync();
             if (await Known(connection, kind, inputs) is { } job)
                 return (job, added == 1 && job.Id == id);
@@ -102,9 +119,12 @@ public sealed class JobStore(MeadowDatabase database)
     public async Task<Job?> Find(string kind, string inputs)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return (await connection.QuerySingleOrDefaultAsync<Row>(
-            $"select {Columns} from job where kind = @kind and inputs = @inputs order by state in ('Waiting', 'Running', 'Done') desc, asked_at desc limit 1",
-            new { kind, inputs }))?.ToJob();
+        return (
+            await connection.QuerySingleOrDefaultAsync<Row>(
+                $"select {Columns} from job where kind = @kind and inputs = @inputs order by state in ('Waiting', 'Running', 'Done') desc, asked_at desc limit 1",
+                new { kind, inputs }
+            )
+        )?.ToJob();
     }
 
     /// <summary>A job, or null.</summary>
@@ -118,7 +138,12 @@ public sealed class JobStore(MeadowDatabase database)
     public async Task<IReadOnlyList<Job>> Open()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. (await connection.QueryAsync<Row>($"select {Columns} from job where state in ('Waiting', 'Running') order by asked_at")).Select(r => r.ToJob())];
+        return
+        [
+            .. (await connection.QueryAsync<Row>($"select {Columns} from job where state in ('Waiting', 'Running') order by asked_at")).Select(r =>
+                r.ToJob()
+            ),
+        ];
     }
 
     /// <summary>
@@ -129,28 +154,33 @@ public sealed class JobStore(MeadowDatabase database)
     public async Task<Job?> TakeNext()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return (await connection.QuerySingleOrDefaultAsync<Row>(
-            $"""
-            update job
-            set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
-            where id = (
-              select j.id
-              from job j
-              where j.state = 'Waiting' or (j.state = 'Running' and coalesce(j.heard_at, j.started_at) < now() - interval '{Silent}')
-              order by j.state = 'Running' desc,
-                       (select max(k.started_at) from job k where k.asked_by = j.asked_by) nulls first,
-                       j.asked_at
-              for update skip locked
-              limit 1)
-            returning {Columns}
-            """))?.ToJob();
+        return (
+            await connection.QuerySingleOrDefaultAsync<Row>(
+                $"""
+                update job
+                set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
+                where id = (
+                  select j.id
+                  from job j
+                  where j.state = 'Waiting' or (j.state = 'Running' and coalesce(j.heard_at, j.started_at) < now() - interval '{Silent}')
+                  order by j.state = 'Running' desc,
+                           (select max(k.started_at) from job k where k.asked_by = j.asked_by) nulls first,
+                           j.asked_at
+                  for update skip locked
+                  limit 1)
+                returning {Columns}
+                """
+            )
+        )?.ToJob();
     }
 
     /// <summary>True while a job is held by a worker from whom nothing was heard for some seconds.</summary>
     public async Task<bool> IsAnySilent()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.ExecuteScalarAsync<bool>("select exists (select from job where state = 'Running' and coalesce(heard_at, started_at) < now() - interval '4 seconds')");
+        return await connection.ExecuteScalarAsync<bool>(
+            "select exists (select from job where state = 'Running' and coalesce(heard_at, started_at) < now() - interval '4 seconds')"
+        );
     }
 
     /// <summary>Takes a job up again that its worker dropped a moment ago.</summary>
@@ -158,9 +188,12 @@ public sealed class JobStore(MeadowDatabase database)
     public async Task<Job?> Take(Guid id)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return (await connection.QuerySingleOrDefaultAsync<Row>(
-            $"update job set state = 'Running', heard_at = now(), done = 0, said = '' where id = @id and state in ('Waiting', 'Running') returning {Columns}",
-            new { id }))?.ToJob();
+        return (
+            await connection.QuerySingleOrDefaultAsync<Row>(
+                $"update job set state = 'Running', heard_at = now(), done = 0, said = '' where id = @id and state in ('Waiting', 'Running') returning {Columns}",
+                new { id }
+            )
+        )?.ToJob();
     }
 
     /// <summary>Lets a job wait again, for the worker that comes next.</summary>
@@ -181,8 +214,16 @@ public sealed class JobStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return await connection.ExecuteAsync(
-            "update job set heard_at = now(), done = @done, total = @total, said = @said, result = coalesce(@result::jsonb, result) where id = @id and state = 'Running'",
-            new { id, done, total, said, result }) == 1;
+                "update job set heard_at = now(), done = @done, total = @total, said = @said, result = coalesce(@result::jsonb, result) where id = @id and state = 'Running'",
+                new
+                {
+                    id,
+                    done,
+                    total,
+                    said,
+                    result,
+                }
+            ) == 1;
     }
 
     /// <summary>Puts down a result.</summary>
@@ -191,14 +232,18 @@ public sealed class JobStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await connection.ExecuteAsync(
             "update job set state = 'Done', result = @result::jsonb, ended_at = now(), done = greatest(done, total), said = '' where id = @id and state = 'Running'",
-            new { id, result });
+            new { id, result }
+        );
     }
 
     /// <summary>Gives a job up.</summary>
     public async Task Fail(Guid id, string why)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        await connection.ExecuteAsync("update job set state = 'Failed', said = @why, ended_at = now() where id = @id and state in ('Waiting', 'Running')", new { id, why });
+        await connection.ExecuteAsync(
+            "update job set state = 'Failed', said = @why, ended_at = now() where id = @id and state in ('Waiting', 'Running')",
+            new { id, why }
+        );
     }
 
     /// <summary>Calls a job off; a worker stops at its next step.</summary>
@@ -206,13 +251,19 @@ public sealed class JobStore(MeadowDatabase database)
     public async Task<bool> Cancel(Guid id)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.ExecuteAsync("update job set state = 'Cancelled', ended_at = now() where id = @id and state in ('Waiting', 'Running')", new { id }) == 1;
+        return await connection.ExecuteAsync(
+                "update job set state = 'Cancelled', ended_at = now() where id = @id and state in ('Waiting', 'Running')",
+                new { id }
+            ) == 1;
     }
 
     private static async Task<Job?> Known(NpgsqlConnection connection, string kind, string inputs) =>
-        (await connection.QuerySingleOrDefaultAsync<Row>(
-            $"select {Columns} from job where kind = @kind and inputs = @inputs and state in ('Waiting', 'Running', 'Done')",
-            new { kind, inputs }))?.ToJob();
+        (
+            await connection.QuerySingleOrDefaultAsync<Row>(
+                $"select {Columns} from job where kind = @kind and inputs = @inputs and state in ('Waiting', 'Running', 'Done')",
+                new { kind, inputs }
+            )
+        )?.ToJob();
 
     private sealed record Row(Guid Id, string Kind, string Inputs, string Question, string State, int Done, int Total, string Said, string? Result)
     {

@@ -20,6 +20,9 @@ public sealed class KeyStore(MeadowDatabase database)
     public void Keep(string name, string key)
     {
         using NpgsqlConnection connection = database.Source.OpenConnection();
-        connection.Execute("insert into signing_key (name, key) values (@name, @key) on conflict (name) do update set key = excluded.key", new { name, key });
+        connection.Execute(
+            "insert into signing_key (name, key) values (@name, @key) on conflict (name) do update set key = excluded.key",
+            new { name, key }
+        );
     }
 }

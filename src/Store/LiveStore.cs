@@ -13,7 +13,15 @@ namespace UnrulyMeadow.Store;
 /// <param name="AirC">Air then, °C.</param>
 /// <param name="HumidityPct">Humidity then, %.</param>
 /// <param name="WindMs">Wind then, m/s.</param>
-public sealed record LiveReading(string Name, double LatitudeDeg, double LongitudeDeg, Instant HeardAt, double AirC, double HumidityPct, double WindMs)
+public sealed record LiveReading(
+    string Name,
+    double LatitudeDeg,
+    double LongitudeDeg,
+    Instant HeardAt,
+    double AirC,
+    double HumidityPct,
+    double WindMs
+)
 {
     /// <summary>Farther from a record's station than this, its days say nothing about that record, km.</summary>
     public const double FarthestKm = 150;
@@ -38,7 +46,9 @@ public sealed class LiveStore(MeadowDatabase database)
     public async Task<(LiveReading? Reading, IReadOnlyList<LiveDay> Days)> Load()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        LiveReading? reading = await connection.QuerySingleOrDefaultAsync<LiveReading>("select name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms from live_station");
+        LiveReading? reading = await connection.QuerySingleOrDefaultAsync<LiveReading>(
+            "select name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms from live_station"
+        );
         return reading is null
             ? (null, [])
             : (reading, [.. await connection.QueryAsync<LiveDay>("select day, forecast, min_c, max_c, precipitation_mm from live_day order by day")]);
@@ -50,7 +60,10 @@ public sealed class LiveStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         bool moved = await connection.QuerySingleOrDefaultAsync<bool>(
-            "select latitude_deg <> @LatitudeDeg or longitude_deg <> @LongitudeDeg from live_station", new { reading.LatitudeDeg, reading.LongitudeDeg }, transaction);
+            "select latitude_deg <> @LatitudeDeg or longitude_deg <> @LongitudeDeg from live_station",
+            new { reading.LatitudeDeg, reading.LongitudeDeg },
+            transaction
+        );
         await connection.ExecuteAsync(
             """
             insert into live_station (name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms)
@@ -61,8 +74,19 @@ public sealed class LiveStore(MeadowDatabase database)
             -- Another place has another past.
             delete from live_day where forecast or @moved;
             """,
-            new { reading.Name, reading.LatitudeDeg, reading.LongitudeDeg, reading.HeardAt, reading.AirC, reading.HumidityPct, reading.WindMs, moved },
-            transaction);
+            new
+            {
+                reading.Name,
+                reading.LatitudeDeg,
+                reading.LongitudeDeg,
+                reading.HeardAt,
+                reading.AirC,
+                reading.HumidityPct,
+                reading.WindMs,
+                moved,
+            },
+            transaction
+        );
         await connection.ExecuteAsync(
             """
             insert into live_day (day, forecast, min_c, max_c, precipitation_mm)
@@ -71,7 +95,8 @@ public sealed class LiveStore(MeadowDatabase database)
             set forecast = excluded.forecast, min_c = excluded.min_c, max_c = excluded.max_c, precipitation_mm = excluded.precipitation_mm
             """,
             days,
-            transaction);
+            transaction
+        );
         await transaction.CommitAsync();
     }
 

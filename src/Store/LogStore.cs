@@ -21,7 +21,10 @@ public sealed class LogStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync("create temporary table incoming (like observation) on commit drop; alter table incoming alter column recorded_at drop not null", transaction: transaction);
+        await connection.ExecuteAsync(
+            "create temporary table incoming (like observation) on commit drop; alter table incoming alter column recorded_at drop not null",
+            transaction: transaction
+        );
         await using (NpgsqlBinaryImporter copy = await connection.BeginBinaryImportAsync($"copy incoming ({Columns}) from stdin (format binary)"))
         {
             foreach (Observation o in observations)
@@ -42,15 +45,18 @@ public sealed class LogStore(MeadowDatabase database)
             }
             await copy.CompleteAsync();
         }
-        int added = await SqlFaults.Naming(() => connection.ExecuteAsync(
-            $"""
-            insert into observation ({Columns})
-            select id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()),
-                coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id))
-            from incoming
-            on conflict (id) do nothing
-            """,
-            transaction: transaction));
+        int added = await SqlFaults.Naming(() =>
+            connection.ExecuteAsync(
+                $"""
+                insert into observation ({Columns})
+                select id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()),
+                    coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id))
+                from incoming
+                on conflict (id) do nothing
+                """,
+                transaction: transaction
+            )
+        );
         await transaction.CommitAsync();
         return added;
     }
@@ -71,8 +77,16 @@ public sealed class LogStore(MeadowDatabase database)
         while (await reader.ReadAsync())
         {
             yield return new Row(
-                reader.GetGuid(0), reader.GetString(1), reader.IsDBNull(2) ? null : reader.GetString(2), reader.GetFieldValue<LocalDate>(3),
-                reader.GetString(4), reader.GetString(5), reader.GetString(6), reader.GetFieldValue<Instant>(7), reader.IsDBNull(8) ? null : reader.GetString(8)).ToObservation();
+                reader.GetGuid(0),
+                reader.GetString(1),
+                reader.IsDBNull(2) ? null : reader.GetString(2),
+                reader.GetFieldValue<LocalDate>(3),
+                reader.GetString(4),
+                reader.GetString(5),
+                reader.GetString(6),
+                reader.GetFieldValue<Instant>(7),
+                reader.IsDBNull(8) ? null : reader.GetString(8)
+            ).ToObservation();
         }
     }
 
@@ -82,37 +96,66 @@ public sealed class LogStore(MeadowDatabase database)
     public async Task<IReadOnlyList<Observation>> Latest(string? planterId, int most)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. (await connection.QueryAsync<Row>(
-            $"""
-            select {Columns}
-            from observation
-            where @planterId::text is null or planter_id = @planterId
-            order by day desc, recorded_at desc, id
-            limit @most
-            """,
-            new { planterId, most })).Select(r => r.ToObservation())];
+        return
+        [
+            .. (
+                await connection.QueryAsync<Row>(
+                    $"""
+                    select {Columns}
+                    from observation
+                    where @planterId::text is null or planter_id = @planterId
+                    order by day desc, recorded_at desc, id
+                    limit @most
+                    """,
+                    new { planterId, most }
+                )
+            ).Select(r => r.ToObservation()),
+        ];
     }
 
     /// <summary>The latest observations of a plant, wherever it stood, latest first.</summary>
     public async Task<IReadOnlyList<Observation>> OfPlant(string plantId, int most)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. (await connection.QueryAsync<Row>(
-            $"select {Columns} from observation where plant_id = @plantId order by day desc, recorded_at desc, id limit @most",
-            new { plantId, most })).Select(r => r.ToObservation())];
+        return
+        [
+            .. (
+                await connection.QueryAsync<Row>(
+                    $"select {Columns} from observation where plant_id = @plantId order by day desc, recorded_at desc, id limit @most",
+                    new { plantId, most }
+                )
+            ).Select(r => r.ToObservation()),
+        ];
     }
 
     /// <summary>The observations of a span of days, earliest first.</summary>
     public async Task<IReadOnlyList<Observation>> Between(LocalDate first, LocalDate last)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. (await connection.QueryAsync<Row>(
-            $"select {Columns} from observation where day between @first and @last order by day, recorded_at, id",
-            new { first, last })).Select(r => r.ToObservation())];
+        return
+        [
+            .. (
+                await connection.QueryAsync<Row>(
+                    $"select {Columns} from observation where day between @first and @last order by day, recorded_at, id",
+                    new { first, last }
+                )
+            ).Select(r => r.ToObservation()),
+        ];
     }
 
-    private sealed record Row(Guid Id, string PlanterId, string? PlantId, LocalDate Day, string Kind, string Note, string By, Instant RecordedAt, string? PlantName)
+    private sealed record Row(
+        Guid Id,
+        string PlanterId,
+        string? PlantId,
+        LocalDate Day,
+        string Kind,
+        string Note,
+        string By,
+        Instant RecordedAt,
+        string? PlantName
+    )
     {
-        public Observation ToObservation() => new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By) { RecordedAt = RecordedAt, PlantName = PlantName };
+        public Observation ToObservation() =>
+            new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By) { RecordedAt = RecordedAt, PlantName = PlantName };
     }
 }

@@ -26,15 +26,28 @@ public sealed class LotStore(PlanStore plans)
 
     /// <summary>Removes a lot.</summary>
     /// <exception cref="LostUpdateException">Someone changed or removed it in between.</exception>
-    public Task Remove(string id, long version) => plans.Write(async edit =>
-    {
-        await edit.Remove("lot", id, version, "This lot");
-        return true;
-    });
+    public Task Remove(string id, long version) =>
+        plans.Write(async edit =>
+        {
+            await edit.Remove("lot", id, version, "This lot");
+            return true;
+        });
 }
 
 /// <summary>A lot as its table holds it.</summary>
-internal sealed record LotRow(string Id, string PlantId, int Count, string State, string Place, LocalDate Since, string Condition, string? FromPlanterId, string Note, long Version)
+internal sealed record LotRow(
+    string Id,
+    string PlantId,
+    int Count,
+    string State,
+    string Place,
+    LocalDate Since,
+    string Condition,
+    string? FromPlanterId,
+    string Note,
+    long Version
+)
 {
-    public Lot ToLot() => new(Id, PlantId, Count, Enum.Parse<LotState>(State), Place, Since, Enum.Parse<LotCondition>(Condition), FromPlanterId, Note);
+    public Lot ToLot() =>
+        new(Id, PlantId, Count, Enum.Parse<LotState>(State), Place, Since, Enum.Parse<LotCondition>(Condition), FromPlanterId, Note);
 }

@@ -37,11 +37,12 @@ public sealed class MapStore(PlanStore plans)
 
     /// <summary>Removes a feature.</summary>
     /// <exception cref="LostUpdateException">Someone changed or removed it in between.</exception>
-    public Task Remove(string id, long version) => plans.Write(async edit =>
-    {
-        await edit.Remove("map_feature", id, version, "This part of the map");
-        return true;
-    });
+    public Task Remove(string id, long version) =>
+        plans.Write(async edit =>
+        {
+            await edit.Remove("map_feature", id, version, "This part of the map");
+            return true;
+        });
 
     private static long? Known(long version) => version == 0 ? null : version;
 }

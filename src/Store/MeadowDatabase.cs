@@ -53,8 +53,8 @@ public sealed class MeadowDatabase : IAsyncDisposable
 
     private void Upgrade()
     {
-        var result = DeployChanges.To
-            .PostgresqlDatabase(ConnectionString)
+        var result = DeployChanges
+            .To.PostgresqlDatabase(ConnectionString)
             .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
             .WithTransactionPerScript()
             .LogToNowhere()
@@ -86,9 +86,11 @@ public sealed class LostUpdateException : Exception
     /// <param name="what">What it is.</param>
     /// <param name="isGone">True when it was removed.</param>
     public LostUpdateException(string what, bool isGone = false)
-        : base(isGone
-            ? $"{what} was removed by someone else since you opened it. Nothing was saved; what you typed is still here."
-            : $"{what} was changed by someone else since you opened it. Nothing was saved; what you typed is still here. Compare below what differs, and save again to put yours in its place.") => IsGone = isGone;
+        : base(
+            isGone
+                ? $"{what} was removed by someone else since you opened it. Nothing was saved; what you typed is still here."
+                : $"{what} was changed by someone else since you opened it. Nothing was saved; what you typed is still here. Compare below what differs, and save again to put yours in its place."
+        ) => IsGone = isGone;
 
     /// <summary>True when it was removed, and not only changed.</summary>
     public bool IsGone { get; }

@@ -19,7 +19,8 @@ public sealed class MessageStore(MeadowDatabase database)
 
             insert into message (id, said) values (@id, @said::jsonb);
             """,
-            new { id, said });
+            new { id, said }
+        );
         return id;
     }
 

@@ -47,27 +47,34 @@ public sealed class PaletteStore(PlanStore plans)
     /// <summary>Removes a plant that nothing uses.</summary>
     /// <exception cref="InvalidInputException">Displays, lots or recipes use it; they are named, and retirement is offered.</exception>
     /// <exception cref="LostUpdateException">Someone saved in between.</exception>
-    public Task Remove(string id, long version) => plans.Write(async edit =>
-    {
-        var uses = (await edit.Query<string>(
-            """
-            select distinct p.name || ' from ' || lower(d.during)::text
-            from display_item i
-            join display d on d.id = i.display_id
-            join planter p on p.id = d.planter_id
-            where i.plant_id = @id
-            union all
-            select 'lot ' || id from lot where plant_id = @id
-            union all
-            select 'recipe ' || name from recipe where details -> 'items' @> jsonb_build_array(jsonb_build_object('plantId', @id))
-            order by 1
-            """,
-            new { id })).ToList();
-        if (uses.Count > 0)
-            throw new InvalidInputException(string.Empty, $"It is in use: {Some(uses)}. Retire it instead: what stands stays, and nothing new is planned with it.");
-        await edit.Remove("plant", id, version, "The plant");
-        return true;
-    });
+    public Task Remove(string id, long version) =>
+        plans.Write(async edit =>
+        {
+            var uses = (
+                await edit.Query<string>(
+                    """
+                    select distinct p.name || ' from ' || lower(d.during)::text
+                    from display_item i
+                    join display d on d.id = i.display_id
+                    join planter p on p.id = d.planter_id
+                    where i.plant_id = @id
+                    union all
+                    select 'lot ' || id from lot where plant_id = @id
+                    union all
+                    select 'recipe ' || name from recipe where details -> 'items' @> jsonb_build_array(jsonb_build_object('plantId', @id))
+                    order by 1
+                    """,
+                    new { id }
+                )
+            ).ToList();
+            if (uses.Count > 0)
+                throw new InvalidInputException(
+                    string.Empty,
+                    $"It is in use: {Some(uses)}. Retire it instead: what stands stays, and nothing new is planned with it."
+                );
+            await edit.Remove("plant", id, version, "The plant");
+            return true;
+        });
 
     /// <summary>The first few of a list, and how many more there are.</summary>
     internal static string Some(IReadOnlyList<string> names) =>

@@ -26,9 +26,13 @@ public sealed class PhotoStore(MeadowDatabase database)
     public async Task<IReadOnlyList<PlanterPhoto>> Of(string planterId)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. await connection.QueryAsync<PlanterPhoto>(
-            "select id, planter_id, taken_on, caption, width, height from planter_photo where planter_id = @planterId order by taken_on desc, added_at desc",
-            new { planterId })];
+        return
+        [
+            .. await connection.QueryAsync<PlanterPhoto>(
+                "select id, planter_id, taken_on, caption, width, height from planter_photo where planter_id = @planterId order by taken_on desc, added_at desc",
+                new { planterId }
+            ),
+        ];
     }
 
     /// <summary>A photograph's JPEG, or its small one; null when it is gone.</summary>
@@ -36,8 +40,11 @@ public sealed class PhotoStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return await connection.QuerySingleOrDefaultAsync<byte[]>(
-            small ? "select thumb from planter_photo where id = @id and planter_id = @planterId" : "select jpeg from planter_photo where id = @id and planter_id = @planterId",
-            new { id, planterId });
+            small
+                ? "select thumb from planter_photo where id = @id and planter_id = @planterId"
+                : "select jpeg from planter_photo where id = @id and planter_id = @planterId",
+            new { id, planterId }
+        );
     }
 
     /// <summary>Adds a photograph.</summary>
@@ -45,13 +52,27 @@ public sealed class PhotoStore(MeadowDatabase database)
     public async Task Add(PlanterPhoto photo, byte[] jpeg, byte[] thumb)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        int added = await SqlFaults.Naming(() => connection.ExecuteAsync(
-            """
-            insert into planter_photo (id, planter_id, taken_on, caption, width, height, jpeg, thumb)
-            select @Id, @PlanterId, @TakenOn, @Caption, @Width, @Height, @jpeg, @thumb
-            where (select count(*) from planter_photo where planter_id = @PlanterId) < @most
-            """,
-            new { photo.Id, photo.PlanterId, photo.TakenOn, photo.Caption, photo.Width, photo.Height, jpeg, thumb, most = MostOfOne }));
+        int added = await SqlFaults.Naming(() =>
+            connection.ExecuteAsync(
+                """
+                insert into planter_photo (id, planter_id, taken_on, caption, width, height, jpeg, thumb)
+                select @Id, @PlanterId, @TakenOn, @Caption, @Width, @Height, @jpeg, @thumb
+                where (select count(*) from planter_photo where planter_id = @PlanterId) < @most
+                """,
+                new
+                {
+                    photo.Id,
+                    photo.PlanterId,
+                    photo.TakenOn,
+                    photo.Caption,
+                    photo.Width,
+                    photo.Height,
+                    jpeg,
+                    thumb,
+                    most = MostOfOne,
+                }
+            )
+        );
         if (added == 0)
             throw new Core.InvalidInputException("photo", $"this planter has {MostOfOne} photographs, the most it may have; remove one first");
     }
@@ -60,7 +81,9 @@ public sealed class PhotoStore(MeadowDatabase database)
     public async Task<(int Photographs, int Planters)> WithoutPlanter()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.QuerySingleAsync<(int, int)>($"select count(*)::int, count(distinct planter_id)::int from planter_photo where {NoPlanter}");
+        return await connection.QuerySingleAsync<(int, int)>(
+            $"select count(*)::int, count(distinct planter_id)::int from planter_photo where {NoPlanter}"
+        );
     }
 
     /// <summary>Drops photographs of planters that the plan no longer holds.</summary>
@@ -75,7 +98,12 @@ public sealed class PhotoStore(MeadowDatabase database)
     public async Task<IReadOnlyList<PlanterPhoto>> All()
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. await connection.QueryAsync<PlanterPhoto>("select id, planter_id, taken_on, caption, width, height from planter_photo order by planter_id collate \"C\", taken_on, id")];
+        return
+        [
+            .. await connection.QueryAsync<PlanterPhoto>(
+                "select id, planter_id, taken_on, caption, width, height from planter_photo order by planter_id collate \"C\", taken_on, id"
+            ),
+        ];
     }
 
     /// <summary>Removes a photograph.</summary>

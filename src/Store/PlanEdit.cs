@@ -28,7 +28,8 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
     /// <summary>Runs a statement; a broken rule of the database becomes a fault.</summary>
     public Task<int> Execute(string sql, object? values = null) => SqlFaults.Naming(() => connection.ExecuteAsync(sql, values, transaction));
 
-    public Task<IEnumerable<T>> Query<T>(string sql, object? values = null) => SqlFaults.Naming(() => connection.QueryAsync<T>(sql, values, transaction));
+    public Task<IEnumerable<T>> Query<T>(string sql, object? values = null) =>
+        SqlFaults.Naming(() => connection.QueryAsync<T>(sql, values, transaction));
 
     /// <summary>Names and layers are looked at once all is written: rows may change places.</summary>
     public Task<int> CheckLater() => Execute("set constraints all deferred");
@@ -45,8 +46,12 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
     public async Task Expect(string table, IEnumerable<(string Id, long? Version)> rows, Func<string, string> what)
     {
         var expected = rows.ToList();
-        var present = (await Query<(string Id, long Version)>($"select id, version from {table} where id = any(@ids)", new { ids = expected.Select(r => r.Id).ToArray() }))
-            .ToDictionary(r => r.Id, r => r.Version, StringComparer.Ordinal);
+        var present = (
+            await Query<(string Id, long Version)>(
+                $"select id, version from {table} where id = any(@ids)",
+                new { ids = expected.Select(r => r.Id).ToArray() }
+            )
+        ).ToDictionary(r => r.Id, r => r.Version, StringComparer.Ordinal);
         foreach ((string id, long? version) in expected)
         {
             bool isThere = present.TryGetValue(id, out long now);
@@ -64,55 +69,81 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
         await Execute($"delete from {table} where id = @id", new { id });
     }
 
-    public Task Put(IReadOnlyList<Area> areas) => areas.Count == 0 ? Task.CompletedTask : Execute(
-        """
-        insert into area (id, ordinal, name, frost_pocket_c)
-        select r.id, (select coalesce(max(ordinal), 0) from area) + r.ordinal, r.name, r.frost_pocket_c
-        from jsonb_to_recordset(@rows::jsonb) as r (id text, ordinal int, name text, frost_pocket_c double precision)
-        order by r.ordinal
-        on conflict (id) do update
-        set name = excluded.name, frost_pocket_c = excluded.frost_pocket_c
-        """,
-        new { rows = Rows(areas.Select((a, i) => new { a.Id, ordinal = i + 1, a.Name, frost_pocket_c = a.FrostPocketC })) });
+    public Task Put(IReadOnlyList<Area> areas) =>
+        areas.Count == 0
+            ? Task.CompletedTask
+            : Execute(
+                """
+                insert into area (id, ordinal, name, frost_pocket_c)
+                select r.id, (select coalesce(max(ordinal), 0) from area) + r.ordinal, r.name, r.frost_pocket_c
+                from jsonb_to_recordset(@rows::jsonb) as r (id text, ordinal int, name text, frost_pocket_c double precision)
+                order by r.ordinal
+                on conflict (id) do update
+                set name = excluded.name, frost_pocket_c = excluded.frost_pocket_c
+                """,
+                new
+                {
+                    rows = Rows(
+                        areas.Select(
+                            (a, i) =>
+                                new
+                                {
+                                    a.Id,
+                                    ordinal = i + 1,
+                                    a.Name,
+                                    frost_pocket_c = a.FrostPocketC,
+                                }
+                        )
+                    ),
+                }
+            );
 
-    public Task Put(IReadOnlyList<Planter> planters) => planters.Count == 0 ? Task.CompletedTask : Execute(
-        """
-        insert into planter (
-          id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-          exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired, rules)
-        select
-          id, (select coalesce(max(ordinal), 0) from planter) + ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm,
-          bottom_width_cm, depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::jsonb,
-          outline::jsonb, survey::jsonb, place::jsonb, is_retired, rules::jsonb
-        from jsonb_to_recordset(@rows::jsonb) as r (
-          ordinal int, id text, area_id text, name text, shape text, top_length_cm double precision, top_width_cm double precision,
-          bottom_length_cm double precision, bottom_width_cm double precision, depth_cm double precision, rim_gap_cm double precision,
-          exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text,
-          outline text, survey text, place text, is_retired boolean, rules text)
-        order by ordinal
-        on conflict (id) do update
-        set area_id = excluded.area_id, name = excluded.name, shape = excluded.shape, top_length_cm = excluded.top_length_cm,
-            top_width_cm = excluded.top_width_cm, bottom_length_cm = excluded.bottom_length_cm, bottom_width_cm = excluded.bottom_width_cm,
-            depth_cm = excluded.depth_cm, rim_gap_cm = excluded.rim_gap_cm, exposure = excluded.exposure, watering = excluded.watering,
-            viewed_from = excluded.viewed_from, wall = excluded.wall, wall_colour = excluded.wall_colour, note = excluded.note,
-            skyline = excluded.skyline, outline = excluded.outline, survey = excluded.survey, place = excluded.place,
-            is_retired = excluded.is_retired, rules = excluded.rules
-        """,
-        new { rows = Rows(planters.Select((p, i) => PlanterRow.From(p, i + 1, json))) });
+    public Task Put(IReadOnlyList<Planter> planters) =>
+        planters.Count == 0
+            ? Task.CompletedTask
+            : Execute(
+                """
+                insert into planter (
+                  id, ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
+                  exposure, watering, viewed_from, wall, wall_colour, note, skyline, outline, survey, place, is_retired, rules)
+                select
+                  id, (select coalesce(max(ordinal), 0) from planter) + ordinal, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm,
+                  bottom_width_cm, depth_cm, rim_gap_cm, exposure, watering, viewed_from, wall, wall_colour, note, skyline::jsonb,
+                  outline::jsonb, survey::jsonb, place::jsonb, is_retired, rules::jsonb
+                from jsonb_to_recordset(@rows::jsonb) as r (
+                  ordinal int, id text, area_id text, name text, shape text, top_length_cm double precision, top_width_cm double precision,
+                  bottom_length_cm double precision, bottom_width_cm double precision, depth_cm double precision, rim_gap_cm double precision,
+                  exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text,
+                  outline text, survey text, place text, is_retired boolean, rules text)
+                order by ordinal
+                on conflict (id) do update
+                set area_id = excluded.area_id, name = excluded.name, shape = excluded.shape, top_length_cm = excluded.top_length_cm,
+                    top_width_cm = excluded.top_width_cm, bottom_length_cm = excluded.bottom_length_cm, bottom_width_cm = excluded.bottom_width_cm,
+                    depth_cm = excluded.depth_cm, rim_gap_cm = excluded.rim_gap_cm, exposure = excluded.exposure, watering = excluded.watering,
+                    viewed_from = excluded.viewed_from, wall = excluded.wall, wall_colour = excluded.wall_colour, note = excluded.note,
+                    skyline = excluded.skyline, outline = excluded.outline, survey = excluded.survey, place = excluded.place,
+                    is_retired = excluded.is_retired, rules = excluded.rules
+                """,
+                new { rows = Rows(planters.Select((p, i) => PlanterRow.From(p, i + 1, json))) }
+            );
 
     public Task Put(IReadOnlyList<Plant> plants) => PutDetails("plant", plants);
 
     public Task Put(IReadOnlyList<MapFeature> features) => PutDetails("map_feature", features);
 
-    public Task Put(IReadOnlyList<Recipe> recipes) => recipes.Count == 0 ? Task.CompletedTask : Execute(
-        """
-        insert into recipe (id, name, details)
-        select r.details ->> 'id', r.details ->> 'name', r.details
-        from jsonb_array_elements(@rows::jsonb) as r (details)
-        on conflict (id) do update
-        set name = excluded.name, details = excluded.details
-        """,
-        new { rows = JsonSerializer.Serialize(recipes, json) });
+    public Task Put(IReadOnlyList<Recipe> recipes) =>
+        recipes.Count == 0
+            ? Task.CompletedTask
+            : Execute(
+                """
+                insert into recipe (id, name, details)
+                select r.details ->> 'id', r.details ->> 'name', r.details
+                from jsonb_array_elements(@rows::jsonb) as r (details)
+                on conflict (id) do update
+                set name = excluded.name, details = excluded.details
+                """,
+                new { rows = JsonSerializer.Serialize(recipes, json) }
+            );
 
     public async Task Put(IReadOnlyList<Display> displays)
     {
@@ -128,17 +159,20 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             """,
             new
             {
-                rows = Rows(displays.Select(d => new
-                {
-                    d.Id,
-                    d.PlanterId,
-                    layer = d.Layer.ToString(),
-                    install = Iso(d.Install),
-                    lift = Iso(d.Lift),
-                    pairs = d.Pairs.Count == 0 ? null : JsonSerializer.Serialize(d.Pairs, json),
-                    cuts = d.Cuts.Count == 0 ? null : JsonSerializer.Serialize(d.Cuts, json),
-                })),
-            });
+                rows = Rows(
+                    displays.Select(d => new
+                    {
+                        d.Id,
+                        d.PlanterId,
+                        layer = d.Layer.ToString(),
+                        install = Iso(d.Install),
+                        lift = Iso(d.Lift),
+                        pairs = d.Pairs.Count == 0 ? null : JsonSerializer.Serialize(d.Pairs, json),
+                        cuts = d.Cuts.Count == 0 ? null : JsonSerializer.Serialize(d.Cuts, json),
+                    })
+                ),
+            }
+        );
         await Execute("delete from display_item where display_id = any(@ids)", new { ids = displays.Select(d => d.Id).ToArray() });
         await Execute(
             """
@@ -149,110 +183,163 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             """,
             new
             {
-                rows = Rows(displays.SelectMany(d => d.Items.Select((x, i) => new
-                {
-                    display_id = d.Id,
-                    ordinal = i,
-                    plant_id = x.PlantId,
-                    x.Count,
-                    depth_cm = x.DepthCm,
-                    x.Clump,
-                    places = x.Places is null ? null : JsonSerializer.Serialize(x.Places, json),
-                    since = Iso(x.Since),
-                    fate = x.Fate?.ToString(),
-                    x.Forced,
-                    x.Form,
-                }))),
-            });
+                rows = Rows(
+                    displays.SelectMany(d =>
+                        d.Items.Select(
+                            (x, i) =>
+                                new
+                                {
+                                    display_id = d.Id,
+                                    ordinal = i,
+                                    plant_id = x.PlantId,
+                                    x.Count,
+                                    depth_cm = x.DepthCm,
+                                    x.Clump,
+                                    places = x.Places is null ? null : JsonSerializer.Serialize(x.Places, json),
+                                    since = Iso(x.Since),
+                                    fate = x.Fate?.ToString(),
+                                    x.Forced,
+                                    x.Form,
+                                }
+                        )
+                    )
+                ),
+            }
+        );
     }
 
-    public Task Put(IReadOnlyList<Turn> turns) => turns.Count == 0 ? Task.CompletedTask : Execute(
-        """
-        insert into turn (id, name, first_day, last_day, full_by, delivery, people)
-        select id, name, first_day, last_day, full_by, delivery, people
-        from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date, full_by date, delivery date, people int)
-        on conflict (id) do update
-        set name = excluded.name, first_day = excluded.first_day, last_day = excluded.last_day, full_by = excluded.full_by,
-            delivery = excluded.delivery, people = excluded.people
-        """,
-        new { rows = Rows(turns.Select(t => new { t.Id, t.Name, first_day = Iso(t.FirstDay), last_day = Iso(t.LastDay), full_by = Iso(t.FullBy), delivery = Iso(t.Delivery), t.People })) });
+    public Task Put(IReadOnlyList<Turn> turns) =>
+        turns.Count == 0
+            ? Task.CompletedTask
+            : Execute(
+                """
+                insert into turn (id, name, first_day, last_day, full_by, delivery, people)
+                select id, name, first_day, last_day, full_by, delivery, people
+                from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date, full_by date, delivery date, people int)
+                on conflict (id) do update
+                set name = excluded.name, first_day = excluded.first_day, last_day = excluded.last_day, full_by = excluded.full_by,
+                    delivery = excluded.delivery, people = excluded.people
+                """,
+                new
+                {
+                    rows = Rows(
+                        turns.Select(t => new
+                        {
+                            t.Id,
+                            t.Name,
+                            first_day = Iso(t.FirstDay),
+                            last_day = Iso(t.LastDay),
+                            full_by = Iso(t.FullBy),
+                            delivery = Iso(t.Delivery),
+                            t.People,
+                        })
+                    ),
+                }
+            );
 
-    public Task Put(IReadOnlyList<SiteEvent> events) => events.Count == 0 ? Task.CompletedTask : Execute(
-        """
-        insert into site_event (id, name, first_day, last_day)
-        select id, name, first_day, last_day
-        from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date)
-        on conflict (id) do update
-        set name = excluded.name, first_day = excluded.first_day, last_day = excluded.last_day
-        """,
-        new { rows = Rows(events.Select(e => new { e.Id, e.Name, first_day = Iso(e.FirstDay), last_day = Iso(e.LastDay) })) });
+    public Task Put(IReadOnlyList<SiteEvent> events) =>
+        events.Count == 0
+            ? Task.CompletedTask
+            : Execute(
+                """
+                insert into site_event (id, name, first_day, last_day)
+                select id, name, first_day, last_day
+                from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date)
+                on conflict (id) do update
+                set name = excluded.name, first_day = excluded.first_day, last_day = excluded.last_day
+                """,
+                new
+                {
+                    rows = Rows(
+                        events.Select(e => new
+                        {
+                            e.Id,
+                            e.Name,
+                            first_day = Iso(e.FirstDay),
+                            last_day = Iso(e.LastDay),
+                        })
+                    ),
+                }
+            );
 
-    public Task Put(IReadOnlyList<Lot> lots) => lots.Count == 0 ? Task.CompletedTask : Execute(
-        """
-        insert into lot (id, plant_id, count, state, place, since, condition, from_planter_id, note)
-        select id, plant_id, count, state, place, since, condition, from_planter_id, note
-        from jsonb_to_recordset(@rows::jsonb) as r (
-          id text, plant_id text, count int, state text, place text, since date, condition text, from_planter_id text, note text)
-        on conflict (id) do update
-        set plant_id = excluded.plant_id, count = excluded.count, state = excluded.state, place = excluded.place, since = excluded.since,
-            condition = excluded.condition, from_planter_id = excluded.from_planter_id, note = excluded.note
-        """,
-        new
-        {
-            rows = Rows(lots.Select(l => new
+    public Task Put(IReadOnlyList<Lot> lots) =>
+        lots.Count == 0
+            ? Task.CompletedTask
+            : Execute(
+                """
+                insert into lot (id, plant_id, count, state, place, since, condition, from_planter_id, note)
+                select id, plant_id, count, state, place, since, condition, from_planter_id, note
+                from jsonb_to_recordset(@rows::jsonb) as r (
+                  id text, plant_id text, count int, state text, place text, since date, condition text, from_planter_id text, note text)
+                on conflict (id) do update
+                set plant_id = excluded.plant_id, count = excluded.count, state = excluded.state, place = excluded.place, since = excluded.since,
+                    condition = excluded.condition, from_planter_id = excluded.from_planter_id, note = excluded.note
+                """,
+                new
+                {
+                    rows = Rows(
+                        lots.Select(l => new
+                        {
+                            l.Id,
+                            plant_id = l.PlantId,
+                            l.Count,
+                            state = l.State.ToString(),
+                            l.Place,
+                            since = Iso(l.Since),
+                            condition = l.Condition.ToString(),
+                            from_planter_id = l.FromPlanterId,
+                            l.Note,
+                        })
+                    ),
+                }
+            );
+
+    public Task Put(Site site) =>
+        Execute(
+            """
+            update site
+            set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
+                fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
+                rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg, frost_risk = @FrostRisk, time_zone = @TimeZone,
+                latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
+                version = nextval('edit_version'), revision = revision + 1
+            """,
+            new
             {
-                l.Id,
-                plant_id = l.PlantId,
-                l.Count,
-                state = l.State.ToString(),
-                l.Place,
-                since = Iso(l.Since),
-                condition = l.Condition.ToString(),
-                from_planter_id = l.FromPlanterId,
-                l.Note,
-            })),
-        });
+                site.Name,
+                units = site.Units.ToString(),
+                site.Money,
+                site.CoverThreshold,
+                site.SpareShare,
+                site.FreshMediumCm,
+                site.MediumBagLitres,
+                site.MediumBagPrice,
+                rules = JsonSerializer.Serialize(site.Rules, json),
+                site.WallGapCm,
+                site.BulbGapCm,
+                site.OnePersonKg,
+                site.FrostRisk,
+                site.TimeZone,
+                latitude = site.Place?.LatitudeDeg,
+                longitude = site.Place?.LongitudeDeg,
+                elevation = site.Place?.ElevationM,
+                atElevation = site.Place?.AtElevation ?? false,
+            }
+        );
 
-    public Task Put(Site site) => Execute(
-        """
-        update site
-        set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
-            fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
-            rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg, frost_risk = @FrostRisk, time_zone = @TimeZone,
-            latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
-            version = nextval('edit_version'), revision = revision + 1
-        """,
-        new
-        {
-            site.Name,
-            units = site.Units.ToString(),
-            site.Money,
-            site.CoverThreshold,
-            site.SpareShare,
-            site.FreshMediumCm,
-            site.MediumBagLitres,
-            site.MediumBagPrice,
-            rules = JsonSerializer.Serialize(site.Rules, json),
-            site.WallGapCm,
-            site.BulbGapCm,
-            site.OnePersonKg,
-            site.FrostRisk,
-            site.TimeZone,
-            latitude = site.Place?.LatitudeDeg,
-            longitude = site.Place?.LongitudeDeg,
-            elevation = site.Place?.ElevationM,
-            atElevation = site.Place?.AtElevation ?? false,
-        });
-
-    private Task PutDetails<T>(string table, IReadOnlyList<T> items) => items.Count == 0 ? Task.CompletedTask : Execute(
-        $"""
-        insert into {table} (id, details)
-        select r.details ->> 'id', r.details
-        from jsonb_array_elements(@rows::jsonb) as r (details)
-        on conflict (id) do update
-        set details = excluded.details
-        """,
-        new { rows = JsonSerializer.Serialize(items, json) });
+    private Task PutDetails<T>(string table, IReadOnlyList<T> items) =>
+        items.Count == 0
+            ? Task.CompletedTask
+            : Execute(
+                $"""
+                insert into {table} (id, details)
+                select r.details ->> 'id', r.details
+                from jsonb_array_elements(@rows::jsonb) as r (details)
+                on conflict (id) do update
+                set details = excluded.details
+                """,
+                new { rows = JsonSerializer.Serialize(items, json) }
+            );
 
     private static string? Iso(LocalDate? day) => day is { } known ? Iso(known) : null;
 

@@ -37,16 +37,18 @@ public sealed class PlanHistory(MeadowDatabase database, Func<Stream, Plan> read
         return read(stream);
     }
 
-    internal static Task<int> Keep(PlanEdit edit, Plan plan, byte[] document) => edit.Execute(
-        $"""
-        insert into plan_before (id, what, plan) values (@id, @what, @text);
+    internal static Task<int> Keep(PlanEdit edit, Plan plan, byte[] document) =>
+        edit.Execute(
+            $"""
+            insert into plan_before (id, what, plan) values (@id, @what, @text);
 
-        delete from plan_before where id in (select id from plan_before order by replaced_at desc, id offset {Most});
-        """,
-        new
-        {
-            id = Guid.NewGuid(),
-            what = $"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Displays.Count} displays",
-            text = System.Text.Encoding.UTF8.GetString(document),
-        });
+            delete from plan_before where id in (select id from plan_before order by replaced_at desc, id offset {Most});
+            """,
+            new
+            {
+                id = Guid.NewGuid(),
+                what = $"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Displays.Count} displays",
+                text = System.Text.Encoding.UTF8.GetString(document),
+            }
+        );
 }

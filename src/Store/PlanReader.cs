@@ -71,13 +71,15 @@ internal sealed class PlanReader(JsonSerializerOptions json)
     private volatile Site? _site;
     private volatile Area[] _areas = [];
 
-    public static Task<PlanMark> Mark(NpgsqlConnection connection, NpgsqlTransaction? transaction) => connection.QuerySingleAsync<PlanMark>(
-        """
-        select s.revision, s.version, s.station_id, coalesce(w.revision, 0) as station_revision
-        from site s
-        left join station w on w.id = s.station_id
-        """,
-        transaction: transaction);
+    public static Task<PlanMark> Mark(NpgsqlConnection connection, NpgsqlTransaction? transaction) =>
+        connection.QuerySingleAsync<PlanMark>(
+            """
+            select s.revision, s.version, s.station_id, coalesce(w.revision, 0) as station_revision
+            from site s
+            left join station w on w.id = s.station_id
+            """,
+            transaction: transaction
+        );
 
     /// <summary>Reads within a transaction that sees one moment. What was read before in the same version is not read again.</summary>
     public async Task<LoadedPlan> Load(NpgsqlConnection connection, NpgsqlTransaction transaction)
@@ -86,35 +88,42 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         var reading = new Reading(_last);
         SiteRow siteRow;
         Area[] areas;
-        VersionRow[] planterRows, plantRows, displayRows, featureRows, recipeRows;
+        VersionRow[] planterRows,
+            plantRows,
+            displayRows,
+            featureRows,
+            recipeRows;
         List<Turn> turns;
         List<Lot> lots;
         List<SiteEvent> events;
-        await using (SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
-            """
-            select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
-                   rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, frost_risk, time_zone, latitude_deg, longitude_deg, elevation_m, at_elevation
-            from site;
+        await using (
+            SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
+                """
+                select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
+                       rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, frost_risk, time_zone, latitude_deg, longitude_deg, elevation_m, at_elevation
+                from site;
 
-            select id, name, frost_pocket_c from area order by ordinal, id;
+                select id, name, frost_pocket_c from area order by ordinal, id;
 
-            select id, version from planter order by ordinal, id;
+                select id, version from planter order by ordinal, id;
 
-            select id, version from plant order by id collate "C";
+                select id, version from plant order by id collate "C";
 
-            select id, version from display order by lower(during), id;
+                select id, version from display order by lower(during), id;
 
-            select id, version from map_feature order by id collate "C";
+                select id, version from map_feature order by id collate "C";
 
-            select id, version from recipe order by id collate "C";
+                select id, version from recipe order by id collate "C";
 
-            select id, name, first_day, last_day, full_by, delivery, people, version from turn order by first_day, id;
+                select id, name, first_day, last_day, full_by, delivery, people, version from turn order by first_day, id;
 
-            select id, plant_id, count, state, place, since, condition, from_planter_id, note, version from lot order by id collate "C";
+                select id, plant_id, count, state, place, since, condition, from_planter_id, note, version from lot order by id collate "C";
 
-            select id, name, first_day, last_day, version from site_event order by first_day, id collate "C";
-            """,
-            transaction: transaction))
+                select id, name, first_day, last_day, version from site_event order by first_day, id collate "C";
+                """,
+                transaction: transaction
+            )
+        )
         {
             siteRow = await rows.ReadSingleAsync<SiteRow>();
             Area[] known = _areas;
@@ -126,7 +135,13 @@ internal sealed class PlanReader(JsonSerializerOptions json)
             recipeRows = [.. await rows.ReadAsync<VersionRow>()];
             turns = reading.Read("turns", "turn", await rows.ReadAsync<TurnRow>(), r => (r.Id, r.Version), r => r.ToTurn());
             lots = reading.Read("lots", "lot", await rows.ReadAsync<LotRow>(), r => (r.Id, r.Version), r => r.ToLot());
-            events = reading.Read("events", "site_event", await rows.ReadAsync<EventRow>(), r => (r.Id, r.Version), r => new SiteEvent(r.Id, r.Name, r.FirstDay, r.LastDay));
+            events = reading.Read(
+                "events",
+                "site_event",
+                await rows.ReadAsync<EventRow>(),
+                r => (r.Id, r.Version),
+                r => new SiteEvent(r.Id, r.Name, r.FirstDay, r.LastDay)
+            );
         }
         var changed = new
         {
@@ -141,39 +156,66 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         List<Display> displays;
         List<MapFeature> map;
         List<Recipe> recipes;
-        await using (SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
-            """
-            select id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
-                   exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text,
-                   is_retired, rules::text, version
-            from planter where id = any(@planters);
+        await using (
+            SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
+                """
+                select id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
+                       exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text,
+                       is_retired, rules::text, version
+                from planter where id = any(@planters);
 
-            select id, details::text, version from plant where id = any(@plants);
+                select id, details::text, version from plant where id = any(@plants);
 
-            select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text, version
-            from display where id = any(@displays);
+                select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text, version
+                from display where id = any(@displays);
 
-            select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced, form
-            from display_item where display_id = any(@displays) order by display_id, ordinal;
+                select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced, form
+                from display_item where display_id = any(@displays) order by display_id, ordinal;
 
-            select id, details::text, version from map_feature where id = any(@features);
+                select id, details::text, version from map_feature where id = any(@features);
 
-            select id, details::text, version from recipe where id = any(@recipes);
-            """,
-            changed,
-            transaction))
+                select id, details::text, version from recipe where id = any(@recipes);
+                """,
+                changed,
+                transaction
+            )
+        )
         {
             planters = reading.ReadAll("planters", "planter", planterRows, await rows.ReadAsync<PlanterRow>(), r => r.Id, r => r.ToPlanter(json));
-            palette = reading.ReadAll("palette", "plant", plantRows, await rows.ReadAsync<DetailsRow>(), r => r.Id, r => JsonSerializer.Deserialize<Plant>(r.Details, json));
+            palette = reading.ReadAll(
+                "palette",
+                "plant",
+                plantRows,
+                await rows.ReadAsync<DetailsRow>(),
+                r => r.Id,
+                r => JsonSerializer.Deserialize<Plant>(r.Details, json)
+            );
             List<DisplayRow> fresh = [.. await rows.ReadAsync<DisplayRow>()];
             var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
             displays = reading.ReadAll("displays", "display", displayRows, fresh, r => r.Id, r => r.ToDisplay(items[r.Id], json));
-            map = reading.ReadAll("map", "map_feature", featureRows, await rows.ReadAsync<DetailsRow>(), r => r.Id, r => JsonSerializer.Deserialize<MapFeature>(r.Details, json));
-            recipes = reading.ReadAll("recipes", "recipe", recipeRows, await rows.ReadAsync<DetailsRow>(), r => r.Id, r => JsonSerializer.Deserialize<Recipe>(r.Details, json));
+            map = reading.ReadAll(
+                "map",
+                "map_feature",
+                featureRows,
+                await rows.ReadAsync<DetailsRow>(),
+                r => r.Id,
+                r => JsonSerializer.Deserialize<MapFeature>(r.Details, json)
+            );
+            recipes = reading.ReadAll(
+                "recipes",
+                "recipe",
+                recipeRows,
+                await rows.ReadAsync<DetailsRow>(),
+                r => r.Id,
+                r => JsonSerializer.Deserialize<Recipe>(r.Details, json)
+            );
         }
         Site site = reading.Read("site", "site", [siteRow], r => (r.Name, 0), r => r.ToSite(json)) is [var read] ? read : Site.Default;
         site = _site is { } before && before == site ? before : site;
-        Plan plan = Plan.Fitting(new PlanParts(site, areas, planters, palette, displays, turns, map, lots, recipes, events), out IReadOnlyList<SetAside> aside);
+        Plan plan = Plan.Fitting(
+            new PlanParts(site, areas, planters, palette, displays, turns, map, lots, recipes, events),
+            out IReadOnlyList<SetAside> aside
+        );
         (_last, _site, _areas) = (reading.Fresh, site, areas);
         return new LoadedPlan(mark, plan, reading.Versions, reading.Unread.Count == 0 ? aside : [.. reading.Unread, .. aside]);
     }
@@ -191,7 +233,14 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         public string[] Changed(string table, VersionRow[] rows) => [.. rows.Where(r => Known(table, r.Id, r.Version) is null).Select(r => r.Id)];
 
         /// <summary>All parts of a list in their order, those that changed from their rows and the others as they were.</summary>
-        public List<T> ReadAll<TRow, T>(string list, string table, VersionRow[] all, IEnumerable<TRow> changed, Func<TRow, string> id, Func<TRow, T?> make)
+        public List<T> ReadAll<TRow, T>(
+            string list,
+            string table,
+            VersionRow[] all,
+            IEnumerable<TRow> changed,
+            Func<TRow, string> id,
+            Func<TRow, T?> make
+        )
             where T : class
         {
             var rows = changed.ToDictionary(id, StringComparer.Ordinal);
@@ -199,7 +248,13 @@ internal sealed class PlanReader(JsonSerializerOptions json)
         }
 
         /// <summary>Parts made of rows. A row that an older or newer program, or a hand, has left unreadable is set aside and named.</summary>
-        public List<T> Read<TRow, T>(string list, string table, IEnumerable<TRow> found, Func<TRow, (string Id, long Version)> key, Func<TRow, T?> make)
+        public List<T> Read<TRow, T>(
+            string list,
+            string table,
+            IEnumerable<TRow> found,
+            Func<TRow, (string Id, long Version)> key,
+            Func<TRow, T?> make
+        )
             where T : class
         {
             var made = new List<T>();
@@ -213,7 +268,15 @@ internal sealed class PlanReader(JsonSerializerOptions json)
                     Versions.Add(table, id, version);
                     Fresh[(table, id)] = (version, item);
                 }
-                catch (Exception e) when (e is JsonException or ArgumentException or InvalidOperationException or NotSupportedException or FormatException or OverflowException)
+                catch (Exception e)
+                    when (e
+                            is JsonException
+                                or ArgumentException
+                                or InvalidOperationException
+                                or NotSupportedException
+                                or FormatException
+                                or OverflowException
+                    )
                 {
                     Unread.Add(new SetAside(list, id, $"it cannot be read: {e.Message.Split('\n')[0]}"));
                 }
@@ -233,25 +296,61 @@ internal sealed class PlanReader(JsonSerializerOptions json)
     private sealed record EventRow(string Id, string Name, LocalDate FirstDay, LocalDate LastDay, long Version);
 
     private sealed record SiteRow(
-        string Name, string Units, string Money, double CoverThreshold, double SpareShare, double FreshMediumCm,
-        double MediumBagLitres, decimal MediumBagPrice, string Rules, double WallGapCm, double BulbGapCm, double OnePersonKg, double FrostRisk, string? TimeZone,
-        double? LatitudeDeg, double? LongitudeDeg, double? ElevationM, bool AtElevation)
+        string Name,
+        string Units,
+        string Money,
+        double CoverThreshold,
+        double SpareShare,
+        double FreshMediumCm,
+        double MediumBagLitres,
+        decimal MediumBagPrice,
+        string Rules,
+        double WallGapCm,
+        double BulbGapCm,
+        double OnePersonKg,
+        double FrostRisk,
+        string? TimeZone,
+        double? LatitudeDeg,
+        double? LongitudeDeg,
+        double? ElevationM,
+        bool AtElevation
+    )
     {
-        public Site ToSite(JsonSerializerOptions json) => new(
-            Name, Enum.Parse<SiteUnits>(Units), Money, CoverThreshold, SpareShare, FreshMediumCm, MediumBagLitres, MediumBagPrice,
-            WallGapCm, BulbGapCm)
-        {
-            Rules = JsonSerializer.Deserialize<HouseRules>(Rules, json)!,
-            OnePersonKg = OnePersonKg,
-            FrostRisk = FrostRisk,
-            TimeZone = TimeZone,
-            Place = LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
-                ? new SitePlace(latitude, longitude, elevation, AtElevation)
-                : null,
-        };
+        public Site ToSite(JsonSerializerOptions json) =>
+            new(
+                Name,
+                Enum.Parse<SiteUnits>(Units),
+                Money,
+                CoverThreshold,
+                SpareShare,
+                FreshMediumCm,
+                MediumBagLitres,
+                MediumBagPrice,
+                WallGapCm,
+                BulbGapCm
+            )
+            {
+                Rules = JsonSerializer.Deserialize<HouseRules>(Rules, json)!,
+                OnePersonKg = OnePersonKg,
+                FrostRisk = FrostRisk,
+                TimeZone = TimeZone,
+                Place =
+                    LatitudeDeg is { } latitude && LongitudeDeg is { } longitude && ElevationM is { } elevation
+                        ? new SitePlace(latitude, longitude, elevation, AtElevation)
+                        : null,
+            };
     }
 
-    private sealed record DisplayRow(string Id, string PlanterId, string Layer, LocalDate Install, LocalDate Lift, string? Pairs, string? Cuts, long Version)
+    private sealed record DisplayRow(
+        string Id,
+        string PlanterId,
+        string Layer,
+        LocalDate Install,
+        LocalDate Lift,
+        string? Pairs,
+        string? Cuts,
+        long Version
+    )
     {
         public Display ToDisplay(IEnumerable<ItemRow> items, JsonSerializerOptions json) =>
             new(Id, PlanterId, Enum.Parse<DisplayLayer>(Layer), Install, Lift, [.. items.Select(i => i.ToItem(json))])
@@ -261,21 +360,48 @@ internal sealed class PlanReader(JsonSerializerOptions json)
             };
     }
 
-    private sealed record TurnRow(string Id, string Name, LocalDate FirstDay, LocalDate LastDay, LocalDate? FullBy, LocalDate? Delivery, int? People, long Version)
+    private sealed record TurnRow(
+        string Id,
+        string Name,
+        LocalDate FirstDay,
+        LocalDate LastDay,
+        LocalDate? FullBy,
+        LocalDate? Delivery,
+        int? People,
+        long Version
+    )
     {
-        public Turn ToTurn() => new(Id, Name, FirstDay, LastDay) { FullBy = FullBy, Delivery = Delivery, People = People };
+        public Turn ToTurn() =>
+            new(Id, Name, FirstDay, LastDay)
+            {
+                FullBy = FullBy,
+                Delivery = Delivery,
+                People = People,
+            };
     }
 
-    private sealed record ItemRow(string DisplayId, string PlantId, int Count, double? DepthCm, int? Clump, string? Places, LocalDate? Since, string? Fate, bool Forced, string? Form)
+    private sealed record ItemRow(
+        string DisplayId,
+        string PlantId,
+        int Count,
+        double? DepthCm,
+        int? Clump,
+        string? Places,
+        LocalDate? Since,
+        string? Fate,
+        bool Forced,
+        string? Form
+    )
     {
-        public DisplayItem ToItem(JsonSerializerOptions json) => new(PlantId, Count, DepthCm)
-        {
-            Clump = Clump,
-            Places = Places is null ? null : JsonSerializer.Deserialize<List<PlanePoint>>(Places, json),
-            Since = Since,
-            Forced = Forced,
-            Fate = Fate is null ? null : Enum.Parse<PlantFate>(Fate),
-            Form = Form,
-        };
+        public DisplayItem ToItem(JsonSerializerOptions json) =>
+            new(PlantId, Count, DepthCm)
+            {
+                Clump = Clump,
+                Places = Places is null ? null : JsonSerializer.Deserialize<List<PlanePoint>>(Places, json),
+                Since = Since,
+                Forced = Forced,
+                Fate = Fate is null ? null : Enum.Parse<PlantFate>(Fate),
+                Form = Form,
+            };
     }
 }

@@ -60,7 +60,10 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
                 // Whoever changes the plan holds this row first, so that nobody ever waits for two things in two orders.
                 await connection.ExecuteAsync("select from site for update", transaction: transaction);
-                LoadedPlan before = _latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction) ? known : await _reader.Load(connection, transaction);
+                LoadedPlan before =
+                    _latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction)
+                        ? known
+                        : await _reader.Load(connection, transaction);
                 T result = await work(new PlanEdit(connection, transaction, before, json));
                 LoadedPlan after = await _reader.Load(connection, transaction);
                 RefuseNew(before.Aside, after.Aside);
@@ -68,7 +71,8 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 _latest = after;
                 return result;
             }
-            catch (PostgresException e) when (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tries < MostTries)
+            catch (PostgresException e)
+                when (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tries < MostTries)
             {
                 await Task.Delay(TimeSpan.FromMilliseconds(20 * tries));
             }
@@ -82,12 +86,21 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         HashSet<string> kept = [.. plan.Planters.Select(p => p.Id)];
         List<Planter> gone = [.. now.Plan.Planters.Where(p => !kept.Contains(p.Id))];
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        int photographs = await connection.ExecuteScalarAsync<int>("select count(*)::int from planter_photo where planter_id = any(@ids)", new { ids = gone.Select(p => p.Id).ToArray() });
+        int photographs = await connection.ExecuteScalarAsync<int>(
+            "select count(*)::int from planter_photo where planter_id = any(@ids)",
+            new { ids = gone.Select(p => p.Id).ToArray() }
+        );
         HashSet<string> displays = [.. plan.Displays.Select(d => d.Id)];
         HashSet<string> plants = [.. plan.Palette.Select(p => p.Id)];
         return new PlanReplacement(
-            gone, photographs, now.Plan.Displays.Count(d => !displays.Contains(d.Id)), now.Plan.Palette.Count(p => !plants.Contains(p.Id)),
-            Missing(now.Plan.Lots, plan.Lots, l => l.Id), Missing(now.Plan.Recipes, plan.Recipes, r => r.Id), now.Aside.Count);
+            gone,
+            photographs,
+            now.Plan.Displays.Count(d => !displays.Contains(d.Id)),
+            now.Plan.Palette.Count(p => !plants.Contains(p.Id)),
+            Missing(now.Plan.Lots, plan.Lots, l => l.Id),
+            Missing(now.Plan.Recipes, plan.Recipes, r => r.Id),
+            now.Aside.Count
+        );
     }
 
     private static int Missing<T>(IReadOnlyList<T> now, IReadOnlyList<T> then, Func<T, string> id)
@@ -102,45 +115,52 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
     /// </summary>
     /// <param name="plan">The plan that comes.</param>
     /// <param name="write">Writes the present one as its interchange document, to be kept; null to keep none.</param>
-    public Task Replace(Plan plan, Func<Plan, byte[]>? write = null) => Write(async edit =>
-    {
-        LoadedPlan now = edit.Before;
-        if (write is not null && now.Plan.Planters.Count + now.Plan.Palette.Count > 0)
-            await PlanHistory.Keep(edit, now.Plan, write(now.Plan));
-        await edit.CheckLater();
-        await edit.Put(plan.Site);
-        await edit.Put(plan.Areas);
-        await edit.Put(Changed(plan.Palette, now.Plan.Palette, p => p.Id));
-        await edit.Put(Changed(plan.Planters, now.Plan.Planters, p => p.Id));
-        await edit.Execute("delete from display where not id = any(@ids)", new { ids = plan.Displays.Select(d => d.Id).ToArray() });
-        await edit.Put(Changed(plan.Displays, now.Plan.Displays, d => d.Id));
-        await edit.Execute("delete from lot where not id = any(@ids)", new { ids = plan.Lots.Select(l => l.Id).ToArray() });
-        await edit.Put(Changed(plan.Lots, now.Plan.Lots, l => l.Id));
-        await edit.Execute("delete from turn where not id = any(@ids)", new { ids = plan.Turns.Select(t => t.Id).ToArray() });
-        await edit.Put(Changed(plan.Turns, now.Plan.Turns, t => t.Id));
-        await edit.Execute("delete from site_event where not id = any(@ids)", new { ids = plan.Events.Select(e => e.Id).ToArray() });
-        await edit.Put(Changed(plan.Events, now.Plan.Events, e => e.Id));
-        await edit.Execute("delete from map_feature where not id = any(@ids)", new { ids = plan.Map.Select(f => f.Id).ToArray() });
-        await edit.Put(Changed(plan.Map, now.Plan.Map, f => f.Id));
-        await edit.Execute("delete from recipe where not id = any(@ids)", new { ids = plan.Recipes.Select(r => r.Id).ToArray() });
-        await edit.Put(Changed(plan.Recipes, now.Plan.Recipes, r => r.Id));
-        await edit.Execute(
-            """
-            delete from planter where not id = any(@planters);
+    public Task Replace(Plan plan, Func<Plan, byte[]>? write = null) =>
+        Write(async edit =>
+        {
+            LoadedPlan now = edit.Before;
+            if (write is not null && now.Plan.Planters.Count + now.Plan.Palette.Count > 0)
+                await PlanHistory.Keep(edit, now.Plan, write(now.Plan));
+            await edit.CheckLater();
+            await edit.Put(plan.Site);
+            await edit.Put(plan.Areas);
+            await edit.Put(Changed(plan.Palette, now.Plan.Palette, p => p.Id));
+            await edit.Put(Changed(plan.Planters, now.Plan.Planters, p => p.Id));
+            await edit.Execute("delete from display where not id = any(@ids)", new { ids = plan.Displays.Select(d => d.Id).ToArray() });
+            await edit.Put(Changed(plan.Displays, now.Plan.Displays, d => d.Id));
+            await edit.Execute("delete from lot where not id = any(@ids)", new { ids = plan.Lots.Select(l => l.Id).ToArray() });
+            await edit.Put(Changed(plan.Lots, now.Plan.Lots, l => l.Id));
+            await edit.Execute("delete from turn where not id = any(@ids)", new { ids = plan.Turns.Select(t => t.Id).ToArray() });
+            await edit.Put(Changed(plan.Turns, now.Plan.Turns, t => t.Id));
+            await edit.Execute("delete from site_event where not id = any(@ids)", new { ids = plan.Events.Select(e => e.Id).ToArray() });
+            await edit.Put(Changed(plan.Events, now.Plan.Events, e => e.Id));
+            await edit.Execute("delete from map_feature where not id = any(@ids)", new { ids = plan.Map.Select(f => f.Id).ToArray() });
+            await edit.Put(Changed(plan.Map, now.Plan.Map, f => f.Id));
+            await edit.Execute("delete from recipe where not id = any(@ids)", new { ids = plan.Recipes.Select(r => r.Id).ToArray() });
+            await edit.Put(Changed(plan.Recipes, now.Plan.Recipes, r => r.Id));
+            await edit.Execute(
+                """
+                delete from planter where not id = any(@planters);
 
-            delete from area where not id = any(@areas);
+                delete from area where not id = any(@areas);
 
-            delete from plant where not id = any(@plants);
+                delete from plant where not id = any(@plants);
 
-            update planter set ordinal = r.ordinal - 1 from unnest(@planters) with ordinality as r (id, ordinal) where planter.id = r.id and planter.ordinal <> r.ordinal - 1;
+                update planter set ordinal = r.ordinal - 1 from unnest(@planters) with ordinality as r (id, ordinal) where planter.id = r.id and planter.ordinal <> r.ordinal - 1;
 
-            update area set ordinal = r.ordinal - 1 from unnest(@areas) with ordinality as r (id, ordinal) where area.id = r.id;
-            """,
-            new { planters = plan.Planters.Select(p => p.Id).ToArray(), areas = plan.Areas.Select(a => a.Id).ToArray(), plants = plan.Palette.Select(p => p.Id).ToArray() });
-        await WeatherStore.FollowNearest(edit.Connection, edit.Transaction);
-        await edit.CheckNow();
-        return true;
-    });
+                update area set ordinal = r.ordinal - 1 from unnest(@areas) with ordinality as r (id, ordinal) where area.id = r.id;
+                """,
+                new
+                {
+                    planters = plan.Planters.Select(p => p.Id).ToArray(),
+                    areas = plan.Areas.Select(a => a.Id).ToArray(),
+                    plants = plan.Palette.Select(p => p.Id).ToArray(),
+                }
+            );
+            await WeatherStore.FollowNearest(edit.Connection, edit.Transaction);
+            await edit.CheckNow();
+            return true;
+        });
 
     /// <summary>Saves the settings.</summary>
     /// <param name="site">The settings.</param>
@@ -163,12 +183,13 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 
     /// <summary>Takes a part that was set aside out of the database for good; what it held is in the file that its page offers.</summary>
     /// <exception cref="InvalidInputException">It fits again, or is gone.</exception>
-    public Task RemoveAside(string list, string id) => Write(async edit =>
-    {
-        if (edit.Before.Aside.All(a => a.List != list || a.Id != id) || TableOf(list) is not { } table)
-            throw new InvalidInputException(string.Empty, "It is no longer set aside: it was mended or removed.");
-        return await edit.Execute($"delete from {table} where id = @id", new { id });
-    });
+    public Task RemoveAside(string list, string id) =>
+        Write(async edit =>
+        {
+            if (edit.Before.Aside.All(a => a.List != list || a.Id != id) || TableOf(list) is not { } table)
+                throw new InvalidInputException(string.Empty, "It is no longer set aside: it was mended or removed.");
+            return await edit.Execute($"delete from {table} where id = @id", new { id });
+        });
 
     /// <summary>What is stored of a part that was set aside, as JSON; null when it is gone.</summary>
     public async Task<string?> AsideText(string list, string id)
@@ -180,22 +201,24 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             table == "display"
                 ? "select (to_jsonb(d) || jsonb_build_object('items', (select jsonb_agg(i order by i.ordinal) from display_item i where i.display_id = d.id)))::text from display d where d.id = @id"
                 : $"select to_jsonb(t)::text from {table} t where id = @id",
-            new { id });
+            new { id }
+        );
     }
 
-    private static string? TableOf(string list) => list switch
-    {
-        "planters" => "planter",
-        "palette" => "plant",
-        "displays" => "display",
-        "turns" => "turn",
-        "map" => "map_feature",
-        "lots" => "lot",
-        "recipes" => "recipe",
-        "events" => "site_event",
-        "areas" => "area",
-        _ => null,
-    };
+    private static string? TableOf(string list) =>
+        list switch
+        {
+            "planters" => "planter",
+            "palette" => "plant",
+            "displays" => "display",
+            "turns" => "turn",
+            "map" => "map_feature",
+            "lots" => "lot",
+            "recipes" => "recipe",
+            "events" => "site_event",
+            "areas" => "area",
+            _ => null,
+        };
 
     // What was set aside before does not hold up other work; only what this change would set aside refuses it.
     private static void RefuseNew(IReadOnlyList<SetAside> before, IReadOnlyList<SetAside> after)
@@ -209,19 +232,23 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         faults.ThrowIfAny();
     }
 
-    private static string Named(SetAside a) => a.List switch
-    {
-        "palette" => $"The plant \"{a.Id}\"",
-        "site" => "The site's settings",
-        "map" => $"The map's \"{a.Id}\"",
-        _ => $"The {a.List[..^1]} \"{a.Id}\"",
-    };
+    private static string Named(SetAside a) =>
+        a.List switch
+        {
+            "palette" => $"The plant \"{a.Id}\"",
+            "site" => "The site's settings",
+            "map" => $"The map's \"{a.Id}\"",
+            _ => $"The {a.List[..^1]} \"{a.Id}\"",
+        };
 
     private List<T> Changed<T>(IReadOnlyList<T> wanted, IReadOnlyList<T> present, Func<T, string> id)
         where T : class
     {
         var known = present.ToDictionary(id, StringComparer.Ordinal);
-        return [.. wanted.Where(x => !known.TryGetValue(id(x), out T? now) || JsonSerializer.Serialize(now, json) != JsonSerializer.Serialize(x, json))];
+        return
+        [
+            .. wanted.Where(x => !known.TryGetValue(id(x), out T? now) || JsonSerializer.Serialize(now, json) != JsonSerializer.Serialize(x, json)),
+        ];
     }
 }
 

@@ -44,21 +44,28 @@ public sealed class PlanterStore(PlanStore plans)
     /// <summary>Removes a planter that nothing was ever planned for. Its photographs stay, as the log does.</summary>
     /// <exception cref="InvalidInputException">Displays or lots name it; they are named, and retirement is offered.</exception>
     /// <exception cref="LostUpdateException">Someone saved in between.</exception>
-    public Task Remove(string id, long version) => plans.Write(async edit =>
-    {
-        var uses = (await edit.Query<string>(
-            """
-            select 'display ' || id from display where planter_id = @id
-            union all
-            select 'lot ' || id from lot where from_planter_id = @id
-            order by 1
-            """,
-            new { id })).ToList();
-        if (uses.Count > 0)
-            throw new InvalidInputException(string.Empty, $"It is in use by {PaletteStore.Some(uses)}. Retire it instead: its history stays, and nothing new is planned for it.");
-        await edit.Remove("planter", id, version, "The planter");
-        return true;
-    });
+    public Task Remove(string id, long version) =>
+        plans.Write(async edit =>
+        {
+            var uses = (
+                await edit.Query<string>(
+                    """
+                    select 'display ' || id from display where planter_id = @id
+                    union all
+                    select 'lot ' || id from lot where from_planter_id = @id
+                    order by 1
+                    """,
+                    new { id }
+                )
+            ).ToList();
+            if (uses.Count > 0)
+                throw new InvalidInputException(
+                    string.Empty,
+                    $"It is in use by {PaletteStore.Some(uses)}. Retire it instead: its history stays, and nothing new is planned for it."
+                );
+            await edit.Remove("planter", id, version, "The planter");
+            return true;
+        });
 
     private static void Check(IReadOnlyList<Planter> planters, Area? newArea)
     {

@@ -24,9 +24,10 @@ public sealed class RecipeStore(PlanStore plans)
 
     /// <summary>Removes a recipe; what was planted from it stays.</summary>
     /// <exception cref="LostUpdateException">Someone changed or removed it in between.</exception>
-    public Task Remove(string id, long version) => plans.Write(async edit =>
-    {
-        await edit.Remove("recipe", id, version, "This recipe");
-        return true;
-    });
+    public Task Remove(string id, long version) =>
+        plans.Write(async edit =>
+        {
+            await edit.Remove("recipe", id, version, "This recipe");
+            return true;
+        });
 }

@@ -24,7 +24,13 @@ public static class TextRepair
 
     // Texts within JSON: its own escapes stand for control characters there.
     private static readonly (string Table, string Column)[] Documents =
-        [("plant", "details"), ("recipe", "details"), ("map_feature", "details"), ("planter", "survey"), ("plan_variant", "plan")];
+    [
+        ("plant", "details"),
+        ("recipe", "details"),
+        ("map_feature", "details"),
+        ("planter", "survey"),
+        ("plan_variant", "plan"),
+    ];
 
     private static readonly HashSet<string> OfSeveralLines = ["note", "caption"];
 
@@ -35,20 +41,31 @@ public static class TextRepair
         var said = new List<string>();
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync("select from site for update; alter table observation disable trigger observation_append_only", transaction: transaction);
+        await connection.ExecuteAsync(
+            "select from site for update; alter table observation disable trigger observation_append_only",
+            transaction: transaction
+        );
         foreach ((string table, string key, string[] columns) in Texts)
         {
             foreach (string column in columns)
             {
                 var rows = await connection.QueryAsync<(string Id, string Text)>(
-                    $"select {key}::text, {column} from {table} where {column} ~ '[^ -~]'", transaction: transaction);
+                    $"select {key}::text, {column} from {table} where {column} ~ '[^ -~]'",
+                    transaction: transaction
+                );
                 foreach ((string id, string text) in rows)
                 {
                     bool lines = OfSeveralLines.Contains(column);
                     string mended = PlainText.Mended(text, lines);
                     if (!lines)
                         mended = mended.Trim() is { Length: > 0 } left ? left : "?";
-                    if (await connection.ExecuteAsync($"update {table} set {column} = normalize(@mended) where {key}::text = @id and {column} <> normalize(@mended)", new { id, mended }, transaction) > 0)
+                    if (
+                        await connection.ExecuteAsync(
+                            $"update {table} set {column} = normalize(@mended) where {key}::text = @id and {column} <> normalize(@mended)",
+                            new { id, mended },
+                            transaction
+                        ) > 0
+                    )
                         said.Add($"{table} {id}: {column} mended");
                 }
             }
@@ -61,7 +78,8 @@ public static class TextRepair
                 set {{column}} = normalize(regexp_replace({{column}}::text, '(?<!\\)((?:\\\\)*)(\\u00[01][0-9a-f]|\\b|\\f|[\u007f-\u009f\ufdd0-\ufdef\ufffe\uffff])', '\1 ', 'g'))::jsonb
                 where {{column}}::text ~ '\\u00[01][0-9a-f]|\\[bf]|[\u007f-\u009f\ufdd0-\ufdef\ufffe\uffff]' or not ({{column}}::text is nfc normalized)
                 """,
-                transaction: transaction);
+                transaction: transaction
+            );
             if (changed > 0)
                 said.Add($"{table}: {changed} with {column} looked through");
         }

@@ -29,7 +29,10 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
     public async Task<(string Name, Plan Plan)?> Load(Guid id)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        var row = await connection.QuerySingleOrDefaultAsync<(string Name, string Plan)?>("select name, plan::text from plan_variant where id = @id", new { id });
+        var row = await connection.QuerySingleOrDefaultAsync<(string Name, string Plan)?>(
+            "select name, plan::text from plan_variant where id = @id",
+            new { id }
+        );
         if (row is not { } found)
             return null;
         using var stream = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(found.Plan));
@@ -40,7 +43,9 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
     public async Task<byte[]?> Document(Guid id)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.QuerySingleOrDefaultAsync<string>("select plan::text from plan_variant where id = @id", new { id }) is { } plan ? System.Text.Encoding.UTF8.GetBytes(plan) : null;
+        return await connection.QuerySingleOrDefaultAsync<string>("select plan::text from plan_variant where id = @id", new { id }) is { } plan
+            ? System.Text.Encoding.UTF8.GetBytes(plan)
+            : null;
     }
 
     /// <summary>Keeps a plan under a name.</summary>
@@ -53,9 +58,17 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         if (await connection.ExecuteScalarAsync<int>("select count(*)::int from plan_variant") >= Most)
             throw new InvalidInputException("name", $"{Most} plans are kept already; drop one first");
-        if (await connection.ExecuteAsync(
-            "insert into plan_variant (id, name, plan) values (@id, @name, @plan::jsonb) on conflict (name) do nothing",
-            new { id = Guid.NewGuid(), name, plan = System.Text.Encoding.UTF8.GetString(write(plan)) }) == 0)
+        if (
+            await connection.ExecuteAsync(
+                "insert into plan_variant (id, name, plan) values (@id, @name, @plan::jsonb) on conflict (name) do nothing",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    name,
+                    plan = System.Text.Encoding.UTF8.GetString(write(plan)),
+                }
+            ) == 0
+        )
             throw new InvalidInputException("name", $"\"{name}\" is already used; choose another");
     }
 

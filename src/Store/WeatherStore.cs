@@ -9,7 +9,17 @@ using UnrulyMeadow.Core.Climate;
 namespace UnrulyMeadow.Store;
 
 /// <summary>A station with the extent of its record.</summary>
-public sealed record StationSummary(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, long Days, LocalDate? FirstDay, LocalDate? LastDay, bool IsNormals)
+public sealed record StationSummary(
+    string Id,
+    string Name,
+    double LatitudeDeg,
+    double LongitudeDeg,
+    double ElevationM,
+    long Days,
+    LocalDate? FirstDay,
+    LocalDate? LastDay,
+    bool IsNormals
+)
 {
     /// <summary>The station itself.</summary>
     public Station Station => new(Id, Name, LatitudeDeg, LongitudeDeg, ElevationM);
@@ -35,16 +45,21 @@ public sealed class WeatherStore(MeadowDatabase database)
     private async Task<IReadOnlyList<StationSummary>> Stations(string which)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return [.. await connection.QueryAsync<StationSummary>($"""
-            select s.id, s.name, s.latitude_deg, s.longitude_deg, s.elevation_m,
-                   count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day,
-                   s.normals is not null as is_normals
-            from station s
-            left join weather_day d on d.station_id = s.id
-            where {which}
-            group by s.id
-            order by s.name, s.id
-            """)];
+        return
+        [
+            .. await connection.QueryAsync<StationSummary>(
+                $"""
+                select s.id, s.name, s.latitude_deg, s.longitude_deg, s.elevation_m,
+                       count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day,
+                       s.normals is not null as is_normals
+                from station s
+                left join weather_day d on d.station_id = s.id
+                where {which}
+                group by s.id
+                order by s.name, s.id
+                """
+            ),
+        ];
     }
 
     /// <summary>A station's record, or null when there is none. A station known by its monthly normals alone gives generated years.</summary>
@@ -52,7 +67,9 @@ public sealed class WeatherStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         Station? station = await connection.QuerySingleOrDefaultAsync<Station>(
-            "select id, name, latitude_deg, longitude_deg, elevation_m from station where id = @stationId", new { stationId });
+            "select id, name, latitude_deg, longitude_deg, elevation_m from station where id = @stationId",
+            new { stationId }
+        );
         if (station is null)
             return null;
         if (await Normals(connection, stationId) is { } normals)
@@ -79,13 +96,26 @@ public sealed class WeatherStore(MeadowDatabase database)
     {
         var days = new List<WeatherDay>();
         await using var command = new NpgsqlCommand(
-            "select day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from weather_day where station_id = $1 order by day", connection)
+            "select day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from weather_day where station_id = $1 order by day",
+            connection
+        )
         {
             Parameters = { new() { Value = stationId } },
         };
         await using NpgsqlDataReader reader = await command.ExecuteReaderAsync();
         while (await reader.ReadAsync())
-            days.Add(new WeatherDay(reader.GetFieldValue<LocalDate>(0), Number(reader, 1), Number(reader, 2), Number(reader, 3), Number(reader, 4), Number(reader, 5), Number(reader, 6), Number(reader, 7)));
+            days.Add(
+                new WeatherDay(
+                    reader.GetFieldValue<LocalDate>(0),
+                    Number(reader, 1),
+                    Number(reader, 2),
+                    Number(reader, 3),
+                    Number(reader, 4),
+                    Number(reader, 5),
+                    Number(reader, 6),
+                    Number(reader, 7)
+                )
+            );
         return days;
     }
 
@@ -120,15 +150,26 @@ public sealed class WeatherStore(MeadowDatabase database)
               snow_depth_mm double precision, wind_ms double precision, humidity_pct double precision, sun_mj double precision)
             on commit drop;
             """,
-            new { station.Id, station.Name, station.LatitudeDeg, station.LongitudeDeg, station.ElevationM, now },
-            transaction);
+            new
+            {
+                station.Id,
+                station.Name,
+                station.LatitudeDeg,
+                station.LongitudeDeg,
+                station.ElevationM,
+                now,
+            },
+            transaction
+        );
         await using (NpgsqlBinaryImporter copy = await connection.BeginBinaryImportAsync("copy incoming from stdin (format binary)"))
         {
             foreach (WeatherDay day in days)
             {
                 await copy.StartRowAsync();
                 await copy.WriteAsync(day.Day, NpgsqlDbType.Date);
-                foreach (double? reading in new[] { day.MinC, day.MaxC, day.PrecipitationMm, day.SnowDepthMm, day.WindMs, day.HumidityPct, day.SunMJ })
+                foreach (
+                    double? reading in new[] { day.MinC, day.MaxC, day.PrecipitationMm, day.SnowDepthMm, day.WindMs, day.HumidityPct, day.SunMJ }
+                )
                 {
                     if (reading is { } value)
                         await copy.WriteAsync(value, NpgsqlDbType.Double);
@@ -144,24 +185,28 @@ public sealed class WeatherStore(MeadowDatabase database)
             where not exists (select from weather_day d where d.station_id = @Id and d.day = i.day);
             """,
             new { station.Id },
-            transaction);
-        await SqlFaults.Naming(() => connection.ExecuteAsync(
-            """
-            insert into weather_day (station_id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj)
-            select @Id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from incoming
-            on conflict (station_id, day) do update
-            set min_c = coalesce(excluded.min_c, weather_day.min_c),
-                max_c = coalesce(excluded.max_c, weather_day.max_c),
-                precipitation_mm = coalesce(excluded.precipitation_mm, weather_day.precipitation_mm),
-                snow_depth_mm = coalesce(excluded.snow_depth_mm, weather_day.snow_depth_mm),
-                wind_ms = coalesce(excluded.wind_ms, weather_day.wind_ms),
-                humidity_pct = coalesce(excluded.humidity_pct, weather_day.humidity_pct),
-                sun_mj = coalesce(excluded.sun_mj, weather_day.sun_mj);
+            transaction
+        );
+        await SqlFaults.Naming(() =>
+            connection.ExecuteAsync(
+                """
+                insert into weather_day (station_id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj)
+                select @Id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from incoming
+                on conflict (station_id, day) do update
+                set min_c = coalesce(excluded.min_c, weather_day.min_c),
+                    max_c = coalesce(excluded.max_c, weather_day.max_c),
+                    precipitation_mm = coalesce(excluded.precipitation_mm, weather_day.precipitation_mm),
+                    snow_depth_mm = coalesce(excluded.snow_depth_mm, weather_day.snow_depth_mm),
+                    wind_ms = coalesce(excluded.wind_ms, weather_day.wind_ms),
+                    humidity_pct = coalesce(excluded.humidity_pct, weather_day.humidity_pct),
+                    sun_mj = coalesce(excluded.sun_mj, weather_day.sun_mj);
 
-            update site set station_id = @Id where station_id is null;
-            """,
-            new { station.Id },
-            transaction));
+                update site set station_id = @Id where station_id is null;
+                """,
+                new { station.Id },
+                transaction
+            )
+        );
         await FollowNearest(connection, transaction);
         await transaction.CommitAsync();
         return added;
@@ -174,8 +219,12 @@ public sealed class WeatherStore(MeadowDatabase database)
     public async Task Choose(string stationId, bool byHand = true)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        int changed = await SqlFaults.Naming(() => connection.ExecuteAsync(
-            "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId and removed_at is null)", new { stationId, byHand }));
+        int changed = await SqlFaults.Naming(() =>
+            connection.ExecuteAsync(
+                "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId and removed_at is null)",
+                new { stationId, byHand }
+            )
+        );
         if (changed == 0)
             throw new InvalidInputException("stationId", "there is no such station any more");
     }
@@ -197,10 +246,20 @@ public sealed class WeatherStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select from site for update", transaction: transaction);
-        int removed = await SqlFaults.Naming(() => connection.ExecuteAsync("update station set removed_at = @now where id = @stationId and removed_at is null", new { stationId, now }, transaction));
+        int removed = await SqlFaults.Naming(() =>
+            connection.ExecuteAsync(
+                "update station set removed_at = @now where id = @stationId and removed_at is null",
+                new { stationId, now },
+                transaction
+            )
+        );
         if (removed == 0)
             throw new InvalidInputException("stationId", "there is no such station any more");
-        await connection.ExecuteAsync("update site set station_id = null, station_chosen = false where station_id = @stationId", new { stationId }, transaction);
+        await connection.ExecuteAsync(
+            "update site set station_id = null, station_chosen = false where station_id = @stationId",
+            new { stationId },
+            transaction
+        );
         await FollowNearest(connection, transaction);
         await TakeIfNone(connection, transaction);
         await transaction.CommitAsync();
@@ -213,7 +272,13 @@ public sealed class WeatherStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select from site for update", transaction: transaction);
-        int back = await SqlFaults.Naming(() => connection.ExecuteAsync("update station set removed_at = null where id = @stationId and removed_at is not null", new { stationId }, transaction));
+        int back = await SqlFaults.Naming(() =>
+            connection.ExecuteAsync(
+                "update station set removed_at = null where id = @stationId and removed_at is not null",
+                new { stationId },
+                transaction
+            )
+        );
         if (back == 0)
             throw new InvalidInputException("stationId", "there is no such station among those taken out");
         await FollowNearest(connection, transaction);
@@ -221,8 +286,11 @@ public sealed class WeatherStore(MeadowDatabase database)
         await transaction.CommitAsync();
     }
 
-    private static Task<int> TakeIfNone(NpgsqlConnection connection, NpgsqlTransaction transaction) => connection.ExecuteAsync(
-        "update site set station_id = (select id from station where removed_at is null order by imported_at desc, id limit 1) where station_id is null", transaction: transaction);
+    private static Task<int> TakeIfNone(NpgsqlConnection connection, NpgsqlTransaction transaction) =>
+        connection.ExecuteAsync(
+            "update site set station_id = (select id from station where removed_at is null order by imported_at desc, id limit 1) where station_id is null",
+            transaction: transaction
+        );
 
     /// <summary>True while the site's station was chosen by hand.</summary>
     public async Task<bool> IsChosen()
@@ -247,7 +315,8 @@ public sealed class WeatherStore(MeadowDatabase database)
             delete from weather_day d using station s where d.station_id = s.id and s.id = @Id and s.removed_at is not null;
             """,
             new { station.Id },
-            transaction);
+            transaction
+        );
         int kept = await connection.ExecuteAsync(
             """
             insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at, normals)
@@ -257,8 +326,18 @@ public sealed class WeatherStore(MeadowDatabase database)
                 elevation_m = excluded.elevation_m, normals = excluded.normals, revision = station.revision + 1, imported_at = excluded.imported_at, removed_at = null
             where not exists (select from weather_day d where d.station_id = station.id)
             """,
-            new { station.Id, station.Name, station.LatitudeDeg, station.LongitudeDeg, station.ElevationM, now, normals = JsonSerializer.Serialize(normals, NormalsForm) },
-            transaction);
+            new
+            {
+                station.Id,
+                station.Name,
+                station.LatitudeDeg,
+                station.LongitudeDeg,
+                station.ElevationM,
+                now,
+                normals = JsonSerializer.Serialize(normals, NormalsForm),
+            },
+            transaction
+        );
         if (kept == 0)
             throw new InvalidInputException("id", $"\"{station.Id}\" has a daily record, which tells more; give the normals another name");
         await connection.ExecuteAsync("update site set station_id = @Id where station_id is null", new { station.Id }, transaction);
@@ -267,24 +346,29 @@ public sealed class WeatherStore(MeadowDatabase database)
     }
 
     // The nearest by great circle, unless somebody chose or nobody said where the site lies.
-    internal static Task<int> FollowNearest(NpgsqlConnection connection, NpgsqlTransaction transaction) => connection.ExecuteAsync(
-        """
-        update site
-        set station_id = (
-          select st.id
-          from station st
-          where st.removed_at is null
-          order by power(sin(radians(st.latitude_deg - site.latitude_deg) / 2), 2)
-                 + cos(radians(st.latitude_deg)) * cos(radians(site.latitude_deg)) * power(sin(radians(st.longitude_deg - site.longitude_deg) / 2), 2),
-                   st.id
-          limit 1)
-        where not station_chosen and latitude_deg is not null and exists (select from station where removed_at is null)
-        """,
-        transaction: transaction);
+    internal static Task<int> FollowNearest(NpgsqlConnection connection, NpgsqlTransaction transaction) =>
+        connection.ExecuteAsync(
+            """
+            update site
+            set station_id = (
+              select st.id
+              from station st
+              where st.removed_at is null
+              order by power(sin(radians(st.latitude_deg - site.latitude_deg) / 2), 2)
+                     + cos(radians(st.latitude_deg)) * cos(radians(site.latitude_deg)) * power(sin(radians(st.longitude_deg - site.longitude_deg) / 2), 2),
+                       st.id
+              limit 1)
+            where not station_chosen and latitude_deg is not null and exists (select from station where removed_at is null)
+            """,
+            transaction: transaction
+        );
 
     private static async Task<MonthlyNormals?> Normals(NpgsqlConnection connection, string stationId)
     {
-        string? text = await connection.QuerySingleOrDefaultAsync<string?>("select normals::text from station where id = @stationId", new { stationId });
+        string? text = await connection.QuerySingleOrDefaultAsync<string?>(
+            "select normals::text from station where id = @stationId",
+            new { stationId }
+        );
         return text is null ? null : JsonSerializer.Deserialize<MonthlyNormals>(text, NormalsForm);
     }
 

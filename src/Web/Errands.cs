@@ -60,33 +60,43 @@ public static class Errands
         root.Add(OnFile("write-schema", "writes the schema of plan files", file => File.WriteAllTextAsync(file, PlanFile.Schema())));
         root.Add(OnDatabase("is-empty", "exit 0 where no plan is there yet", async at => (await at.Plans.Load()).Areas.Count == 0 ? 0 : 1));
         root.Add(OnDatabase("repair-text", "puts stored text in order that cannot be shown", async at =>
-        {
-            foreach (string line in await TextRepair.Mend(at.Database))
-                await Say(line);
-            return 0;
-        }));
+            {
+                foreach (string line in await TextRepair.Mend(at.Database))
+                    await Say(line);
+                return 0;
+            }));
         root.Add(Brings("bring-plan", "puts a plan file in the place of the plan", BringPlan));
         root.Add(Brings("bring-log", "records the observations of a CSV file", async (at, file) =>
-        {
-            var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date, long.MaxValue);
-            await Say($"{await new LogStore(at.Database).Record(entries)} observations recorded.");
-        }));
-        root.Add(Brings("bring-everything", "brings in all that write-everything wrote", async (at, file) => await Say(await All(at).Bring(file, SystemClock.Instance.GetCurrentInstant()))));
-        root.Add(Writes("write-plan", "writes the plan", async (at, file) => await File.WriteAllBytesAsync(file, PlanFile.Write(await at.Plans.Load()))));
-        root.Add(Writes("write-palette", "writes the palette as CSV", async (at, file) => await File.WriteAllBytesAsync(file, PaletteSheet.Write((await at.Plans.Load()).Palette))));
+            {
+                var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date, long.MaxValue);
+                await Say($"{await new LogStore(at.Database).Record(entries)} observations recorded.");
+            }));
+        root.Add(
+            Brings("bring-everything", "brings in all that write-everything wrote", async (at, file) =>
+                await Say(await All(at).Bring(file, SystemClock.Instance.GetCurrentInstant()))
+            )
+        );
+        root.Add(
+            Writes("write-plan", "writes the plan", async (at, file) => await File.WriteAllBytesAsync(file, PlanFile.Write(await at.Plans.Load())))
+        );
+        root.Add(
+            Writes("write-palette", "writes the palette as CSV", async (at, file) =>
+                await File.WriteAllBytesAsync(file, PaletteSheet.Write((await at.Plans.Load()).Palette))
+            )
+        );
         root.Add(Writes("write-log", "writes the log as CSV", async (at, file) =>
-        {
-            await using FileStream to = File.Create(file);
-            await foreach (byte[] piece in CsvSheets.Log(new LogStore(at.Database).All()))
-                await to.WriteAsync(piece);
-        }));
+            {
+                await using FileStream to = File.Create(file);
+                await foreach (byte[] piece in CsvSheets.Log(new LogStore(at.Database).All()))
+                    await to.WriteAsync(piece);
+            }));
         root.Add(Writes("write-everything", "writes plan, log, weather, photographs and variants as one file", async (at, file) =>
-        {
-            // A file that was there stays until the new one is whole.
-            await using (FileStream to = File.Create(file + ".part"))
-                await All(at).Write(to);
-            File.Move(file + ".part", file, overwrite: true);
-        }));
+            {
+                // A file that was there stays until the new one is whole.
+                await using (FileStream to = File.Create(file + ".part"))
+                    await All(at).Write(to);
+                File.Move(file + ".part", file, overwrite: true);
+            }));
         root.Add(Weather());
         return root;
     }
@@ -96,7 +106,9 @@ public static class Errands
         var plan = PlanFile.Read(file);
         PlanReplacement lost = await at.Plans.WouldReplace(plan);
         if (!lost.IsHarmless)
-            await Say($"Not in this plan: {lost.Planters.Count} planters with {lost.Photographs} photographs, {lost.Displays} displays, {lost.Plants} plants, {lost.Lots} lots, {lost.Recipes} recipes. The plan that was there is kept: the Site page brings it back.");
+            await Say(
+                $"Not in this plan: {lost.Planters.Count} planters with {lost.Photographs} photographs, {lost.Displays} displays, {lost.Plants} plants, {lost.Lots} lots, {lost.Recipes} recipes. The plan that was there is kept: the Site page brings it back."
+            );
         await at.Plans.Replace(plan, PlanFile.Write);
         await Say($"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays.");
     }
@@ -113,28 +125,55 @@ public static class Errands
         var latitude = new Option<double?>("--lat") { Description = "degrees north" };
         var longitude = new Option<double?>("--lon") { Description = "degrees east" };
         var elevation = new Option<double?>("--elevation") { Description = "metres above the sea" };
-        var command = new Command("bring-weather", "adds a weather file's days to a station") { path, units, location, leaveOut, id, name, latitude, longitude, elevation };
-        command.SetAction((parsed, _) => Do(async at =>
+        var command = new Command("bring-weather", "adds a weather file's days to a station")
         {
-            await using FileStream file = Open(parsed.GetValue(path)!);
-            WeatherFileContents contents = WeatherFile.Read(
-                file, parsed.GetValue(units) == "us" ? WeatherUnits.UsCustomary : WeatherUnits.Metric, parsed.GetValue(location), parsed.GetValue(leaveOut));
-            string known = parsed.GetValue(id) ?? contents.StationId ?? throw new InvalidInputException("--id", "the file names no station; give one");
-            Station? given = contents.Station;
-            var station = new Station(
-                known,
-                parsed.GetValue(name) ?? given?.Name ?? known,
-                parsed.GetValue(latitude) ?? given?.LatitudeDeg ?? throw new InvalidInputException("--lat", "the file does not give the station's latitude"),
-                parsed.GetValue(longitude) ?? given?.LongitudeDeg ?? throw new InvalidInputException("--lon", "the file does not give the station's longitude"),
-                parsed.GetValue(elevation) ?? given?.ElevationM ?? 0);
-            int added = await new WeatherStore(at.Database).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
-            await Say($"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} lines refused, {contents.FlaggedValues} flagged values left out.");
-            foreach (string note in contents.Notes)
-                await Say($"  {note}");
-            foreach (RefusedLine line in contents.Refused)
-                await Say($"  line {line.Line}: {line.Why}");
-            return 0;
-        }));
+            path,
+            units,
+            location,
+            leaveOut,
+            id,
+            name,
+            latitude,
+            longitude,
+            elevation,
+        };
+        command.SetAction(
+            (parsed, _) =>
+                Do(async at =>
+                {
+                    await using FileStream file = Open(parsed.GetValue(path)!);
+                    WeatherFileContents contents = WeatherFile.Read(
+                        file,
+                        parsed.GetValue(units) == "us" ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
+                        parsed.GetValue(location),
+                        parsed.GetValue(leaveOut)
+                    );
+                    string known = parsed.GetValue(id)
+                        ?? contents.StationId
+                        ?? throw new InvalidInputException("--id", "the file names no station; give one");
+                    Station? given = contents.Station;
+                    var station = new Station(
+                        known,
+                        parsed.GetValue(name) ?? given?.Name ?? known,
+                        parsed.GetValue(latitude)
+                            ?? given?.LatitudeDeg
+                            ?? throw new InvalidInputException("--lat", "the file does not give the station's latitude"),
+                        parsed.GetValue(longitude)
+                            ?? given?.LongitudeDeg
+                            ?? throw new InvalidInputException("--lon", "the file does not give the station's longitude"),
+                        parsed.GetValue(elevation) ?? given?.ElevationM ?? 0
+                    );
+                    int added = await new WeatherStore(at.Database).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
+                    await Say(
+                        $"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} lines refused, {contents.FlaggedValues} flagged values left out."
+                    );
+                    foreach (string note in contents.Notes)
+                        await Say($"  {note}");
+                    foreach (RefusedLine line in contents.Refused)
+                        await Say($"  line {line.Line}: {line.Why}");
+                    return 0;
+                })
+        );
         return command;
     }
 
@@ -144,11 +183,13 @@ public static class Errands
     {
         Argument<string> file = FileArgument();
         var command = new Command(name, does) { file };
-        command.SetAction(async (parsed, _) =>
-        {
-            await work(parsed.GetValue(file)!);
-            return 0;
-        });
+        command.SetAction(
+            async (parsed, _) =>
+            {
+                await work(parsed.GetValue(file)!);
+                return 0;
+            }
+        );
         return command;
     }
 
@@ -160,17 +201,17 @@ public static class Errands
     }
 
     private static Command Brings(string name, string does, Func<Site, FileStream, Task> work) => OnFile(name, does, path => Do(async at =>
-    {
-        await using FileStream file = Open(path);
-        await work(at, file);
-        return 0;
-    }));
+            {
+                await using FileStream file = Open(path);
+                await work(at, file);
+                return 0;
+            }));
 
     private static Command Writes(string name, string does, Func<Site, string, Task> work) => OnFile(name, does, path => Do(async at =>
-    {
-        await work(at, path);
-        return 0;
-    }));
+            {
+                await work(at, path);
+                return 0;
+            }));
 
     private static async Task<int> Do(Func<Site, Task<int>> work)
     {
@@ -182,7 +223,13 @@ public static class Errands
     }
 
     private static Everything All(Site at) =>
-        new(at.Plans, new LogStore(at.Database), new WeatherStore(at.Database), new PhotoStore(at.Database), new VariantStore(at.Database, PlanFile.Write, PlanFile.Read));
+        new(
+            at.Plans,
+            new LogStore(at.Database),
+            new WeatherStore(at.Database),
+            new PhotoStore(at.Database),
+            new VariantStore(at.Database, PlanFile.Write, PlanFile.Read)
+        );
 
     private static Task Say(string text) => Console.Out.WriteLineAsync(text);
 

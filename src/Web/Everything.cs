@@ -13,7 +13,16 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web;
 
 /// <summary>A station in the file of everything.</summary>
-internal sealed record KeptStation(string Id, string Name, double LatitudeDeg, double LongitudeDeg, double ElevationM, string? Days = null, MonthlyNormals? Normals = null, bool Removed = false);
+internal sealed record KeptStation(
+    string Id,
+    string Name,
+    double LatitudeDeg,
+    double LongitudeDeg,
+    double ElevationM,
+    string? Days = null,
+    MonthlyNormals? Normals = null,
+    bool Removed = false
+);
 
 /// <summary>The site's stations in the file of everything, and which of them it computes with.</summary>
 internal sealed record KeptStations(bool Chosen, IReadOnlyList<KeptStation> Stations, string? InUse = null);
@@ -91,7 +100,10 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
     {
         LoadedPlan present = await plans.Now();
         if (present.Plan.Planters.Count + present.Plan.Palette.Count + present.Aside.Count > 0 || (await weather.Stations()).Count > 0)
-            throw new InvalidInputException("file", "everything is brought into an empty place only; start with another data folder (MEADOW_DATA) or database (MEADOW_DB), --empty");
+            throw new InvalidInputException(
+                "file",
+                "everything is brought into an empty place only; start with another data folder (MEADOW_DATA) or database (MEADOW_DB), --empty"
+            );
         try
         {
             using var zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true);
@@ -103,7 +115,13 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             // All is read before anything is written: a file that is not whole leaves the place empty.
             var records = new List<(Station Station, MonthlyNormals? Normals, IReadOnlyList<WeatherDay> Days)>();
             foreach (KeptStation s in stations.Stations)
-                records.Add((new Station(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM), s.Normals, s.Days is { } days ? await Read(zip, days, StationSheet.Read) : []));
+                records.Add(
+                    (
+                        new Station(s.Id, s.Name, s.LatitudeDeg, s.LongitudeDeg, s.ElevationM),
+                        s.Normals,
+                        s.Days is { } days ? await Read(zip, days, StationSheet.Read) : []
+                    )
+                );
             var beside = new List<(string Name, Plan Plan)>();
             foreach (KeptPlan k in kept)
                 beside.Add((k.Name, await Read(zip, k.File, PlanFile.Read)));

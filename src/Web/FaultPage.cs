@@ -36,27 +36,50 @@ public static class FaultPage
     }
 
     /// <summary>True when the database itself does not answer, and not only refuses what it was asked.</summary>
-    public static bool IsAway(Exception thrown) => thrown switch
-    {
-        // Classes 08 and 57P: the connection failed, or the server is going down or coming up; 53300: it takes no more connections.
-        PostgresException p => p.SqlState.StartsWith("08", StringComparison.Ordinal) || p.SqlState.StartsWith("57P", StringComparison.Ordinal) || p.SqlState == PostgresErrorCodes.TooManyConnections || p.SqlState == "55000",
-        DbException => true,
-        TimeoutException => true,
-        _ => thrown.InnerException is { } inner && IsAway(inner),
-    };
+    public static bool IsAway(Exception thrown) =>
+        thrown switch
+        {
+            // Classes 08 and 57P: the connection failed, or the server is going down or coming up; 53300: it takes no more connections.
+            PostgresException p => p.SqlState.StartsWith("08", StringComparison.Ordinal)
+                || p.SqlState.StartsWith("57P", StringComparison.Ordinal)
+                || p.SqlState == PostgresErrorCodes.TooManyConnections
+                || p.SqlState == "55000",
+            DbException => true,
+            TimeoutException => true,
+            _ => thrown.InnerException is { } inner && IsAway(inner),
+        };
 
-    private static (string Heading, string Text) Words(int code) => code switch
-    {
-        404 => ("There is no such page", "It may have been removed, or the address is mistyped. Nothing was changed."),
-        405 => ("This page takes no form", "The page you sent it from may be of an older version. Open it again and send once more; nothing was saved."),
-        400 => ("That could not be taken", "The page had stood open too long or its form was changed on the way. Go back, load the page again and send once more; nothing was saved."),
-        413 or 411 => ("That file is too large", "Files of up to 20 MB are taken. Leave out what is not needed, or bring in a few years at a time. Nothing was changed."),
-        414 or 431 => ("That address is too long", "Go back, load the page again and send once more; nothing was saved."),
-        429 => ("Another file is being read", "Large files are read one at a time. Go back in a minute and send it once more; nothing was saved."),
-        503 => ("The database does not answer", "Nothing was half-saved. It may be starting again: go back in a moment and try once more. If it stays away, ./meadow stop and ./meadow start bring both back."),
-        < 500 => ("That could not be taken", "Go back, load the page again and send once more; nothing was saved."),
-        _ => ("Something went wrong here", "It was not your doing, and nothing was half-saved. Go back and try once more; if it happens again, the program's log says why."),
-    };
+    private static (string Heading, string Text) Words(int code) =>
+        code switch
+        {
+            404 => ("There is no such page", "It may have been removed, or the address is mistyped. Nothing was changed."),
+            405 => (
+                "This page takes no form",
+                "The page you sent it from may be of an older version. Open it again and send once more; nothing was saved."
+            ),
+            400 => (
+                "That could not be taken",
+                "The page had stood open too long or its form was changed on the way. Go back, load the page again and send once more; nothing was saved."
+            ),
+            413 or 411 => (
+                "That file is too large",
+                "Files of up to 20 MB are taken. Leave out what is not needed, or bring in a few years at a time. Nothing was changed."
+            ),
+            414 or 431 => ("That address is too long", "Go back, load the page again and send once more; nothing was saved."),
+            429 => (
+                "Another file is being read",
+                "Large files are read one at a time. Go back in a minute and send it once more; nothing was saved."
+            ),
+            503 => (
+                "The database does not answer",
+                "Nothing was half-saved. It may be starting again: go back in a moment and try once more. If it stays away, ./meadow stop and ./meadow start bring both back."
+            ),
+            < 500 => ("That could not be taken", "Go back, load the page again and send once more; nothing was saved."),
+            _ => (
+                "Something went wrong here",
+                "It was not your doing, and nothing was half-saved. Go back and try once more; if it happens again, the program's log says why."
+            ),
+        };
 
     private static Task Write(HttpContext context, int code, string? why = null)
     {
@@ -90,6 +113,7 @@ public static class FaultPage
             </body>
             </html>
 
-            """);
+            """
+        );
     }
 }

@@ -25,7 +25,9 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
     private const int ForecastDays = 7;
     private const int LongestName = 80;
 
-    private static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+    private static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(
+        DateTimeZoneProviders.Tzdb
+    );
 
     /// <summary>Asks once, and keeps the answer whole or not at all.</summary>
     /// <param name="now">When it is asked.</param>
@@ -45,10 +47,14 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
         Check(past.Length <= PastDays && ahead.Length <= ForecastDays, "the number of days");
         Check(Array.TrueForAll(past, Believable) && Array.TrueForAll(ahead, Believable), "a day's readings");
         LocalDate today = now.InUtc().Date;
-        Check(Array.TrueForAll(past, d => d.Day <= today.PlusDays(1)) && Array.TrueForAll(ahead, d => d.Day <= today.PlusDays(ForecastDays + 2)), "a day's date");
+        Check(
+            Array.TrueForAll(past, d => d.Day <= today.PlusDays(1)) && Array.TrueForAll(ahead, d => d.Day <= today.PlusDays(ForecastDays + 2)),
+            "a day's date"
+        );
         await store.Save(
             new LiveReading(name, station.LatitudeDeg!.Value, station.LongitudeDeg!.Value, now, present.AirC, present.HumidityPct, present.WindMs),
-            [.. past.Select(d => Day(d, false)).Concat(ahead.Select(d => Day(d, true))).DistinctBy(d => d.Day)]);
+            [.. past.Select(d => Day(d, false)).Concat(ahead.Select(d => Day(d, true))).DistinctBy(d => d.Day)]
+        );
     }
 
     private static LiveDay Day(ToldDay d, bool forecast) => new(d.Day, forecast, d.MinC, d.MaxC, d.PrecipitationMm);
@@ -96,8 +102,7 @@ public sealed class LiveStationPoller(IServiceProvider services, IClock clock, T
                 // Whatever goes wrong there, the app stays up; the age of the last reading tells the crew.
                 log.LogWarning("The live station was not heard: {Why}", e.Message);
             }
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
+        } while (await timer.WaitForNextTickAsync(stoppingToken));
     }
 }
 
@@ -119,10 +124,18 @@ public static class LiveStations
         TimeSpan each = patience ?? TimeSpan.FromSeconds(5);
         if (configuration[Setting] is not { Length: > 0 } address)
             return;
-        if (!Uri.TryCreate(address.TrimEnd('/') + "/", UriKind.Absolute, out Uri? uri) || (uri.Scheme != Uri.UriSchemeHttp && uri.Scheme != Uri.UriSchemeHttps))
+        if (
+            !Uri.TryCreate(address.TrimEnd('/') + "/", UriKind.Absolute, out Uri? uri)
+            || (uri.Scheme != Uri.UriSchemeHttp && uri.Scheme != Uri.UriSchemeHttps)
+        )
             throw new InvalidOperationException($"{Setting} must be an address such as http://127.0.0.1:5190, and is \"{address}\".");
-        double seconds = double.TryParse(configuration[Setting + "_SECONDS"], System.Globalization.CultureInfo.InvariantCulture, out double s) && s is >= 1 and <= 86_400 ? s : 600;
-        services.AddHttpClient<LiveStationClient>(c =>
+        double seconds =
+            double.TryParse(configuration[Setting + "_SECONDS"], System.Globalization.CultureInfo.InvariantCulture, out double s)
+            && s is >= 1 and <= 86_400
+                ? s
+                : 600;
+        services
+            .AddHttpClient<LiveStationClient>(c =>
             {
                 c.BaseAddress = uri;
                 c.MaxResponseContentBufferSize = MostBytes;
@@ -135,6 +148,11 @@ public static class LiveStations
                 o.Retry.Delay = each / 12;
                 o.CircuitBreaker.SamplingDuration = TimeSpan.FromSeconds(Math.Max(30, each.TotalSeconds * 2));
             });
-        services.AddHostedService(p => new LiveStationPoller(p, p.GetRequiredService<IClock>(), TimeSpan.FromSeconds(seconds), p.GetRequiredService<ILogger<LiveStationPoller>>()));
+        services.AddHostedService(p => new LiveStationPoller(
+            p,
+            p.GetRequiredService<IClock>(),
+            TimeSpan.FromSeconds(seconds),
+            p.GetRequiredService<ILogger<LiveStationPoller>>()
+        ));
     }
 }

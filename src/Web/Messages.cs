@@ -41,10 +41,21 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
     /// <inheritdoc />
     public void SaveTempData(HttpContext context, IDictionary<string, object> values)
     {
-        Dictionary<string, string> said = values.Where(v => v.Value is string).ToDictionary(v => v.Key, v => PlainText.Cut(PlainText.Mended((string)v.Value), MostUnits), StringComparer.Ordinal);
+        Dictionary<string, string> said = values
+            .Where(v => v.Value is string)
+            .ToDictionary(v => v.Key, v => PlainText.Cut(PlainText.Mended((string)v.Value), MostUnits), StringComparer.Ordinal);
         if (said.Count > 0)
         {
-            context.Response.Cookies.Append(Cookie, $"{messages.Keep(JsonSerializer.Serialize(said))}", new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, IsEssential = true });
+            context.Response.Cookies.Append(
+                Cookie,
+                $"{messages.Keep(JsonSerializer.Serialize(said))}",
+                new CookieOptions
+                {
+                    HttpOnly = true,
+                    SameSite = SameSiteMode.Strict,
+                    IsEssential = true,
+                }
+            );
         }
         else if (IsSeen(context) && context.Request.Cookies.ContainsKey(Cookie))
         {

@@ -27,13 +27,19 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
     public static Photograph Read(byte[] content)
     {
         if (content.LongLength > MostBytes)
-            throw new InvalidInputException("photo", $"is {content.LongLength / 1048576.0:0.#} MB; the most is {MostBytes / 1048576} MB. Send a smaller size");
+            throw new InvalidInputException(
+                "photo",
+                $"is {content.LongLength / 1048576.0:0.#} MB; the most is {MostBytes / 1048576} MB. Send a smaller size"
+            );
         using var data = SKData.CreateCopy(content);
         using SKCodec? codec = SKCodec.Create(data);
         if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png))
             throw new InvalidInputException("photo", "is no JPEG or PNG picture, whatever its name says");
         if ((long)codec.Info.Width * codec.Info.Height > MostPixels)
-            throw new InvalidInputException("photo", $"is {codec.Info.Width:#,0} × {codec.Info.Height:#,0} pixels; the most is {MostPixels / 1_000_000} million");
+            throw new InvalidInputException(
+                "photo",
+                $"is {codec.Info.Width:#,0} × {codec.Info.Height:#,0} pixels; the most is {MostPixels / 1_000_000} million"
+            );
         // JPEG can be unfolded at eighths of its size; no more is unfolded than what is kept of it needs.
         double scale = Math.Min(1, (double)LongestSide / Math.Max(codec.Info.Width, codec.Info.Height));
         SKSizeI size = codec.GetScaledDimensions((float)(Math.Ceiling(8 * scale) / 8));
@@ -61,7 +67,12 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
     private static SKBitmap Small(SKBitmap picture)
     {
         double scale = Math.Min(1, (double)LongestSide / Math.Max(picture.Width, picture.Height));
-        var small = new SKBitmap(Math.Max(1, (int)Math.Round(picture.Width * scale)), Math.Max(1, (int)Math.Round(picture.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Premul);
+        var small = new SKBitmap(
+            Math.Max(1, (int)Math.Round(picture.Width * scale)),
+            Math.Max(1, (int)Math.Round(picture.Height * scale)),
+            SKColorType.Rgba8888,
+            SKAlphaType.Premul
+        );
         using var canvas = new SKCanvas(small);
         canvas.DrawBitmap(picture, new SKRect(0, 0, small.Width, small.Height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
         return small;
@@ -70,7 +81,12 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
     private static (int Width, int Height, byte[] Jpeg) Encode(SKBitmap picture, int side, int quality)
     {
         double scale = Math.Min(1, (double)side / Math.Max(picture.Width, picture.Height));
-        var info = new SKImageInfo(Math.Max(1, (int)Math.Round(picture.Width * scale)), Math.Max(1, (int)Math.Round(picture.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Opaque);
+        var info = new SKImageInfo(
+            Math.Max(1, (int)Math.Round(picture.Width * scale)),
+            Math.Max(1, (int)Math.Round(picture.Height * scale)),
+            SKColorType.Rgba8888,
+            SKAlphaType.Opaque
+        );
         using var surface = SKSurface.Create(info);
         surface.Canvas.Clear(SKColors.White);
         using SKImage image = SKImage.FromBitmap(picture);
@@ -84,7 +100,12 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
     private static SKBitmap Upright(SKBitmap picture, SKEncodedOrigin origin)
     {
         bool onSide = origin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
-        var turned = new SKBitmap(onSide ? picture.Height : picture.Width, onSide ? picture.Width : picture.Height, SKColorType.Rgba8888, SKAlphaType.Premul);
+        var turned = new SKBitmap(
+            onSide ? picture.Height : picture.Width,
+            onSide ? picture.Width : picture.Height,
+            SKColorType.Rgba8888,
+            SKAlphaType.Premul
+        );
         using var canvas = new SKCanvas(turned);
         switch (origin)
         {

@@ -8,9 +8,7 @@ namespace UnrulyMeadow.Web;
 public sealed class RefuseFormsWithoutHandler : IPageFilter
 {
     /// <inheritdoc />
-    public void OnPageHandlerSelected(PageHandlerSelectedContext context)
-    {
-    }
+    public void OnPageHandlerSelected(PageHandlerSelectedContext context) { }
 
     /// <inheritdoc />
     public void OnPageHandlerExecuting(PageHandlerExecutingContext context)
@@ -21,7 +19,5 @@ public sealed class RefuseFormsWithoutHandler : IPageFilter
     }
 
     /// <inheritdoc />
-    public void OnPageHandlerExecuted(PageHandlerExecutedContext context)
-    {
-    }
+    public void OnPageHandlerExecuted(PageHandlerExecutedContext context) { }
 }

@@ -37,7 +37,8 @@ public sealed class FactWriter(SiteUnits units, string money = "", CultureInfo? 
     public string Say(Remedy remedy) => Say(remedy.Does);
 
     /// <summary>A member of an enumeration in words.</summary>
-    public string Say(Enum value) => Texts.Find("Words", $"{value.GetType().Name}.{value}", _language) ?? Texts.Unknown($"{value.GetType().Name}.{value}");
+    public string Say(Enum value) =>
+        Texts.Find("Words", $"{value.GetType().Name}.{value}", _language) ?? Texts.Unknown($"{value.GetType().Name}.{value}");
 
     /// <summary>A text of a crew's page.</summary>
     /// <param name="key">Its name among those of the pages.</param>
@@ -48,31 +49,40 @@ public sealed class FactWriter(SiteUnits units, string money = "", CultureInfo? 
         return Template.Fill(
             Texts.Find("Crew", key, _language) ?? Texts.Unknown(key),
             name => Array.Find(given, p => p.Name == name) is { Name: not null } found ? found.Value : Texts.Unknown(name),
-            Of);
+            Of
+        );
     }
 
     /// <summary>Work of one person: "25 min of work", "6 h 40 of work".</summary>
     /// <param name="minutes">Minutes.</param>
-    public string Work(int minutes) => minutes < 100 ? Crew("WorkMinutes", ("minutes", minutes)) : Crew("WorkHours", ("hours", minutes / 60), ("minutes", $"{minutes % 60:00}"));
+    public string Work(int minutes) =>
+        minutes < 100 ? Crew("WorkMinutes", ("minutes", minutes)) : Crew("WorkHours", ("hours", minutes / 60), ("minutes", $"{minutes % 60:00}"));
 
     /// <summary>A part of a fact in words; empty for nothing.</summary>
     /// <param name="value">What <see cref="Fact"/> allows.</param>
     /// <param name="format">What its template asks of it: see <see cref="Template"/>.</param>
-    public string Of(object? value, string format = "") => value switch
-    {
-        null => string.Empty,
-        string typed => typed,
-        bool truth => format.Split('|') is [var yes, var no] ? truth ? yes : no : string.Empty,
-        int count => format.Length > 0 ? Counted(count, count.ToString("#,0", CultureInfo.InvariantCulture), format) : count.ToString("#,0", CultureInfo.InvariantCulture),
-        Quantity quantity => Quantities.Text(quantity, Units, money, format, _language),
-        LocalDate day => Dates.Text(day, format, _language),
-        ISubject subject => subject.Name,
-        ColourCode colour => colour.Hex,
-        Fact fact => Say(fact),
-        Enum member => Say(member),
-        IEnumerable several => Listed([.. several.Cast<object?>().Select(v => Of(v)).Where(t => t.Length > 0)], format),
-        _ => throw new ArgumentException($"{value.GetType().Name} has no words", nameof(value)),
-    };
+    public string Of(object? value, string format = "") =>
+        value switch
+        {
+            null => string.Empty,
+            string typed => typed,
+            bool truth => format.Split('|') is [var yes, var no]
+                ? truth
+                    ? yes
+                    : no
+                : string.Empty,
+            int count => format.Length > 0
+                ? Counted(count, count.ToString("#,0", CultureInfo.InvariantCulture), format)
+                : count.ToString("#,0", CultureInfo.InvariantCulture),
+            Quantity quantity => Quantities.Text(quantity, Units, money, format, _language),
+            LocalDate day => Dates.Text(day, format, _language),
+            ISubject subject => subject.Name,
+            ColourCode colour => colour.Hex,
+            Fact fact => Say(fact),
+            Enum member => Say(member),
+            IEnumerable several => Listed([.. several.Cast<object?>().Select(v => Of(v)).Where(t => t.Length > 0)], format),
+            _ => throw new ArgumentException($"{value.GetType().Name} has no words", nameof(value)),
+        };
 
     internal static string Counted(double count, string number, string format)
     {
@@ -85,7 +95,11 @@ public sealed class FactWriter(SiteUnits units, string money = "", CultureInfo? 
         string set = fact.Kind.GetType().Name;
         string key = part.Length == 0 ? fact.Kind.ToString() : $"{fact.Kind}.{part}";
         string template = Texts.Find(set, key, _language) ?? Texts.Unknown($"{set}.{key}");
-        return Template.Fill(template, name => fact.Parts.FirstOrDefault(p => p.Name == name) is { Name: not null } found ? found.Value : Texts.Unknown(name), Of);
+        return Template.Fill(
+            template,
+            name => fact.Parts.FirstOrDefault(p => p.Name == name) is { Name: not null } found ? found.Value : Texts.Unknown(name),
+            Of
+        );
     }
 
     private string Listed(IReadOnlyList<string> items, string format)

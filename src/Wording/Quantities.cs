@@ -21,10 +21,17 @@ internal static class Quantities
         {
             Dimension.Number => format.Length > 0 ? FactWriter.Counted(v, Number(v, quantity.Digits), format) : Number(v, quantity.Digits),
             Dimension.Share => Number(v * 100, quantity.Digits) + " %",
-            Dimension.OutOfTen => string.Format(CultureInfo.InvariantCulture, Texts.Find("Words", "OutOfTen", language)!, Number(v * 10, quantity.Digits)),
+            Dimension.OutOfTen => string.Format(
+                CultureInfo.InvariantCulture,
+                Texts.Find("Words", "OutOfTen", language)!,
+                Number(v * 10, quantity.Digits)
+            ),
             Dimension.Angle => Number(v, quantity.Digits) + "°",
             Dimension.Hours or Dimension.Days or Dimension.Weeks => FactWriter.Counted(
-                Math.Round(v, quantity.Digits), Number(v, quantity.Digits), format.Length > 0 ? format : Texts.Find("Words", $"Time.{quantity.Dimension}", language)!),
+                Math.Round(v, quantity.Digits),
+                Number(v, quantity.Digits),
+                format.Length > 0 ? format : Texts.Find("Words", $"Time.{quantity.Dimension}", language)!
+            ),
             Dimension.Money => money + v.ToString(v == Math.Floor(v) ? "#,0" : "#,0.00", CultureInfo.InvariantCulture),
             _ => units.Of(quantity),
         };
@@ -34,6 +41,8 @@ internal static class Quantities
     public static string Number(double value, int digits)
     {
         double rounded = Math.Round(value, digits, MidpointRounding.AwayFromZero);
-        return (rounded == 0 ? 0 : rounded).ToString(digits == 0 ? "#,0" : "#,0." + new string('#', digits), CultureInfo.InvariantCulture).Replace('-', '−');
+        return (rounded == 0 ? 0 : rounded)
+            .ToString(digits == 0 ? "#,0" : "#,0." + new string('#', digits), CultureInfo.InvariantCulture)
+            .Replace('-', '−');
     }
 }

@@ -21,7 +21,8 @@ public static partial class Template
     }
 
     /// <summary>Names of the parts that a template speaks of.</summary>
-    public static IReadOnlyList<string> Names(string template) => [.. Holes().Matches(template).Select(h => h.Groups["name"].Value).Distinct(StringComparer.Ordinal)];
+    public static IReadOnlyList<string> Names(string template) =>
+        [.. Holes().Matches(template).Select(h => h.Groups["name"].Value).Distinct(StringComparer.Ordinal)];
 
     private static bool Says(Match hole, Func<string, object?> part)
     {

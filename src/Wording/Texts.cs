@@ -11,7 +11,7 @@ public static class Texts
 
     /// <summary>The files, each with the name of the enumeration whose kinds it words, and "Words".</summary>
     public static IReadOnlyList<string> Names { get; } =
-        [.. typeof(Texts).Assembly.GetManifestResourceNames().Select(n => n.Split('.')[^2]).Order(StringComparer.Ordinal)];
+    [.. typeof(Texts).Assembly.GetManifestResourceNames().Select(n => n.Split('.')[^2]).Order(StringComparer.Ordinal)];
 
     /// <summary>Files that belong to no set of kinds: words of values used everywhere, and what stands on the crew's pages.</summary>
     public static IReadOnlyList<string> OfPages { get; } = ["Crew", "Words"];
@@ -40,5 +40,6 @@ public static class Texts
     // What nobody has worded is marked, so that a walk over the pages finds it; a page does not fail for it.
     internal static string Unknown(string name) => $"⟨{name}⟩";
 
-    private static ResourceManager Of(string set) => Sets.GetOrAdd(set, s => new ResourceManager($"{typeof(Texts).Namespace}.{s}", typeof(Texts).Assembly));
+    private static ResourceManager Of(string set) =>
+        Sets.GetOrAdd(set, s => new ResourceManager($"{typeof(Texts).Namespace}.{s}", typeof(Texts).Assembly));
 }

@@ -21,7 +21,11 @@ public static partial class TypedNumber
     public static decimal? Money(string? text) => Read(text) is { } v && Math.Abs(v) < 1e15 ? Math.Round((decimal)v, 2) : null;
 
     // Groups of three behind the first, with one kind of separator, and a point before what follows; a lone 0,125 is no thousand.
-    [GeneratedRegex(@"^-?[1-9][0-9]{0,2}(?<s>[,' \u00a0\u202f])[0-9]{3}(\k<s>[0-9]{3})*(\.[0-9]+)?$", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 1000)]
+    [GeneratedRegex(
+        @"^-?[1-9][0-9]{0,2}(?<s>[,' \u00a0\u202f])[0-9]{3}(\k<s>[0-9]{3})*(\.[0-9]+)?$",
+        RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture,
+        1000
+    )]
     private static partial Regex Thousands();
 
     [GeneratedRegex(@"[,' \u00a0\u202f]", RegexOptions.CultureInvariant, 1000)]

@@ -26,9 +26,7 @@ public sealed partial class UnitsText(SiteUnits units)
     public string Length(double cm) => IsUs ? $"{Inches(cm):0.#} in" : $"{cm:0.#} cm";
 
     /// <summary>A volume with its unit.</summary>
-    public string Volume(double litres) => IsUs
-        ? $"{Round(UnitsNet.Volume.FromLiters(litres).UsGallons)} gal"
-        : $"{Round(litres)} L";
+    public string Volume(double litres) => IsUs ? $"{Round(UnitsNet.Volume.FromLiters(litres).UsGallons)} gal" : $"{Round(litres)} L";
 
     /// <summary>A temperature with its unit.</summary>
     public string Temperature(double c) => $"{(IsUs ? Fahrenheit(c) : c):0.0} {TemperatureUnit}".Replace('-', '−');
@@ -41,21 +39,31 @@ public sealed partial class UnitsText(SiteUnits units)
     }
 
     /// <summary>A depth as a crew measures it: whole centimetres or half inches.</summary>
-    public string WorkingDepth(double cm) => IsUs
-        ? $"{Math.Round(Inches(cm) * 2, MidpointRounding.AwayFromZero) / 2:0.#} in"
-        : $"{Math.Round(cm, MidpointRounding.AwayFromZero):0} cm";
+    public string WorkingDepth(double cm) =>
+        IsUs ? $"{Math.Round(Inches(cm) * 2, MidpointRounding.AwayFromZero) / 2:0.#} in" : $"{Math.Round(cm, MidpointRounding.AwayFromZero):0} cm";
 
     /// <summary>A distance over land.</summary>
     public string Distance(double km) => IsUs ? $"{UnitsNet.Length.FromKilometers(km).Miles:#,0} mi" : $"{km:#,0} km";
 
     /// <summary>Precipitation with its unit.</summary>
-    public string Rain(double mm) => double.IsNaN(mm) ? "—" : IsUs ? $"{Inches(mm / 10):0.0} in" : $"{mm:0} mm";
+    public string Rain(double mm) =>
+        double.IsNaN(mm) ? "—"
+        : IsUs ? $"{Inches(mm / 10):0.0} in"
+        : $"{mm:0} mm";
 
     /// <summary>Water used in a day, with its unit.</summary>
-    public string Water(double mm) => double.IsNaN(mm) ? "—" : IsUs ? $"{Inches(mm / 10):0.00} in" : $"{mm:0.0} mm";
+    public string Water(double mm) =>
+        double.IsNaN(mm) ? "—"
+        : IsUs ? $"{Inches(mm / 10):0.00} in"
+        : $"{mm:0.0} mm";
 
     /// <summary>Reads a number typed in the site's unit of length, as cm; NaN when it is no number.</summary>
-    public double ReadLength(string? text) => TypedNumber.Read(text) is { } v ? IsUs ? UnitsNet.Length.FromInches(v).Centimeters : v : double.NaN;
+    public double ReadLength(string? text) =>
+        TypedNumber.Read(text) is { } v
+            ? IsUs
+                ? UnitsNet.Length.FromInches(v).Centimeters
+                : v
+            : double.NaN;
 
     /// <summary>Unit of distance on the site's map.</summary>
     public string MapUnit => IsUs ? "ft" : "m";
@@ -102,12 +110,14 @@ public sealed partial class UnitsText(SiteUnits units)
     }
 
     /// <summary>A small weight: grams, or ounces.</summary>
-    public string Small(double kg) => IsUs ? $"{UnitsNet.Mass.FromKilograms(kg).Ounces:0.#} oz" : kg >= 10 ? $"{kg:0} kg" : $"{kg * 1000:0} g";
+    public string Small(double kg) =>
+        IsUs ? $"{UnitsNet.Mass.FromKilograms(kg).Ounces:0.#} oz"
+        : kg >= 10 ? $"{kg:0} kg"
+        : $"{kg * 1000:0} g";
 
     /// <summary>A sentence of Core with its lengths in the site's units. Temperatures stay in °C: a sentence does not tell a difference from a height.</summary>
-    public string Prose(string sentence) => IsUs
-        ? Cm().Replace(sentence, m => $"{double.Parse(m.Groups["cm"].Value, CultureInfo.InvariantCulture) / 2.54:0.#} in")
-        : sentence;
+    public string Prose(string sentence) =>
+        IsUs ? Cm().Replace(sentence, m => $"{double.Parse(m.Groups["cm"].Value, CultureInfo.InvariantCulture) / 2.54:0.#} in") : sentence;
 
     /// <summary>A figure of any dimension that has a unit, in the site's; its decimals are those that say something there.</summary>
     public string Of(Quantity quantity)
@@ -118,16 +128,28 @@ public sealed partial class UnitsText(SiteUnits units)
             Dimension.Length => IsUs ? With(Inches(value), Math.Max(1, digits), "in") : With(value, digits, "cm"),
             Dimension.Depth => WorkingDepth(value),
             Dimension.Distance => IsUs ? With(Feet(value), Math.Max(0, digits - 1), "ft") : With(value, digits, "m"),
-            Dimension.Area => IsUs ? With(UnitsNet.Area.FromSquareMeters(value).SquareFeet, Math.Max(0, digits - 1), "ft²") : With(value, digits, "m²"),
+            Dimension.Area => IsUs
+                ? With(UnitsNet.Area.FromSquareMeters(value).SquareFeet, Math.Max(0, digits - 1), "ft²")
+                : With(value, digits, "m²"),
             Dimension.Volume => IsUs ? With(UnitsNet.Volume.FromLiters(value).UsGallons, Math.Max(1, digits), "gal") : With(value, digits, "L"),
             Dimension.Mass => IsUs ? With(Pounds(value), digits, "lb") : With(value, digits, "kg"),
             Dimension.Temperature => With(IsUs ? Fahrenheit(value) : value, digits, TemperatureUnit),
-            Dimension.TemperatureDifference => With(IsUs ? UnitsNet.TemperatureDelta.FromDegreesCelsius(value).DegreesFahrenheit : value, digits, TemperatureUnit),
-            Dimension.HeatSum => With(IsUs ? UnitsNet.TemperatureDelta.FromDegreesCelsius(value).DegreesFahrenheit : value, digits, TemperatureUnit + "·d"),
+            Dimension.TemperatureDifference => With(
+                IsUs ? UnitsNet.TemperatureDelta.FromDegreesCelsius(value).DegreesFahrenheit : value,
+                digits,
+                TemperatureUnit
+            ),
+            Dimension.HeatSum => With(
+                IsUs ? UnitsNet.TemperatureDelta.FromDegreesCelsius(value).DegreesFahrenheit : value,
+                digits,
+                TemperatureUnit + "·d"
+            ),
             Dimension.Rain => IsUs ? With(Inches(value / 10), digits + 1, "in") : With(value, digits, "mm"),
             Dimension.Speed => IsUs ? With(UnitsNet.Speed.FromMetersPerSecond(value).MilesPerHour, digits, "mph") : With(value, digits, "m/s"),
             Dimension.Load => With(IsUs ? value * PoundsPerSquareFoot : value, digits, LoadUnit),
-            Dimension.Radiation => IsUs ? With(value * JoulesPerMegajoule / UnitsNet.Irradiation.FromBtusPerSquareFoot(1).JoulesPerSquareMeter, digits, "Btu/ft²") : With(value, digits, "MJ/m²"),
+            Dimension.Radiation => IsUs
+                ? With(value * JoulesPerMegajoule / UnitsNet.Irradiation.FromBtusPerSquareFoot(1).JoulesPerSquareMeter, digits, "Btu/ft²")
+                : With(value, digits, "MJ/m²"),
             Dimension.ThermalResistance => IsUs ? With(value * SquareFeetHourFahrenheitPerBtu, digits, "ft²·°F·h/Btu") : With(value, digits, "m²K/W"),
             _ => throw new ArgumentException($"{quantity.Dimension} has no unit", nameof(quantity)),
         };
@@ -148,7 +170,8 @@ public sealed partial class UnitsText(SiteUnits units)
 
     private static double Fahrenheit(double c) => UnitsNet.Temperature.FromDegreesCelsius(c).DegreesFahrenheit;
 
-    private static string Round(double v) => v >= 100 ? v.ToString("0", CultureInfo.InvariantCulture) : v.ToString("0.#", CultureInfo.InvariantCulture);
+    private static string Round(double v) =>
+        v >= 100 ? v.ToString("0", CultureInfo.InvariantCulture) : v.ToString("0.#", CultureInfo.InvariantCulture);
 
     [GeneratedRegex(@"(?<cm>\d+(\.\d+)?) cm\b", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 200)]
     private static partial Regex Cm();

@@ -45,39 +45,42 @@ internal static class A
 
     public static BulbForcing MidTulip { get; } = new(3.5, -3.4, 19.4, 236, 15) { LightFromH = 9.5 };
 
-    public static Plant Tulip(string id = "tulip", BulbForcing? rule = null, double height = 5, double diameter = 4) => Bulb(id, rule ?? MidTulip, height, diameter);
+    public static Plant Tulip(string id = "tulip", BulbForcing? rule = null, double height = 5, double diameter = 4) =>
+        Bulb(id, rule ?? MidTulip, height, diameter);
 
-    public static Plant Bulb(string id, BulbForcing rule, double height, double diameter) => Annual(id) with
-    {
-        LifeForm = LifeForm.Bulb,
-        Green = GreenLeaf.AroundFlower,
-        TopDamageC = -25,
-        GrowthPerDegreeDay = 0,
-        SpreadAtPurchaseCm = 14,
-        MatureSpreadCm = 14,
-        Bulb = new BulbFigures(height, diameter, 13, 12, 18),
-        Windows = [new ColourWindow(ColourPart.Flower, ["#c5283d"], 0.6, rule)],
-    };
+    public static Plant Bulb(string id, BulbForcing rule, double height, double diameter) =>
+        Annual(id) with
+        {
+            LifeForm = LifeForm.Bulb,
+            Green = GreenLeaf.AroundFlower,
+            TopDamageC = -25,
+            GrowthPerDegreeDay = 0,
+            SpreadAtPurchaseCm = 14,
+            MatureSpreadCm = 14,
+            Bulb = new BulbFigures(height, diameter, 13, 12, 18),
+            Windows = [new ColourWindow(ColourPart.Flower, ["#c5283d"], 0.6, rule)],
+        };
 
-    public static Plant Annual(string id = "annual", double topDamageC = -10, ColourRule? rule = null) => new()
-    {
-        Id = id,
-        BotanicalName = "Planta annua",
-        CommonName = id,
-        LifeForm = topDamageC > -1 ? LifeForm.TenderAnnual : LifeForm.CoolSeasonAnnual,
-        Habit = Habit.Mounding,
-        HeightCm = 25,
-        SpreadAtPurchaseCm = 20,
-        MatureSpreadCm = 20,
-        LightLow = Exposure.PartSun,
-        LightHigh = Exposure.FullSun,
-        Water = WaterNeed.Medium,
-        TopDamageC = topDamageC,
-        Green = GreenLeaf.InSeason,
-        Windows = [new ColourWindow(ColourPart.Flower, ["#7e57c2"], 0.6, rule ?? new FromInstall(0))],
-        Packs = [new Pack("6-pack", 6, 4.5m)],
-        Source = "a check",
-    };
+    public static Plant Annual(string id = "annual", double topDamageC = -10, ColourRule? rule = null) =>
+        new()
+        {
+            Id = id,
+            BotanicalName = "Planta annua",
+            CommonName = id,
+            LifeForm = topDamageC > -1 ? LifeForm.TenderAnnual : LifeForm.CoolSeasonAnnual,
+            Habit = Habit.Mounding,
+            HeightCm = 25,
+            SpreadAtPurchaseCm = 20,
+            MatureSpreadCm = 20,
+            LightLow = Exposure.PartSun,
+            LightHigh = Exposure.FullSun,
+            Water = WaterNeed.Medium,
+            TopDamageC = topDamageC,
+            Green = GreenLeaf.InSeason,
+            Windows = [new ColourWindow(ColourPart.Flower, ["#7e57c2"], 0.6, rule ?? new FromInstall(0))],
+            Packs = [new Pack("6-pack", 6, 4.5m)],
+            Source = "a check",
+        };
 
     /// <summary>The palette that ships with the app.</summary>
     public static IReadOnlyList<Plant> Palette => ShippedPalette.Value;
@@ -94,29 +97,31 @@ internal static class A
         return [.. Exchange.Palette.PaletteSheet.Read(file, []).Select(c => c.Plant)];
     });
 
-    public static Planter Pot(double top = 60, double bottom = 44, double depth = 50, string id = "pot") => new()
-    {
-        Id = id,
-        AreaId = "quay",
-        Name = id,
-        Form = PlanterForm.Round(top, bottom, depth),
-        Exposure = Exposure.FullSun,
-        Watering = Watering.Hand,
-        ViewedFrom = ViewedFrom.AllRound,
-        Wall = WallMaterial.Terracotta,
-        WallColour = "#c98a67",
-    };
+    public static Planter Pot(double top = 60, double bottom = 44, double depth = 50, string id = "pot") =>
+        new()
+        {
+            Id = id,
+            AreaId = "quay",
+            Name = id,
+            Form = PlanterForm.Round(top, bottom, depth),
+            Exposure = Exposure.FullSun,
+            Watering = Watering.Hand,
+            ViewedFrom = ViewedFrom.AllRound,
+            Wall = WallMaterial.Terracotta,
+            WallColour = "#c98a67",
+        };
 
     /// <summary>A pot that has been planted for years.</summary>
     public static Planter UsedPot(string id = "pot") => Pot(id: id) with { Survey = PlanterSurvey.Unseen with { StoodHere = "bedding, every year" } };
 
-    public static Planter Bed(double length = 400, double width = 200) => Pot() with
-    {
-        Id = "bed",
-        Name = "bed",
-        Form = new PlanterForm(PlanterShape.RectangularBed, length, width, length, width, 40, 0),
-        Wall = WallMaterial.None,
-    };
+    public static Planter Bed(double length = 400, double width = 200) =>
+        Pot() with
+        {
+            Id = "bed",
+            Name = "bed",
+            Form = new PlanterForm(PlanterShape.RectangularBed, length, width, length, width, 40, 0),
+            Wall = WallMaterial.None,
+        };
 
     public static Display Show(string id, LocalDate install, LocalDate lift, DisplayLayer layer, params DisplayItem[] items) =>
         new(id, "pot", layer, install, lift, items);
@@ -125,8 +130,12 @@ internal static class A
 
     public static Plan Plan(IReadOnlyList<Plant> palette, params Display[] displays) => Plan([Pot()], palette, displays);
 
-    public static Plan Plan(IReadOnlyList<Planter> planters, IReadOnlyList<Plant> palette, IReadOnlyList<Display> displays, IReadOnlyList<Turn>? turns = null) =>
-        new(Site.Default, [new Area("quay", "Quay", 0)], planters, palette, displays, turns ?? []);
+    public static Plan Plan(
+        IReadOnlyList<Planter> planters,
+        IReadOnlyList<Plant> palette,
+        IReadOnlyList<Display> displays,
+        IReadOnlyList<Turn>? turns = null
+    ) => new(Site.Default, [new Area("quay", "Quay", 0)], planters, palette, displays, turns ?? []);
 
     public static LocalDate Day(int year, int month, int day) => new(year, month, day);
 }

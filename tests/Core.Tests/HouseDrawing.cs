@@ -22,10 +22,19 @@ internal static class HouseDrawing
         var level = new Dictionary<string, int>(StringComparer.Ordinal);
         foreach (string folder in uses.Keys)
             Level(folder);
-        List<List<string>> rows = [.. level.GroupBy(l => l.Value).OrderBy(g => g.Key).Select(g => g.Select(l => l.Key).Order(StringComparer.Ordinal).ToList())];
+        List<List<string>> rows =
+        [
+            .. level.GroupBy(l => l.Value).OrderBy(g => g.Key).Select(g => g.Select(l => l.Key).Order(StringComparer.Ordinal).ToList()),
+        ];
         double width = (rows.Max(r => r.Count) * Column) + (2 * Margin);
         double height = (rows.Count * Row) + (2 * Margin);
-        var at = rows.SelectMany((row, r) => row.Select((folder, c) => (folder, X: (width / 2) + ((c - ((row.Count - 1) / 2.0)) * Column), Y: height - Margin - (High / 2) - (r * Row))))
+        var at = rows.SelectMany(
+                (row, r) =>
+                    row.Select(
+                        (folder, c) =>
+                            (folder, X: (width / 2) + ((c - ((row.Count - 1) / 2.0)) * Column), Y: height - Margin - (High / 2) - (r * Row))
+                    )
+            )
             .ToDictionary(x => x.folder, x => (x.X, x.Y), StringComparer.Ordinal);
         var drawing = new XElement(
             Svg + "svg",
@@ -34,7 +43,8 @@ internal static class HouseDrawing
             new XAttribute("font-size", 14),
             new XElement(Svg + "title", "Folders of Core, each above all that it uses"),
             uses.OrderBy(u => u.Key, StringComparer.Ordinal).SelectMany(u => Nearest(u.Key).Select(below => Line(at[u.Key], at[below]))),
-            at.OrderBy(a => a.Key, StringComparer.Ordinal).SelectMany(a => Box(a.Key, a.Value)));
+            at.OrderBy(a => a.Key, StringComparer.Ordinal).SelectMany(a => Box(a.Key, a.Value))
+        );
         return drawing + "\n";
 
         int Level(string folder)
@@ -45,19 +55,42 @@ internal static class HouseDrawing
         }
 
         // What is used without being used by anything else that is used.
-        IEnumerable<string> Nearest(string folder) => uses[folder].Where(below => !uses[folder].Any(other => other != below && Reaches(other, below))).Order(StringComparer.Ordinal);
+        IEnumerable<string> Nearest(string folder) =>
+            uses[folder].Where(below => !uses[folder].Any(other => other != below && Reaches(other, below))).Order(StringComparer.Ordinal);
 
         bool Reaches(string from, string to) => uses[from].Contains(to) || uses[from].Any(next => Reaches(next, to));
     }
 
-    private static XElement Line((double X, double Y) from, (double X, double Y) to) => new(
-        Svg + "line", A("x1", from.X), A("y1", from.Y + (High / 2)), A("x2", to.X), A("y2", to.Y - (High / 2)), new XAttribute("stroke", "#8a8f7c"));
+    private static XElement Line((double X, double Y) from, (double X, double Y) to) =>
+        new(
+            Svg + "line",
+            A("x1", from.X),
+            A("y1", from.Y + (High / 2)),
+            A("x2", to.X),
+            A("y2", to.Y - (High / 2)),
+            new XAttribute("stroke", "#8a8f7c")
+        );
 
     private static IEnumerable<XElement> Box(string name, (double X, double Y) at)
     {
         yield return new XElement(
-            Svg + "rect", A("x", at.X - (Wide / 2)), A("y", at.Y - (High / 2)), A("width", Wide), A("height", High), A("rx", 4), new XAttribute("fill", "#f4f1e6"), new XAttribute("stroke", "#4d5a3c"));
-        yield return new XElement(Svg + "text", A("x", at.X), A("y", at.Y + 5), new XAttribute("text-anchor", "middle"), new XAttribute("fill", "#2b3323"), name);
+            Svg + "rect",
+            A("x", at.X - (Wide / 2)),
+            A("y", at.Y - (High / 2)),
+            A("width", Wide),
+            A("height", High),
+            A("rx", 4),
+            new XAttribute("fill", "#f4f1e6"),
+            new XAttribute("stroke", "#4d5a3c")
+        );
+        yield return new XElement(
+            Svg + "text",
+            A("x", at.X),
+            A("y", at.Y + 5),
+            new XAttribute("text-anchor", "middle"),
+            new XAttribute("fill", "#2b3323"),
+            name
+        );
     }
 
     private static XAttribute A(string name, double value) => new(name, N(value));

@@ -34,8 +34,17 @@ public sealed class HouseTests
     [Fact]
     public void Core_takes_no_package_for_interface_storage_or_files()
     {
-        string[] packages = [.. XDocument.Load(Path.Combine(Root(), "src", "Core", "Core.csproj")).Descendants("PackageReference").Select(p => p.Attribute("Include")!.Value)];
-        Assert.Subset(new HashSet<string>(StringComparer.Ordinal) { "NodaTime", "MathNet.Numerics", "NetTopologySuite" }, packages.ToHashSet(StringComparer.Ordinal));
+        string[] packages =
+        [
+            .. XDocument
+                .Load(Path.Combine(Root(), "src", "Core", "Core.csproj"))
+                .Descendants("PackageReference")
+                .Select(p => p.Attribute("Include")!.Value),
+        ];
+        Assert.Subset(
+            new HashSet<string>(StringComparer.Ordinal) { "NodaTime", "MathNet.Numerics", "NetTopologySuite" },
+            packages.ToHashSet(StringComparer.Ordinal)
+        );
     }
 
     [Theory]
@@ -52,7 +61,10 @@ public sealed class HouseTests
     }
 
     private static IEnumerable<string> References(string project) =>
-        XDocument.Load(project).Descendants("ProjectReference").Select(r => Path.GetFileNameWithoutExtension(r.Attribute("Include")!.Value.Replace('\\', '/')));
+        XDocument
+            .Load(project)
+            .Descendants("ProjectReference")
+            .Select(r => Path.GetFileNameWithoutExtension(r.Attribute("Include")!.Value.Replace('\\', '/')));
 
     internal static string Root()
     {

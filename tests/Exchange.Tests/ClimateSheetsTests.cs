@@ -38,7 +38,10 @@ public sealed class ClimateSheetsTests
     {
         ThermalClass bed = BulbPlace.UsualBed.Class;
         GroundTemperatures ground = GroundClimate.Of(Seattle).Of(bed);
-        Assert.Equal(6, Lines(ClimateSheets.Frost([FrostOdds.From(Seattle, FrostEnd.LastSpring, 0), FrostOdds.From(Seattle, FrostEnd.FirstFall, 0)])).Length - 1);
+        Assert.Equal(
+            6,
+            Lines(ClimateSheets.Frost([FrostOdds.From(Seattle, FrostEnd.LastSpring, 0), FrostOdds.From(Seattle, FrostEnd.FirstFall, 0)])).Length - 1
+        );
         Assert.Equal(2, Lines(ClimateSheets.Windows([PlantingWindow.From(ground, Seattle, 8), PlantingWindow.From(ground, Seattle, 18)])).Length - 1);
         ColdWeeks cold = ColdWeeks.From(ground.AtDepth(15), Seattle, new LocalDate(2001, 11, 1));
         Assert.Equal(5, Lines(ClimateSheets.Cold(BulbKind.All.Select(k => (k, 15.0, cold)))).Length - 1);

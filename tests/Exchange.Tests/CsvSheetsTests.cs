@@ -64,36 +64,52 @@ public sealed class CsvSheetsTests
     {
         // The marks that sheets, spreadsheets and readers trip over, in any order and number.
         Gen<string> typed = Gen.OneOf(
-            OneOf("'", "=", "-", "+", "@", "\t", "\r", "\n", "\r\n", "\"", ",", ";", " ", "''", "é", "👩‍🌾", "\u2028", "a"),
-            Gen.Char[' ', '\uD7FF'].Select(c => c is < ' ' or (>= '\u007F' and < '\u00A0') or (>= '\uFDD0' and <= '\uFDEF') ? "x" : $"{c}")).Array[0, 12].Select(string.Concat);
-        await typed.Select(typed, Gen.Long[0, 4_000_000_000_000_000], (note, by, ticks) => (note, by, ticks)).SampleAsync(
-            async t =>
-            {
-                Observation entry = Entry(t.note) with { By = PlainText.Cut(string.Concat("R", t.by.Where(c => !char.IsControl(c))), 20), RecordedAt = Instant.FromUnixTimeTicks(t.ticks / 10 * 10), PlantName = "=Tulip, \"mid\" red" };
-                byte[] written = await Written(entry, entry with { Id = Guid.NewGuid(), Kind = ObservationKind.Peak });
-                using var stream = new MemoryStream(written);
-                IReadOnlyList<Observation> read = CsvSheets.ReadLog(stream, Today);
-                byte[] again = await Written([.. read]);
-                return written.AsSpan().SequenceEqual(again) && read[0].Note == t.note;
-            },
-            iter: 3000);
+                OneOf("'", "=", "-", "+", "@", "\t", "\r", "\n", "\r\n", "\"", ",", ";", " ", "''", "é", "👩‍🌾", "\u2028", "a"),
+                Gen.Char[' ', '\uD7FF'].Select(c => c is < ' ' or (>= '\u007F' and < '\u00A0') or (>= '\uFDD0' and <= '\uFDEF') ? "x" : $"{c}")
+            )
+            .Array[0, 12]
+            .Select(string.Concat);
+        await typed
+            .Select(typed, Gen.Long[0, 4_000_000_000_000_000], (note, by, ticks) => (note, by, ticks))
+            .SampleAsync(
+                async t =>
+                {
+                    Observation entry = Entry(t.note) with
+                    {
+                        By = PlainText.Cut(string.Concat("R", t.by.Where(c => !char.IsControl(c))), 20),
+                        RecordedAt = Instant.FromUnixTimeTicks(t.ticks / 10 * 10),
+                        PlantName = "=Tulip, \"mid\" red",
+                    };
+                    byte[] written = await Written(entry, entry with { Id = Guid.NewGuid(), Kind = ObservationKind.Peak });
+                    using var stream = new MemoryStream(written);
+                    IReadOnlyList<Observation> read = CsvSheets.ReadLog(stream, Today);
+                    byte[] again = await Written([.. read]);
+                    return written.AsSpan().SequenceEqual(again) && read[0].Note == t.note;
+                },
+                iter: 3000
+            );
     }
 
     [Fact]
     public void A_sheet_far_wider_than_any_is_refused_before_it_is_taken_apart()
     {
         using var stream = new MemoryStream(Encoding.UTF8.GetBytes(new string(',', 9_000_000)));
-        Assert.Contains("more than 500 cells", Assert.Throws<InvalidInputException>(() => CsvSheets.ReadLog(stream, Today)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "more than 500 cells",
+            Assert.Throws<InvalidInputException>(() => CsvSheets.ReadLog(stream, Today)).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void Every_faulty_row_of_a_log_is_named_and_none_is_taken()
     {
-        string text = "id,planter,plant,day,what,note,by\n" +
-            $"{Guid.NewGuid()},pot,,soon,Peak,,Rosa\n" +
-            $"{Guid.NewGuid()},pot,,2026-10-01,Wilted,,Rosa\n" +
-            $"{Guid.NewGuid()},pot,,2027-10-01,Peak,,Rosa\n" +
-            "x,pot,,2026-10-01,Peak,,Rosa\n";
+        string text =
+            "id,planter,plant,day,what,note,by\n"
+            + $"{Guid.NewGuid()},pot,,soon,Peak,,Rosa\n"
+            + $"{Guid.NewGuid()},pot,,2026-10-01,Wilted,,Rosa\n"
+            + $"{Guid.NewGuid()},pot,,2027-10-01,Peak,,Rosa\n"
+            + "x,pot,,2026-10-01,Peak,,Rosa\n";
         using var stream = new MemoryStream(Encoding.UTF8.GetBytes(text));
         var faults = Assert.Throws<InvalidInputException>(() => CsvSheets.ReadLog(stream, Today)).Faults;
         Assert.Equal(["line 2", "line 3", "line 4.day", "line 5"], faults.Select(f => f.Field));
@@ -118,7 +134,11 @@ public sealed class CsvSheetsTests
         return [.. bytes];
     }
 
-    private static Observation Entry(string note) => new(Guid.NewGuid(), "pot", "pansy", new LocalDate(2026, 10, 2), ObservationKind.Note, note, "Rosa") { Kind = string.IsNullOrWhiteSpace(note) ? ObservationKind.Peak : ObservationKind.Note };
+    private static Observation Entry(string note) =>
+        new(Guid.NewGuid(), "pot", "pansy", new LocalDate(2026, 10, 2), ObservationKind.Note, note, "Rosa")
+        {
+            Kind = string.IsNullOrWhiteSpace(note) ? ObservationKind.Peak : ObservationKind.Note,
+        };
 
     private static TurnOrder Order()
     {

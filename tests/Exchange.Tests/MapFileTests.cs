@@ -42,7 +42,10 @@ public sealed class MapFileTests
             JsonNode geometry = feature!["geometry"]!;
             if (geometry["type"]!.GetValue<string>() != "Polygon")
                 continue;
-            (double X, double Y)[] ring = [.. geometry["coordinates"]![0]!.AsArray().Select(c => (c![0]!.GetValue<double>(), c[1]!.GetValue<double>()))];
+            (double X, double Y)[] ring =
+            [
+                .. geometry["coordinates"]![0]!.AsArray().Select(c => (c![0]!.GetValue<double>(), c[1]!.GetValue<double>())),
+            ];
             Assert.Equal(ring[0], ring[^1]);
             Assert.True(Enumerable.Range(1, ring.Length - 1).Sum(i => (ring[i - 1].X * ring[i].Y) - (ring[i].X * ring[i - 1].Y)) > 0);
             Assert.All(ring, c => Assert.True(c.X is > -67 and < -66.8 && c.Y is > 43 and < 43.2));
@@ -94,7 +97,11 @@ public sealed class MapFileTests
         string bow = Ring((0, 0), (6, 6), (6, 0), (0, 6));
         Assert.Contains("crosses itself", Refused(Collection("""{ "kind": "bed", "name": "Bow" }""", bow)), StringComparison.Ordinal);
         Assert.Contains("crosses itself", Refused(Collection("""{ "kind": "lawn" }""", bow)), StringComparison.Ordinal);
-        Assert.Contains("there is no planter \"ghost\"", Refused(Collection("""{ "kind": "container", "id": "ghost" }""", Point(1, 1))), StringComparison.Ordinal);
+        Assert.Contains(
+            "there is no planter \"ghost\"",
+            Refused(Collection("""{ "kind": "container", "id": "ghost" }""", Point(1, 1))),
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -102,8 +109,14 @@ public sealed class MapFileTests
     [InlineData("[1, 2]", "this is no GeoJSON")]
     [InlineData("""{ "type": "Feature" }""", "it is \"Feature\"")]
     [InlineData("""{ "type": "FeatureCollection", "features": [] }""", "hold no coordinates")]
-    [InlineData("""{ "type": "FeatureCollection", "crs": { "type": "name", "properties": { "name": "EPSG:25832" } }, "features": [] }""", "EPSG:4326")]
-    [InlineData("""{ "type": "FeatureCollection", "features": [ { "type": "Feature", "properties": { "kind": "tree" }, "geometry": { "type": "Point", "coordinates": ["a", 1] } } ] }""", "cannot be read as GeoJSON")]
+    [InlineData(
+        """{ "type": "FeatureCollection", "crs": { "type": "name", "properties": { "name": "EPSG:25832" } }, "features": [] }""",
+        "EPSG:4326"
+    )]
+    [InlineData(
+        """{ "type": "FeatureCollection", "features": [ { "type": "Feature", "properties": { "kind": "tree" }, "geometry": { "type": "Point", "coordinates": ["a", 1] } } ] }""",
+        "cannot be read as GeoJSON"
+    )]
     public void What_is_no_map_is_refused_in_words(string text, string said) =>
         Assert.Contains(said, Refused(Encoding.UTF8.GetBytes(text)), StringComparison.Ordinal);
 
@@ -114,7 +127,8 @@ public sealed class MapFileTests
         Assert.Contains("where the site lies", Assert.Throws<InvalidInputException>(() => MapFile.Write(nowhere)).Message, StringComparison.Ordinal);
     }
 
-    private static string Square(double east, double side) => Ring((east - (side / 2), -side / 2), (east + (side / 2), -side / 2), (east + (side / 2), side / 2), (east - (side / 2), side / 2));
+    private static string Square(double east, double side) =>
+        Ring((east - (side / 2), -side / 2), (east + (side / 2), -side / 2), (east + (side / 2), side / 2), (east - (side / 2), side / 2));
 
     private static string Ring(params (double E, double N)[] corners) =>
         $$"""{ "type": "Polygon", "coordinates": [[{{string.Join(", ", corners.Append(corners[0]).Select(c => Degrees(c.E, c.N)))}}]] }""";
@@ -128,7 +142,9 @@ public sealed class MapFileTests
     }
 
     private static byte[] Collection(string properties, string geometry) =>
-        Encoding.UTF8.GetBytes($$"""{ "type": "FeatureCollection", "features": [ { "type": "Feature", "properties": {{properties}}, "geometry": {{geometry}} } ] }""");
+        Encoding.UTF8.GetBytes(
+            $$"""{ "type": "FeatureCollection", "features": [ { "type": "Feature", "properties": {{properties}}, "geometry": {{geometry}} } ] }"""
+        );
 
     private static MapChanges Read(byte[] file)
     {

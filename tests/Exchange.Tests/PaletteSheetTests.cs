@@ -9,20 +9,50 @@ namespace UnrulyMeadow.Exchange.Tests;
 
 public sealed class PaletteSheetTests
 {
-    private const string Columns = "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread grown cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source";
-    private const string Row = "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,20,full-sun,full-sun,low,-6,in-season,flower #d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own";
+    private const string Columns =
+        "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread grown cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source";
+    private const string Row =
+        "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,20,full-sun,full-sun,low,-6,in-season,flower #d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own";
 
-    private static readonly IReadOnlyList<Plant> Shipped = [.. Read(File.ReadAllBytes(Path.Combine(AppContext.BaseDirectory, "demo", "palette.csv"))).Select(c => c.Plant)];
+    private static readonly IReadOnlyList<Plant> Shipped =
+    [
+        .. Read(File.ReadAllBytes(Path.Combine(AppContext.BaseDirectory, "demo", "palette.csv"))).Select(c => c.Plant),
+    ];
 
     [Fact]
     public void The_shipped_palette_holds_what_a_crew_plants()
     {
         Assert.True(Shipped.Count >= 220, $"{Shipped.Count}");
         Assert.True(Shipped.Count(p => p.LifeForm == LifeForm.Bulb) >= 60);
-        string[] genera = ["Galanthus", "Eranthis", "Crocus", "Iris", "Narcissus", "Hyacinthus", "Muscari", "Scilla", "Fritillaria", "Tulipa", "Allium", "Camassia", "Lilium", "Colchicum", "Canna", "Dahlia", "Caladium", "Erica", "Athyrium", "Picea", "Cornus"];
+        string[] genera =
+        [
+            "Galanthus",
+            "Eranthis",
+            "Crocus",
+            "Iris",
+            "Narcissus",
+            "Hyacinthus",
+            "Muscari",
+            "Scilla",
+            "Fritillaria",
+            "Tulipa",
+            "Allium",
+            "Camassia",
+            "Lilium",
+            "Colchicum",
+            "Canna",
+            "Dahlia",
+            "Caladium",
+            "Erica",
+            "Athyrium",
+            "Picea",
+            "Cornus",
+        ];
         Assert.Superset(genera.ToHashSet(), Shipped.Select(p => BotanicalName.Genus(p.BotanicalName)).ToHashSet());
         Assert.All(Enum.GetValues<LifeForm>(), k => Assert.Contains(Shipped, p => p.LifeForm == k));
-        Assert.All(new[] { ColourPart.Stem, ColourPart.Berry, ColourPart.Leaf }, part => Assert.True(Shipped.Count(p => p.Windows.Any(w => w.Part == part)) >= 5));
+        Assert.All(new[] { ColourPart.Stem, ColourPart.Berry, ColourPart.Leaf }, part =>
+            Assert.True(Shipped.Count(p => p.Windows.Any(w => w.Part == part)) >= 5)
+        );
         Assert.All(Shipped, p => Assert.Contains("memory", p.Source, StringComparison.Ordinal));
     }
 
@@ -35,7 +65,9 @@ public sealed class PaletteSheetTests
     {
         foreach (Plant p in Shipped.Where(p => p.Bulb is not null))
             Assert.InRange(3 * p.Bulb!.HeightCm, 4, 22);
-        Assert.All(Shipped.Where(p => p.BotanicalName.StartsWith("Tulipa,", StringComparison.Ordinal)), p => Assert.InRange(3 * p.Bulb!.HeightCm, 12, 20));
+        Assert.All(Shipped.Where(p => p.BotanicalName.StartsWith("Tulipa,", StringComparison.Ordinal)), p =>
+            Assert.InRange(3 * p.Bulb!.HeightCm, 12, 20)
+        );
     }
 
     [Fact]
@@ -43,7 +75,9 @@ public sealed class PaletteSheetTests
     {
         Assert.All(Shipped.Where(p => p.Harm.People == Hazard.Poisonous), p => Assert.NotEmpty(p.Cautions));
         Assert.Contains("poison control", Harm.WhereToAsk, StringComparison.Ordinal);
-        Assert.All(Shipped.Where(p => p.LocalStatus.Contains("nvasive", StringComparison.Ordinal)), p => Assert.Contains("local list", p.LocalStatus, StringComparison.Ordinal));
+        Assert.All(Shipped.Where(p => p.LocalStatus.Contains("nvasive", StringComparison.Ordinal)), p =>
+            Assert.Contains("local list", p.LocalStatus, StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -100,14 +134,21 @@ public sealed class PaletteSheetTests
     [InlineData("poppy-red", "Poppy Red", "line 2, id: must be of lower-case letters")]
     [InlineData("-6", "-600", "line 2, tops spoiled C: must be from -60")]
     public void A_wrong_cell_is_named_by_line_and_column(string right, string wrong, string said) =>
-        Assert.Contains(Refused(Sheet(Columns, Row.Replace(right, wrong, StringComparison.Ordinal))), f => f.ToString().Contains(said, StringComparison.Ordinal));
+        Assert.Contains(Refused(Sheet(Columns, Row.Replace(right, wrong, StringComparison.Ordinal))), f =>
+            f.ToString().Contains(said, StringComparison.Ordinal)
+        );
 
     [Fact]
     public void Unknown_twice_given_and_missing_columns_are_named()
     {
-        Assert.Equal(["there is no column \"colour of pot\"; see the list of columns", "the column \"id\" stands twice"], Refused(Sheet("id,colour of pot,id", "a,b,c")).Select(f => f.Message));
+        Assert.Equal(
+            ["there is no column \"colour of pot\"; see the list of columns", "the column \"id\" stands twice"],
+            Refused(Sheet("id,colour of pot,id", "a,b,c")).Select(f => f.Message)
+        );
         Assert.Contains("id", Assert.Single(Refused(Sheet("height cm", "4"))).Message, StringComparison.Ordinal);
-        Assert.Contains(Refused(Sheet("id,height cm", "newcomer,15")), f => f.Message.Contains("needs the column \"botanical name\"", StringComparison.Ordinal));
+        Assert.Contains(Refused(Sheet("id,height cm", "newcomer,15")), f =>
+            f.Message.Contains("needs the column \"botanical name\"", StringComparison.Ordinal)
+        );
         Assert.Contains("save the sheet with commas", Assert.Single(Refused(Sheet("id;height cm", "snowdrop;15"))).Message, StringComparison.Ordinal);
     }
 
@@ -115,13 +156,23 @@ public sealed class PaletteSheetTests
     public void Ids_and_names_that_stand_twice_are_named()
     {
         Assert.Contains(Refused(Sheet(Columns, Row, Row)), f => f.ToString() == "line 3, id: \"poppy-red\" stands in line 2 already");
-        Assert.Contains(Refused(Sheet(Columns, Row, Row.Replace("poppy-red,", "poppy-two,", StringComparison.Ordinal))), f => f.Message.Contains("is the name of poppy-red too", StringComparison.Ordinal));
+        Assert.Contains(Refused(Sheet(Columns, Row, Row.Replace("poppy-red,", "poppy-two,", StringComparison.Ordinal))), f =>
+            f.Message.Contains("is the name of poppy-red too", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
     public void All_or_nothing_one_wrong_line_takes_none()
     {
-        var faults = Refused(Sheet(Columns, Row, Row.Replace("poppy-red", "poppy-pink", StringComparison.Ordinal).Replace("Poppy, red", "Poppy, pink", StringComparison.Ordinal).Replace(",40,", ",much,", StringComparison.Ordinal)));
+        var faults = Refused(
+            Sheet(
+                Columns,
+                Row,
+                Row.Replace("poppy-red", "poppy-pink", StringComparison.Ordinal)
+                    .Replace("Poppy, red", "Poppy, pink", StringComparison.Ordinal)
+                    .Replace(",40,", ",much,", StringComparison.Ordinal)
+            )
+        );
         Assert.Equal("line 3, height cm: \"much\" is no number", Assert.Single(faults).ToString());
     }
 
@@ -132,7 +183,10 @@ public sealed class PaletteSheetTests
         string text = Encoding.UTF8.GetString(PaletteSheet.Write([sly]));
         Assert.Contains("'=HYPERLINK", text, StringComparison.Ordinal);
         Assert.Contains("'-1+2", text, StringComparison.Ordinal);
-        Assert.Equal(("=HYPERLINK(1)", "-1+2"), (Read(PaletteSheet.Write([sly]))[0].Plant.CommonName, Read(PaletteSheet.Write([sly]))[0].Plant.Source));
+        Assert.Equal(
+            ("=HYPERLINK(1)", "-1+2"),
+            (Read(PaletteSheet.Write([sly]))[0].Plant.CommonName, Read(PaletteSheet.Write([sly]))[0].Plant.Source)
+        );
     }
 
     [Fact]
@@ -147,7 +201,13 @@ public sealed class PaletteSheetTests
     public void The_columns_in_the_guide_are_the_columns_of_the_sheet()
     {
         string guide = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "docs", "palette-columns.md"));
-        Assert.All(PaletteColumns.All, c => Assert.Contains($"| {(c.Required ? "**" : "")}{c.Name}{(c.Required ? "**" : "")} | {c.About.Replace("|", "\\|", StringComparison.Ordinal)} |", guide, StringComparison.Ordinal));
+        Assert.All(PaletteColumns.All, c =>
+            Assert.Contains(
+                $"| {(c.Required ? "**" : "")}{c.Name}{(c.Required ? "**" : "")} | {c.About.Replace("|", "\\|", StringComparison.Ordinal)} |",
+                guide,
+                StringComparison.Ordinal
+            )
+        );
     }
 
     private static byte[] Sheet(params string[] lines) => Encoding.UTF8.GetBytes(string.Join("\r\n", lines));

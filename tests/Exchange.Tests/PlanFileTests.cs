@@ -32,7 +32,9 @@ public sealed class PlanFileTests
         Assert.Equal((24, 4), (demo.Planters.Count, demo.Areas.Count));
         Assert.True(demo.Palette.Count >= 45);
         Assert.Superset(Enum.GetValues<LifeForm>().ToHashSet(), demo.Palette.Select(p => p.LifeForm).ToHashSet());
-        Assert.True(demo.Planters.Where(p => p.Form.Shape == Core.Planters.PlanterShape.Round).Select(p => p.Form.TopLengthCm).Distinct().Count() >= 3);
+        Assert.True(
+            demo.Planters.Where(p => p.Form.Shape == Core.Planters.PlanterShape.Round).Select(p => p.Form.TopLengthCm).Distinct().Count() >= 3
+        );
     }
 
     [Fact]
@@ -42,11 +44,15 @@ public sealed class PlanFileTests
         using FileStream weather = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.dly"));
         WeatherRecord record = WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(weather).Days);
         SiteYear year = SiteYear.From(demo, record, new NodaTime.LocalDate(2026, 9, 1));
-        Assert.Equal(["flag-pot", "kiosk-basket", "shade-trough", "south-bed", "wall-pot-west"], year.BareSpells.Select(s => s.Season.Planter.Id).Distinct().Order(StringComparer.Ordinal));
+        Assert.Equal(
+            ["flag-pot", "kiosk-basket", "shade-trough", "south-bed", "wall-pot-west"],
+            year.BareSpells.Select(s => s.Season.Planter.Id).Distinct().Order(StringComparer.Ordinal)
+        );
         var found = new DisplayChecks(demo, record).All(new NodaTime.LocalDate(2026, 9, 1)).ToList();
         Assert.Equal(
             ["flag-pot-summer-2027", "seat-trough-right-bulbs"],
-            found.Where(r => r.Gravity == Gravity.Loses).Select(r => r.DisplayId).Distinct().Order(StringComparer.Ordinal));
+            found.Where(r => r.Gravity == Gravity.Loses).Select(r => r.DisplayId).Distinct().Order(StringComparer.Ordinal)
+        );
         Assert.Contains(found, r => r.DisplayId == "tea-trough-standing" && r.Kind == RemarkKind.DifferentWater);
     }
 
@@ -57,7 +63,8 @@ public sealed class PlanFileTests
         using FileStream weather = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.dly"));
         WeatherRecord record = WeatherRecord.From(new Station("K", "K", 43.1, -66.9, 6), WeatherFile.Read(weather).Days);
         var kept = new Dictionary<NodaTime.LocalDate, SiteFlowering>();
-        SiteFlowering Kept(NodaTime.LocalDate start) => kept.TryGetValue(start, out SiteFlowering? known) ? known : kept[start] = new SiteFlowering(record, start);
+        SiteFlowering Kept(NodaTime.LocalDate start) =>
+            kept.TryGetValue(start, out SiteFlowering? known) ? known : kept[start] = new SiteFlowering(record, start);
         int tried = 0;
         foreach (Display display in demo.Displays.Where(d => d.Lift > new NodaTime.LocalDate(2026, 9, 1)))
         {
@@ -65,8 +72,20 @@ public sealed class PlanFileTests
             {
                 foreach (Remedy remedy in remark.Remedies)
                 {
-                    Plan after = new(demo.Site, demo.Areas, demo.Planters, demo.Palette, [.. demo.Displays.Select(d => d.Id == display.Id ? remedy.After : d)], demo.Turns, demo.Map, demo.Lots, demo.Recipes);
-                    Assert.DoesNotContain(new DisplayChecks(after, record, Kept).For(remedy.After, thorough: false), r => r.Says.Key == remark.Says.Key);
+                    Plan after = new(
+                        demo.Site,
+                        demo.Areas,
+                        demo.Planters,
+                        demo.Palette,
+                        [.. demo.Displays.Select(d => d.Id == display.Id ? remedy.After : d)],
+                        demo.Turns,
+                        demo.Map,
+                        demo.Lots,
+                        demo.Recipes
+                    );
+                    Assert.DoesNotContain(new DisplayChecks(after, record, Kept).For(remedy.After, thorough: false), r =>
+                        r.Says.Key == remark.Says.Key
+                    );
                     tried++;
                 }
             }
@@ -131,13 +150,15 @@ public sealed class PlanFileTests
     [InlineData("[]")]
     [InlineData("null")]
     [InlineData("\u0000\u0001")]
-    public void What_is_no_plan_is_refused(string text) =>
-        Assert.Throws<InvalidInputException>(() => Read(Encoding.UTF8.GetBytes(text)));
+    public void What_is_no_plan_is_refused(string text) => Assert.Throws<InvalidInputException>(() => Read(Encoding.UTF8.GetBytes(text)));
 
     [Fact]
     public void A_plan_file_of_the_version_before_comes_in_whole_and_buys_everything_in_its_usual_form()
     {
-        using var packed = new GZipStream(File.OpenRead(Path.Combine(AppContext.BaseDirectory, "data", "plan-version-1.json.gz")), CompressionMode.Decompress);
+        using var packed = new GZipStream(
+            File.OpenRead(Path.Combine(AppContext.BaseDirectory, "data", "plan-version-1.json.gz")),
+            CompressionMode.Decompress
+        );
         using var file = new MemoryStream();
         packed.CopyTo(file);
         Assert.Equal(1, (int)JsonNode.Parse(file.ToArray())!["version"]!);

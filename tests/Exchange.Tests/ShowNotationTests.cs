@@ -11,22 +11,45 @@ public sealed class ShowNotationTests
     private static readonly Gen<ColourRule> AnyRule = Gen.OneOf(
         Gen.Select(Figure, Figure, Figure, Figure, Figure).Select(f => (ColourRule)new BulbForcing(f.Item1, f.Item2, f.Item3, f.Item4, f.Item5)),
         Gen.Select(Figure, Figure, Figure).Select(f => (ColourRule)new AirHeat(f.Item1, f.Item2, f.Item3)),
-        Gen.Select(Figure, Gen.Bool, Figure, Gen.Bool, Figure).Select(f => (ColourRule)new FromInstall(f.Item1, f.Item2 ? f.Item3 : null, f.Item4 ? f.Item5 : null)),
+        Gen.Select(Figure, Gen.Bool, Figure, Gen.Bool, Figure)
+            .Select(f => (ColourRule)new FromInstall(f.Item1, f.Item2 ? f.Item3 : null, f.Item4 ? f.Item5 : null)),
         Gen.Const((ColourRule)new AllYear()),
-        Gen.Select(Figure, Figure, Gen.Int[1, 60], Gen.Bool, Figure).Select(f => (ColourRule)new InLeaf(f.Item1, f.Item2, f.Item3, f.Item4 ? f.Item5 : null)),
+        Gen.Select(Figure, Figure, Gen.Int[1, 60], Gen.Bool, Figure)
+            .Select(f => (ColourRule)new InLeaf(f.Item1, f.Item2, f.Item3, f.Item4 ? f.Item5 : null)),
         Gen.Select(Figure, Figure, Gen.Int[1, 60]).Select(f => (ColourRule)new BareStem(f.Item1, f.Item2, f.Item3)),
         Gen.Select(Figure, Gen.Int[1, 60]).Select(f => (ColourRule)new CoolNights(f.Item1, f.Item2)),
-        Gen.Select(Figure, Figure).Select(f => (ColourRule)new Cooling(f.Item1, f.Item2)));
+        Gen.Select(Figure, Figure).Select(f => (ColourRule)new Cooling(f.Item1, f.Item2))
+    );
 
-    private static readonly Gen<ColourWindow> AnyWindow = Gen.Select(Gen.Enum<ColourPart>(), Gen.Int[0, 0xffffff].Select(c => $"#{c:x6}").List[1, 4], Gen.Double[0, 1], AnyRule, Gen.Double[0, 40])
-        .Select((part, colours, share, rule, spread) => new ColourWindow(part, colours, Math.Round(share, 4), rule) { SpreadDays = Math.Round(spread, 2) });
+    private static readonly Gen<ColourWindow> AnyWindow = Gen.Select(
+            Gen.Enum<ColourPart>(),
+            Gen.Int[0, 0xffffff].Select(c => $"#{c:x6}").List[1, 4],
+            Gen.Double[0, 1],
+            AnyRule,
+            Gen.Double[0, 40]
+        )
+        .Select(
+            (part, colours, share, rule, spread) => new ColourWindow(part, colours, Math.Round(share, 4), rule) { SpreadDays = Math.Round(spread, 2) }
+        );
 
     [Fact]
-    public void Any_windows_written_in_a_cell_are_read_back_the_same() => AnyWindow.List[0, 4].Sample(windows =>
-    {
-        IReadOnlyList<ColourWindow> back = ShowNotation.ReadWindows(ShowNotation.Write(windows));
-        return windows.Count == back.Count && windows.Zip(back).All(w => w.First.Part == w.Second.Part && w.First.Colours.SequenceEqual(w.Second.Colours) && w.First.Rule == w.Second.Rule && w.First.Share == w.Second.Share && w.First.SpreadDays == w.Second.SpreadDays);
-    });
+    public void Any_windows_written_in_a_cell_are_read_back_the_same() =>
+        AnyWindow
+            .List[0, 4]
+            .Sample(windows =>
+            {
+                IReadOnlyList<ColourWindow> back = ShowNotation.ReadWindows(ShowNotation.Write(windows));
+                return windows.Count == back.Count
+                    && windows
+                        .Zip(back)
+                        .All(w =>
+                            w.First.Part == w.Second.Part
+                            && w.First.Colours.SequenceEqual(w.Second.Colours)
+                            && w.First.Rule == w.Second.Rule
+                            && w.First.Share == w.Second.Share
+                            && w.First.SpreadDays == w.Second.SpreadDays
+                        );
+            });
 
     [Fact]
     public void Every_rule_of_the_core_has_its_notation()
@@ -67,23 +90,30 @@ public sealed class ShowNotationTests
     [Fact]
     public void A_sheet_mangled_at_random_is_read_or_refused_and_never_anything_else()
     {
-        byte[] sheet = [.. PaletteSheet.Write([.. Read(File.ReadAllBytes(Path.Combine(AppContext.BaseDirectory, "demo", "palette.csv"))).Take(4).Select(c => c.Plant)])];
-        Gen.Select(Gen.Int[0, sheet.Length - 1], Gen.Byte, Gen.Int[0, sheet.Length - 1], Gen.Byte).Sample(
-            (at, one, other, two) =>
-            {
-                byte[] mangled = [.. sheet];
-                mangled[at] = one;
-                mangled[other] = two;
-                try
+        byte[] sheet =
+        [
+            .. PaletteSheet.Write([
+                .. Read(File.ReadAllBytes(Path.Combine(AppContext.BaseDirectory, "demo", "palette.csv"))).Take(4).Select(c => c.Plant),
+            ]),
+        ];
+        Gen.Select(Gen.Int[0, sheet.Length - 1], Gen.Byte, Gen.Int[0, sheet.Length - 1], Gen.Byte)
+            .Sample(
+                (at, one, other, two) =>
                 {
-                    _ = Read(mangled);
-                }
-                catch (Core.InvalidInputException e)
-                {
-                    Assert.NotEmpty(e.Faults);
-                }
-            },
-            iter: 3000);
+                    byte[] mangled = [.. sheet];
+                    mangled[at] = one;
+                    mangled[other] = two;
+                    try
+                    {
+                        _ = Read(mangled);
+                    }
+                    catch (Core.InvalidInputException e)
+                    {
+                        Assert.NotEmpty(e.Faults);
+                    }
+                },
+                iter: 3000
+            );
     }
 
     private static IReadOnlyList<PlantChange> Read(byte[] sheet)

@@ -66,7 +66,13 @@ public sealed class GapClosingTests
         foreach (string[] planters in new[] { new[] { "kiosk-basket" }, ["seat-trough-right", "wall-pot-west"], ["shade-trough"] })
         {
             GapQuestion question = Today with { PlanterIds = planters.ToHashSet(StringComparer.Ordinal), Budget = 30 };
-            List<GapMove> moves = [.. planters.SelectMany(p => GapMoves.For(Demo, Demo.FindPlanter(p)!, Kernel, Flowering, question)).Where((_, i) => i % 2 == 0).Take(13)];
+            List<GapMove> moves =
+            [
+                .. planters
+                    .SelectMany(p => GapMoves.For(Demo, Demo.FindPlanter(p)!, Kernel, Flowering, question))
+                    .Where((_, i) => i % 2 == 0)
+                    .Take(13),
+            ];
             List<PlanterSeason> bare = [.. planters.Select(p => Kernel.Of(Demo, Demo.FindPlanter(p)!))];
             GapAnswer answer = GapClosing.Choose(Demo, bare, moves, question, 20);
             int best = 0;
@@ -96,9 +102,19 @@ public sealed class GapClosingTests
     [Fact]
     public void Only_the_ways_and_colours_that_are_allowed_are_proposed()
     {
-        Assert.All(Close(Today with { Kinds = new HashSet<GapMoveKind> { GapMoveKind.MoveTurn } }).Moves, m => Assert.Equal(GapMoveKind.MoveTurn, m.Kind));
-        GapAnswer yellow = Close(Today with { Colours = ["#f3c62b"], Kinds = new HashSet<GapMoveKind> { GapMoveKind.Fill, GapMoveKind.PlugIn } });
-        Assert.All(yellow.Moves, m => Assert.Contains(m.Plant!.Windows, w => w.Colours.Any(c => Core.Colour.ColourDifference.Between(c, "#f3c62b") <= 30)));
+        Assert.All(Close(Today with { Kinds = new HashSet<GapMoveKind> { GapMoveKind.MoveTurn } }).Moves, m =>
+            Assert.Equal(GapMoveKind.MoveTurn, m.Kind)
+        );
+        GapAnswer yellow = Close(
+            Today with
+            {
+                Colours = ["#f3c62b"],
+                Kinds = new HashSet<GapMoveKind> { GapMoveKind.Fill, GapMoveKind.PlugIn },
+            }
+        );
+        Assert.All(yellow.Moves, m =>
+            Assert.Contains(m.Plant!.Windows, w => w.Colours.Any(c => Core.Colour.ColourDifference.Between(c, "#f3c62b") <= 30))
+        );
     }
 
     [Fact]
@@ -117,7 +133,9 @@ public sealed class GapClosingTests
         var now = new DisplayChecks(Demo, Record).All(Start).Select(r => (r.PlanterId, r.Says.Key)).ToHashSet();
         var then = new DisplayChecks(GapClosing.Apply(Demo, answer.Moves), Record);
         foreach (Display display in answer.Moves.SelectMany(m => m.Displays))
-            Assert.DoesNotContain(then.For(display, thorough: false), r => r.Gravity is Gravity.Loses or Gravity.AgainstRule && !now.Contains((r.PlanterId, r.Says.Key)));
+            Assert.DoesNotContain(then.For(display, thorough: false), r =>
+                r.Gravity is Gravity.Loses or Gravity.AgainstRule && !now.Contains((r.PlanterId, r.Says.Key))
+            );
     }
 
     [Fact]
@@ -131,9 +149,25 @@ public sealed class GapClosingTests
     [Fact]
     public void Limits_that_contradict_each_other_are_named_as_a_conflict()
     {
-        var both = Assert.Throws<InvalidInputException>(() => Close(Today with { OnlyStock = true, Kinds = new HashSet<GapMoveKind> { GapMoveKind.CutBack } }));
+        var both = Assert.Throws<InvalidInputException>(() =>
+            Close(
+                Today with
+                {
+                    OnlyStock = true,
+                    Kinds = new HashSet<GapMoveKind> { GapMoveKind.CutBack },
+                }
+            )
+        );
         Assert.Contains("conflicts with", both.Message, StringComparison.Ordinal);
-        Assert.Throws<InvalidInputException>(() => Close(Today with { MostKinds = 0, Kinds = new HashSet<GapMoveKind> { GapMoveKind.Fill } }));
+        Assert.Throws<InvalidInputException>(() =>
+            Close(
+                Today with
+                {
+                    MostKinds = 0,
+                    Kinds = new HashSet<GapMoveKind> { GapMoveKind.Fill },
+                }
+            )
+        );
         Assert.Throws<InvalidInputException>(() => Close(Today with { Colours = ["red"] }));
     }
 
@@ -177,15 +211,19 @@ public sealed class GapClosingTests
         for (int mask = 0; mask < 1 << moves.Count; mask++)
         {
             List<GapMove> choice = [.. moves.Where((_, i) => (mask & (1 << i)) != 0)];
-            bool allowed = choice.GroupBy(m => m.Planter.Id).All(g => g.Count() <= question.MostPerPlanter) && choice.Sum(m => m.Cost) <= question.Budget &&
-                !choice.Any(a => choice.Any(b => a != b && a.Conflicts(b))) &&
-                Demo.Lots.All(l => choice.Sum(m => m.FromStock.Where(s => s.LotId == l.Id).Sum(s => s.Count)) <= l.Count);
+            bool allowed =
+                choice.GroupBy(m => m.Planter.Id).All(g => g.Count() <= question.MostPerPlanter)
+                && choice.Sum(m => m.Cost) <= question.Budget
+                && !choice.Any(a => choice.Any(b => a != b && a.Conflicts(b)))
+                && Demo.Lots.All(l => choice.Sum(m => m.FromStock.Where(s => s.LotId == l.Id).Sum(s => s.Count)) <= l.Count);
             if (allowed)
                 yield return choice;
         }
     }
 
-    private static int Days(List<GapMove> choice) => choice.GroupBy(m => m.Planter.Id).Sum(g => Enumerable.Range(0, 365).Count(d => g.Any(m => m.Gains[d]))) - choice.Sum(m => m.Losses.Cast<bool>().Count(l => l));
+    private static int Days(List<GapMove> choice) =>
+        choice.GroupBy(m => m.Planter.Id).Sum(g => Enumerable.Range(0, 365).Count(d => g.Any(m => m.Gains[d])))
+        - choice.Sum(m => m.Losses.Cast<bool>().Count(l => l));
 
     private sealed class RecordedProgress(List<int> seen) : IProgress<(int Planters, GapAnswer? Answer)>
     {

@@ -36,7 +36,9 @@ public sealed class StackProposalsTests
         Assert.All(Ask("great-pot", Spring), f =>
         {
             Assert.Contains(f.Stack.Layers, l => StackProposals.Backbone.Contains(l.Plant.BotanicalName.Split(' ')[0]));
-            Assert.All(f.Stack.Layers.Where(l => l.Plant.Bulb!.HeightCm < BulbStack.LargeBulbCm), l => Assert.True(l.DepthCm <= StackProposals.SmallDeepestCm + 0.2, $"{l.Plant.Id} {l.DepthCm}"));
+            Assert.All(f.Stack.Layers.Where(l => l.Plant.Bulb!.HeightCm < BulbStack.LargeBulbCm), l =>
+                Assert.True(l.DepthCm <= StackProposals.SmallDeepestCm + 0.2, $"{l.Plant.Id} {l.DepthCm}")
+            );
         });
 
     [Fact]
@@ -44,7 +46,14 @@ public sealed class StackProposalsTests
     {
         foreach (StackProposal proposal in Ask("bollard-pot-north", Spring))
         {
-            Plan after = Demo.Changed([.. Demo.DisplaysOf("bollard-pot-north").Where(d => d.Layer == DisplayLayer.Bulbs && d.Lift > proposal.Display.Install && d.Install < proposal.Display.Lift).Select(d => d.Id)], [proposal.Display with { Id = "proposed" }]);
+            Plan after = Demo.Changed(
+                [
+                    .. Demo.DisplaysOf("bollard-pot-north")
+                        .Where(d => d.Layer == DisplayLayer.Bulbs && d.Lift > proposal.Display.Install && d.Install < proposal.Display.Lift)
+                        .Select(d => d.Id),
+                ],
+                [proposal.Display with { Id = "proposed" }]
+            );
             PlanterSeason year = Kernel.Of(after, after.FindPlanter("bollard-pot-north")!);
             Assert.Equal(year.DaysInColourBetween(Spring.First, Spring.Last), proposal.DaysInColour(Spring));
         }
@@ -88,7 +97,9 @@ public sealed class StackProposalsTests
     {
         IReadOnlyList<StackProposal> found = Ask("bollard-pot-north", Spring with { Colours = ["#ffffff"] });
         Assert.NotEmpty(found);
-        Assert.All(found.SelectMany(f => f.Kinds), k => Assert.Contains(k.Plant.Windows[0].Colours.Take(2), c => UnrulyMeadow.Core.Colour.ColourDifference.Between(c, "#ffffff") <= 30));
+        Assert.All(found.SelectMany(f => f.Kinds), k =>
+            Assert.Contains(k.Plant.Windows[0].Colours.Take(2), c => UnrulyMeadow.Core.Colour.ColourDifference.Between(c, "#ffffff") <= 30)
+        );
     }
 
     [Fact]
@@ -98,7 +109,9 @@ public sealed class StackProposalsTests
     [Fact]
     public void A_faulty_wish_is_refused_by_field()
     {
-        var refused = Assert.Throws<InvalidInputException>(() => Ask("bollard-pot-north", new StackWish(new LocalDate(2027, 5, 1), new LocalDate(2027, 3, 1), ["red"], -5, 30)));
+        var refused = Assert.Throws<InvalidInputException>(() =>
+            Ask("bollard-pot-north", new StackWish(new LocalDate(2027, 5, 1), new LocalDate(2027, 3, 1), ["red"], -5, 30))
+        );
         Assert.Equal(["last", "colours[0]", "budget", "mostKinds"], refused.Faults.Select(f => f.Field));
     }
 
@@ -107,5 +120,14 @@ public sealed class StackProposalsTests
         Assert.Empty(Ask("bollard-pot-north", new StackWish(new LocalDate(2026, 12, 1), new LocalDate(2026, 12, 20), ["#3a4fb0"])));
 
     private static IReadOnlyList<StackProposal> Ask(string planter, StackWish wish) =>
-        StackProposals.For(Demo, Demo.FindPlanter(planter)!, Flowering, Kernel, new DisplayChecks(Demo, Flowering.Record, _ => Flowering), wish, new LocalDate(2026, 10, 15), new LocalDate(2027, 6, 7));
+        StackProposals.For(
+            Demo,
+            Demo.FindPlanter(planter)!,
+            Flowering,
+            Kernel,
+            new DisplayChecks(Demo, Flowering.Record, _ => Flowering),
+            wish,
+            new LocalDate(2026, 10, 15),
+            new LocalDate(2027, 6, 7)
+        );
 }

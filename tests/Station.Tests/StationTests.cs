@@ -17,7 +17,9 @@ public sealed class StationTests
     private static readonly LocalDate Today = new(2026, 11, 23);
 
     private static readonly StationSettings Settings = JsonSerializer.Deserialize<StationSettings>(
-        File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.station.json")), JsonSerializerOptions.Web)!;
+        File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.station.json")),
+        JsonSerializerOptions.Web
+    )!;
 
     private static readonly SimulatedWeather Weather = new(Settings);
 
@@ -93,7 +95,11 @@ public sealed class StationTests
 
     [Fact]
     public void Settings_out_of_range_are_named() =>
-        Assert.Contains("latitudeDeg", Assert.Throws<InvalidInputException>(() => new SimulatedWeather(Settings with { LatitudeDeg = 100 })).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "latitudeDeg",
+            Assert.Throws<InvalidInputException>(() => new SimulatedWeather(Settings with { LatitudeDeg = 100 })).Message,
+            StringComparison.Ordinal
+        );
 
     private sealed class Service : WebApplicationFactory<Program>
     {

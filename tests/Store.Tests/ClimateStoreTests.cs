@@ -15,7 +15,11 @@ public sealed class ClimateStoreTests(TestDatabase test) : IClassFixture<TestDat
     private static readonly WeatherDay Day = new(new LocalDate(2021, 5, 1), 4, 14, 2);
 
     private static readonly MonthlyNormals Normals = new(
-        [-3, -2, 2, 7, 12, 17, 20, 19, 15, 9, 4, -1], [4, 6, 10, 16, 22, 27, 29, 28, 24, 18, 12, 6], [90, 80, 105, 105, 105, 110, 115, 110, 105, 100, 95, 95], "continental");
+        [-3, -2, 2, 7, 12, 17, 20, 19, 15, 9, 4, -1],
+        [4, 6, 10, 16, 22, 27, 29, 28, 24, 18, 12, 6],
+        [90, 80, 105, 105, 105, 110, 115, 110, 105, 100, 95, 95],
+        "continental"
+    );
 
     private PlanStore Plans => new(test.Database, PlanFile.Stored);
 
@@ -88,8 +92,21 @@ public sealed class ClimateStoreTests(TestDatabase test) : IClassFixture<TestDat
     {
         await using FileStream file = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "demo", "kittiwake-quay.plan.json"));
         Plan demo = PlanFile.Read(file);
-        Planter looked = demo.Planters[0] with { Skyline = Skyline.Open with { WallDeg = [.. Enumerable.Range(0, 16).Select(i => i * 2.5)], TreeGrowthDeg = 1.5 } };
-        var plan = new Plan(demo.Site with { Place = new SitePlace(43.1, -66.9, 6, true) }, demo.Areas, [looked, .. demo.Planters.Skip(1)], demo.Palette, demo.Displays, demo.Turns);
+        Planter looked = demo.Planters[0] with
+        {
+            Skyline = Skyline.Open with { WallDeg = [.. Enumerable.Range(0, 16).Select(i => i * 2.5)], TreeGrowthDeg = 1.5 },
+        };
+        var plan = new Plan(
+            demo.Site with
+            {
+                Place = new SitePlace(43.1, -66.9, 6, true),
+            },
+            demo.Areas,
+            [looked, .. demo.Planters.Skip(1)],
+            demo.Palette,
+            demo.Displays,
+            demo.Turns
+        );
         await Plans.Replace(plan);
         Assert.Equal(PlanFile.Write(plan), PlanFile.Write(await Plans.Load()));
         var planters = new PlanterStore(new PlanStore(test.Database, PlanFile.Stored));

@@ -28,7 +28,13 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
         Planter bed = Demo().FindPlanter("north-bed")! with
         {
             Form = PlanterForm.Bed(BedOutline.Of(12, (0, 0), (500, 0), (500, 200), (100, 300)), 45),
-            Survey = new PlanterSurvey { Soil = SoilKind.HeavyClay, Ph = 7.4, Tree = new StandingTree("Lime", 300, 700, 320, 25, 2026), StoodSince = new LocalDate(2024, 5, 2) },
+            Survey = new PlanterSurvey
+            {
+                Soil = SoilKind.HeavyClay,
+                Ph = 7.4,
+                Tree = new StandingTree("Lime", 300, 700, 320, 25, 2026),
+                StoodSince = new LocalDate(2024, 5, 2),
+            },
             Place = new MapPlace(12.5, -3.25, 15),
             IsRetired = true,
         };
@@ -100,7 +106,17 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
     public async Task Lots_are_added_changed_and_removed_with_their_version()
     {
         var lots = new LotStore(new PlanStore(test.Database, PlanFile.Stored));
-        var lot = new Lot("kept-1", "dusty-miller", 12, LotState.HeeledIn, "Trench", new LocalDate(2026, 10, 1), LotCondition.Fair, "flag-pot", "under fleece");
+        var lot = new Lot(
+            "kept-1",
+            "dusty-miller",
+            12,
+            LotState.HeeledIn,
+            "Trench",
+            new LocalDate(2026, 10, 1),
+            LotCondition.Fair,
+            "flag-pot",
+            "under fleece"
+        );
         await lots.Save(lot, null);
         long first = (await Versions()).Lot("kept-1");
         await lots.Save(lot with { Count = 9 }, first);
@@ -116,7 +132,12 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
     {
         var maps = new MapStore(new PlanStore(test.Database, PlanFile.Stored));
         PlanVersions read = await Versions();
-        var lawn = new MapFeature { Id = "new-lawn", Kind = MapKind.Lawn, Points = [new(0, 0), new(9, 0), new(9, 9)] };
+        var lawn = new MapFeature
+        {
+            Id = "new-lawn",
+            Kind = MapKind.Lawn,
+            Points = [new(0, 0), new(9, 0), new(9, 9)],
+        };
         Planter bed = Demo().FindPlanter("bandstand-ring")! with { Id = "sail-bed", Name = "Sail bed", AreaId = "slipway" };
         await Assert.ThrowsAsync<InvalidInputException>(() => maps.Put([lawn, lawn with { Id = "bad", Points = [] }], [], [], read));
         await Assert.ThrowsAsync<InvalidInputException>(() => maps.Put([lawn], [bed], [], read));
@@ -146,7 +167,11 @@ public sealed class GroundsStoreTests(TestDatabase test) : IClassFixture<TestDat
         var photos = new PhotoStore(test.Database);
         for (int i = 0; i < PhotoStore.MostOfOne; i++)
             await photos.Add(Photo("flag-pot"), [0xff, (byte)i], [1]);
-        Assert.Contains("the most it may have", (await Assert.ThrowsAsync<InvalidInputException>(() => photos.Add(Photo("flag-pot"), [1], [1]))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "the most it may have",
+            (await Assert.ThrowsAsync<InvalidInputException>(() => photos.Add(Photo("flag-pot"), [1], [1]))).Message,
+            StringComparison.Ordinal
+        );
         PlanterPhoto first = (await photos.Of("flag-pot"))[0];
         Assert.Null(await photos.Bytes("great-pot", first.Id, small: false));
         Assert.Equal([1], await photos.Bytes("flag-pot", first.Id, small: true));

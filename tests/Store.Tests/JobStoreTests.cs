@@ -105,7 +105,12 @@ public sealed class ChangeStoreTests(TestDatabase database) : IClassFixture<Test
         Display winter = Find("kiosk-basket-fall");
         Display spring = Find("kiosk-basket-spring");
         // The one now reaches into days that the other gives up.
-        var change = new PlanChange([winter, spring], [winter with { Lift = new LocalDate(2027, 4, 10) }, spring with { Install = new LocalDate(2027, 4, 10) }], [], new Dictionary<string, int> { ["forced-daffodils"] = 12 });
+        var change = new PlanChange(
+            [winter, spring],
+            [winter with { Lift = new LocalDate(2027, 4, 10) }, spring with { Install = new LocalDate(2027, 4, 10) }],
+            [],
+            new Dictionary<string, int> { ["forced-daffodils"] = 12 }
+        );
         Guid id = await _changes.Make(change, "later spring");
         Plan after = await _plans.Load();
         Assert.Equal(new LocalDate(2027, 4, 10), after.Displays.First(d => d.Id == winter.Id).Lift);
@@ -121,8 +126,20 @@ public sealed class ChangeStoreTests(TestDatabase database) : IClassFixture<Test
     {
         Display winter = Find("kiosk-basket-fall");
         Display added = winter with { Id = "kiosk-new", Install = new LocalDate(2026, 12, 1), Lift = new LocalDate(2027, 2, 1) };
-        await Assert.ThrowsAsync<InvalidInputException>(() => _changes.Make(new PlanChange([], [], [added], new Dictionary<string, int>()), "overlaps"));
-        await Assert.ThrowsAsync<InvalidInputException>(() => _changes.Make(new PlanChange([winter], [winter with { Lift = winter.Lift.PlusDays(3) }], [], new Dictionary<string, int> { ["forced-daffodils"] = 999 }), "too many"));
+        await Assert.ThrowsAsync<InvalidInputException>(() =>
+            _changes.Make(new PlanChange([], [], [added], new Dictionary<string, int>()), "overlaps")
+        );
+        await Assert.ThrowsAsync<InvalidInputException>(() =>
+            _changes.Make(
+                new PlanChange(
+                    [winter],
+                    [winter with { Lift = winter.Lift.PlusDays(3) }],
+                    [],
+                    new Dictionary<string, int> { ["forced-daffodils"] = 999 }
+                ),
+                "too many"
+            )
+        );
         Assert.Equal(PlanFile.Write(_demo), PlanFile.Write(await _plans.Load()));
     }
 
@@ -132,9 +149,14 @@ public sealed class ChangeStoreTests(TestDatabase database) : IClassFixture<Test
         Display fall = Find("flag-pot-fall");
         var displays = new DisplayStore(new PlanStore(database.Database, Json));
         await displays.Save(fall with { Lift = fall.Lift.PlusDays(-1) }, (await _plans.Now()).Versions.Display(fall.Id));
-        await Assert.ThrowsAsync<LostUpdateException>(() => _changes.Make(new PlanChange([fall], [fall with { Lift = fall.Lift.PlusDays(-5) }], [], new Dictionary<string, int>()), "stale"));
+        await Assert.ThrowsAsync<LostUpdateException>(() =>
+            _changes.Make(new PlanChange([fall], [fall with { Lift = fall.Lift.PlusDays(-5) }], [], new Dictionary<string, int>()), "stale")
+        );
         Display now = (await _plans.Load()).Displays.First(d => d.Id == fall.Id);
-        Guid id = await _changes.Make(new PlanChange([now], [now with { Lift = now.Lift.PlusDays(-5) }], [], new Dictionary<string, int>()), "earlier");
+        Guid id = await _changes.Make(
+            new PlanChange([now], [now with { Lift = now.Lift.PlusDays(-5) }], [], new Dictionary<string, int>()),
+            "earlier"
+        );
         await displays.Save(fall, (await _plans.Now()).Versions.Display(fall.Id));
         await Assert.ThrowsAsync<InvalidInputException>(() => _changes.Undo(id));
     }

@@ -30,7 +30,22 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         LoadedPlan now = await _plans.Now();
         Plant tulip = now.Plan.Plant("tulip-mid-rose");
         Plant petunia = now.Plan.Plant("petunia-magenta");
-        foreach (Plant changed in new[] { tulip with { LifeForm = LifeForm.Perennial, Bulb = null, Green = GreenLeaf.InSeason }, petunia with { LifeForm = LifeForm.Bulb, Bulb = tulip.Bulb } })
+        foreach (
+            Plant changed in new[]
+            {
+                tulip with
+                {
+                    LifeForm = LifeForm.Perennial,
+                    Bulb = null,
+                    Green = GreenLeaf.InSeason,
+                },
+                petunia with
+                {
+                    LifeForm = LifeForm.Bulb,
+                    Bulb = tulip.Bulb,
+                },
+            }
+        )
         {
             Assert.Empty(changed.Faults());
             var e = await Assert.ThrowsAsync<InvalidInputException>(() => Palette.Save(changed, now.Versions.Plant(changed.Id)));
@@ -45,7 +60,9 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
     public async Task A_plant_that_only_a_recipe_names_is_in_use()
     {
         LoadedPlan now = await _plans.Now();
-        await new RecipeStore(_plans).Add(new Recipe("hazel", "Hazel alone", DisplayLayer.Standing, now.Plan.Planters[0].Form, [new DisplayItem("witch-hazel-gold", 1)]));
+        await new RecipeStore(_plans).Add(
+            new Recipe("hazel", "Hazel alone", DisplayLayer.Standing, now.Plan.Planters[0].Form, [new DisplayItem("witch-hazel-gold", 1)])
+        );
         var e = await Assert.ThrowsAsync<InvalidInputException>(() => Palette.Remove("witch-hazel-gold", now.Versions.Plant("witch-hazel-gold")));
         Assert.Contains("recipe Hazel alone", e.Message, StringComparison.Ordinal);
     }
@@ -101,7 +118,9 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         Assert.NotEmpty(await Photos.Of("great-pot"));
         // A page opened before the planter went can never fit the one that came back.
         Planter pot = before.Plan.FindPlanter("great-pot")!;
-        await Assert.ThrowsAsync<LostUpdateException>(() => new PlanterStore(_plans).Save(pot with { Note = "old page" }, before.Versions.Planter("great-pot")));
+        await Assert.ThrowsAsync<LostUpdateException>(() =>
+            new PlanterStore(_plans).Save(pot with { Note = "old page" }, before.Versions.Planter("great-pot"))
+        );
     }
 
     [Fact]
@@ -109,7 +128,20 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
     {
         Plan demo = Demo();
         (Planter one, Planter other) = (demo.Planters[0], demo.Planters[1]);
-        await _plans.Replace(new Plan(demo.Site, demo.Areas, [one with { Name = other.Name }, other with { Name = one.Name }, .. demo.Planters.Skip(2)], demo.Palette, demo.Displays, demo.Turns, demo.Map, demo.Lots, demo.Recipes, demo.Events));
+        await _plans.Replace(
+            new Plan(
+                demo.Site,
+                demo.Areas,
+                [one with { Name = other.Name }, other with { Name = one.Name }, .. demo.Planters.Skip(2)],
+                demo.Palette,
+                demo.Displays,
+                demo.Turns,
+                demo.Map,
+                demo.Lots,
+                demo.Recipes,
+                demo.Events
+            )
+        );
         Assert.Equal(other.Name, (await _plans.Load()).FindPlanter(one.Id)!.Name);
     }
 
@@ -120,7 +152,11 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         var changes = new ChangeStore(_plans);
         Turn turn = now.Plan.Turns[0];
         Display display = now.Plan.Displays.First(d => turn.Holds(d.Install));
-        PlanChange change = PlanChange.Of([display], [display with { Install = display.Install.PlusDays(1) }]) with { TurnBefore = turn, TurnAfter = turn with { FirstDay = turn.FirstDay.PlusDays(-1) } };
+        PlanChange change = PlanChange.Of([display], [display with { Install = display.Install.PlusDays(1) }]) with
+        {
+            TurnBefore = turn,
+            TurnAfter = turn with { FirstDay = turn.FirstDay.PlusDays(-1) },
+        };
         // What does not fit leaves neither moved.
         PlanChange wrong = change with { TurnAfter = turn with { LastDay = turn.FirstDay.PlusDays(-9) } };
         await Assert.ThrowsAsync<InvalidInputException>(() => changes.Make(wrong, "wrong"));
@@ -139,14 +175,24 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         Planter pot = now.Plan.FindPlanter("great-pot")!;
         await new PlanterStore(_plans).Save(pot with { Name = "Cafe\u0301 pot" }, now.Versions.Planter(pot.Id));
         Assert.Equal("Caf\u00e9 pot", (await _plans.Load()).FindPlanter(pot.Id)!.Name);
-        var e = await Assert.ThrowsAsync<InvalidInputException>(() => new PlanterStore(_plans).Add([pot with { Id = "second", Name = "Caf\u00e9 pot" }]));
+        var e = await Assert.ThrowsAsync<InvalidInputException>(() =>
+            new PlanterStore(_plans).Add([pot with { Id = "second", Name = "Caf\u00e9 pot" }])
+        );
         Assert.Contains("already used", e.Message, StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task Texts_of_older_days_are_mended_the_logs_too()
     {
-        Observation seen = new(Guid.NewGuid(), "kiosk-basket", null, new LocalDate(2026, 10, 20), ObservationKind.Note, "first\u0001line\nsecond\uFFFE", "Ro\u0007sa");
+        Observation seen = new(
+            Guid.NewGuid(),
+            "kiosk-basket",
+            null,
+            new LocalDate(2026, 10, 20),
+            ObservationKind.Note,
+            "first\u0001line\nsecond\uFFFE",
+            "Ro\u0007sa"
+        );
         await new LogStore(test.Database).Record([seen]);
         await Sql("update planter set name = e'Kiosk\\x02basket' where id = 'kiosk-basket'");
         await Sql("update plant set details = jsonb_set(details, '{commonName}', to_jsonb(e'Snow\\x01drop'::text)) where id = 'snowdrop'");
@@ -158,14 +204,34 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         Observation mended = Assert.Single(await new LogStore(test.Database).Latest("kiosk-basket", 500), o => o.Id == seen.Id);
         Assert.Equal(("first line\nsecond\uFFFD", "Ro sa"), (mended.Note, mended.By));
         Assert.Equal("Every text is in order.", Assert.Single(await TextRepair.Mend(test.Database)));
-        Assert.Contains("append-only", (await Assert.ThrowsAsync<PostgresException>(() => Sql("delete from observation"))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "append-only",
+            (await Assert.ThrowsAsync<PostgresException>(() => Sql("delete from observation"))).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public async Task The_log_takes_entries_of_planters_that_are_gone_and_gives_all_of_them_in_one_order()
     {
         var log = new LogStore(test.Database);
-        List<Observation> many = [.. Enumerable.Range(0, 5000).Select(i => new Observation(Guid.NewGuid(), "long-gone", "forgotten", new LocalDate(2020, 1, 1).PlusDays(i % 400), ObservationKind.Note, $"note {i}", "Rosa") { RecordedAt = Instant.FromUtc(2020, 1, 1, 0, 0).Plus(Duration.FromMilliseconds(i)) })];
+        List<Observation> many =
+        [
+            .. Enumerable
+                .Range(0, 5000)
+                .Select(i => new Observation(
+                    Guid.NewGuid(),
+                    "long-gone",
+                    "forgotten",
+                    new LocalDate(2020, 1, 1).PlusDays(i % 400),
+                    ObservationKind.Note,
+                    $"note {i}",
+                    "Rosa"
+                )
+                {
+                    RecordedAt = Instant.FromUtc(2020, 1, 1, 0, 0).Plus(Duration.FromMilliseconds(i)),
+                }),
+        ];
         Assert.Equal(5000, await log.Record(many));
         Assert.Equal(0, await log.Record(many));
         var all = new List<Observation>();
@@ -179,21 +245,35 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
     {
         LoadedPlan now = await _plans.Now();
         Planter pot = now.Plan.FindPlanter("great-pot")!;
-        var tries = await Task.WhenAll(Enumerable.Range(0, 10).Select(i => Task.Run(async () =>
-        {
-            try
-            {
-                await new PlanterStore(new PlanStore(test.Database, PlanFile.Stored)).Save(pot with { Note = $"by {i}" }, now.Versions.Planter(pot.Id));
-                return i;
-            }
-            catch (LostUpdateException)
-            {
-                return -1;
-            }
-        })));
+        var tries = await Task.WhenAll(
+            Enumerable
+                .Range(0, 10)
+                .Select(i =>
+                    Task.Run(async () =>
+                    {
+                        try
+                        {
+                            await new PlanterStore(new PlanStore(test.Database, PlanFile.Stored)).Save(
+                                pot with
+                                {
+                                    Note = $"by {i}",
+                                },
+                                now.Versions.Planter(pot.Id)
+                            );
+                            return i;
+                        }
+                        catch (LostUpdateException)
+                        {
+                            return -1;
+                        }
+                    })
+                )
+        );
         Assert.Equal($"by {Assert.Single(tries, t => t >= 0)}", (await _plans.Load()).FindPlanter("great-pot")!.Note);
         Plan[] plans = [Demo(), Without(Demo(), "great-pot")];
-        await Task.WhenAll(Enumerable.Range(0, 20).Select(i => Task.Run(() => new PlanStore(test.Database, PlanFile.Stored).Replace(plans[i % 2], PlanFile.Write))));
+        await Task.WhenAll(
+            Enumerable.Range(0, 20).Select(i => Task.Run(() => new PlanStore(test.Database, PlanFile.Stored).Replace(plans[i % 2], PlanFile.Write)))
+        );
         byte[] left = PlanFile.Write(await _plans.Load());
         Assert.Contains(plans, p => PlanFile.Write(p).AsSpan().SequenceEqual(left));
     }
@@ -214,8 +294,19 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         await connection.ExecuteAsync(sql);
     }
 
-    private static Plan Without(Plan plan, string planter) => new(
-        plan.Site, plan.Areas, [.. plan.Planters.Where(p => p.Id != planter)], plan.Palette, [.. plan.Displays.Where(d => d.PlanterId != planter)], plan.Turns, plan.Map, [.. plan.Lots.Where(l => l.FromPlanterId != planter)], plan.Recipes, plan.Events);
+    private static Plan Without(Plan plan, string planter) =>
+        new(
+            plan.Site,
+            plan.Areas,
+            [.. plan.Planters.Where(p => p.Id != planter)],
+            plan.Palette,
+            [.. plan.Displays.Where(d => d.PlanterId != planter)],
+            plan.Turns,
+            plan.Map,
+            [.. plan.Lots.Where(l => l.FromPlanterId != planter)],
+            plan.Recipes,
+            plan.Events
+        );
 
     private static Plan Demo()
     {

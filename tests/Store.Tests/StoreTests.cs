@@ -35,8 +35,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     [Fact]
-    public async Task A_plan_comes_out_of_the_database_as_it_went_in() =>
-        Assert.Equal(PlanFile.Write(Demo()), PlanFile.Write(await Plans.Load()));
+    public async Task A_plan_comes_out_of_the_database_as_it_went_in() => Assert.Equal(PlanFile.Write(Demo()), PlanFile.Write(await Plans.Load()));
 
     [Fact]
     public async Task Migrating_twice_does_nothing_the_second_time()
@@ -59,15 +58,25 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     public async Task The_database_itself_refuses_two_displays_in_one_layer_at_once()
     {
         await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
-        var e = await Assert.ThrowsAsync<PostgresException>(() => connection.ExecuteAsync(
-            "insert into display (id, planter_id, layer, during) values ('clash', 'kiosk-basket', 'Seasonal', '[2026-12-01,2027-02-01)')"));
+        var e = await Assert.ThrowsAsync<PostgresException>(() =>
+            connection.ExecuteAsync(
+                "insert into display (id, planter_id, layer, during) values ('clash', 'kiosk-basket', 'Seasonal', '[2026-12-01,2027-02-01)')"
+            )
+        );
         Assert.Equal(("23P01", "display_layer_once"), (e.SqlState, e.ConstraintName));
     }
 
     [Fact]
     public async Task A_clash_of_displays_is_said_in_a_sentence_and_nothing_is_written()
     {
-        var clash = new Display("clash", "kiosk-basket", DisplayLayer.Seasonal, new LocalDate(2026, 12, 1), new LocalDate(2027, 2, 1), [new DisplayItem("pansy-violet", 3)]);
+        var clash = new Display(
+            "clash",
+            "kiosk-basket",
+            DisplayLayer.Seasonal,
+            new LocalDate(2026, 12, 1),
+            new LocalDate(2027, 2, 1),
+            [new DisplayItem("pansy-violet", 3)]
+        );
         var e = await Assert.ThrowsAsync<InvalidInputException>(() => Displays.Save(clash, null));
         Assert.Contains("another display fills this layer", e.Message, StringComparison.Ordinal);
         Assert.DoesNotContain((await Plans.Load()).Displays, d => d.Id == "clash");
@@ -80,13 +89,22 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     public async Task A_display_without_both_ends_is_refused_by_the_database(string during)
     {
         await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
-        await Assert.ThrowsAsync<PostgresException>(() => connection.ExecuteAsync($"insert into display (id, planter_id, layer, during) values ('open', 'flag-pot', 'Standing', {during})"));
+        await Assert.ThrowsAsync<PostgresException>(() =>
+            connection.ExecuteAsync($"insert into display (id, planter_id, layer, during) values ('open', 'flag-pot', 'Standing', {during})")
+        );
     }
 
     [Fact]
     public async Task A_display_is_written_with_its_plants_in_their_order()
     {
-        var display = new Display("gap-filler", "kiosk-basket", DisplayLayer.Seasonal, new LocalDate(2027, 1, 11), new LocalDate(2027, 3, 22), [new DisplayItem("winter-heath-pink", 3), new DisplayItem("ivy-variegated", 2)]);
+        var display = new Display(
+            "gap-filler",
+            "kiosk-basket",
+            DisplayLayer.Seasonal,
+            new LocalDate(2027, 1, 11),
+            new LocalDate(2027, 3, 22),
+            [new DisplayItem("winter-heath-pink", 3), new DisplayItem("ivy-variegated", 2)]
+        );
         await Displays.Save(display, null);
         Display read = (await Plans.Load()).Displays.Single(d => d.Id == "gap-filler");
         Assert.Equal(["winter-heath-pink", "ivy-variegated"], read.Items.Select(i => i.PlantId));
@@ -207,7 +225,11 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
         await Log.Record([Seen("kiosk-basket")]);
         await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
         foreach (string sql in new[] { "update observation set note = 'x'", "delete from observation", "truncate observation" })
-            Assert.Contains("append-only", (await Assert.ThrowsAsync<PostgresException>(() => connection.ExecuteAsync(sql))).Message, StringComparison.Ordinal);
+            Assert.Contains(
+                "append-only",
+                (await Assert.ThrowsAsync<PostgresException>(() => connection.ExecuteAsync(sql))).Message,
+                StringComparison.Ordinal
+            );
     }
 
     [Fact]
@@ -224,7 +246,10 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     public async Task Dates_pass_through_unharmed()
     {
         await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
-        Assert.Equal(new LocalDate(2027, 4, 14), await connection.QuerySingleAsync<LocalDate>("select @day", new { day = new LocalDate(2027, 4, 14) }));
+        Assert.Equal(
+            new LocalDate(2027, 4, 14),
+            await connection.QuerySingleAsync<LocalDate>("select @day", new { day = new LocalDate(2027, 4, 14) })
+        );
     }
 
     private static Observation Seen(string planter) =>
@@ -241,11 +266,17 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     {
         await using var empty = new TestDatabase { Migrated = false };
         await empty.InitializeAsync();
-        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(async () =>
-        {
-            await using var process = new MeadowDatabase(empty.Database.ConnectionString);
-            process.Migrate();
-            Assert.Empty((await new PlanStore(process, PlanFile.Stored).Load()).Planters);
-        })));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 4)
+                .Select(_ =>
+                    Task.Run(async () =>
+                    {
+                        await using var process = new MeadowDatabase(empty.Database.ConnectionString);
+                        process.Migrate();
+                        Assert.Empty((await new PlanStore(process, PlanFile.Stored).Load()).Planters);
+                    })
+                )
+        );
     }
 }

@@ -12,7 +12,8 @@ public sealed class TestDatabase : IAsyncLifetime
     /// <summary>False for a database without tables.</summary>
     public bool Migrated { get; init; } = true;
 
-    private static string Server => Environment.GetEnvironmentVariable("MEADOW_TEST_DB")
+    private static string Server =>
+        Environment.GetEnvironmentVariable("MEADOW_TEST_DB")
         ?? throw new InvalidOperationException("MEADOW_TEST_DB names no PostgreSQL server; run the tests with ./meadow test.");
 
     public async ValueTask InitializeAsync()

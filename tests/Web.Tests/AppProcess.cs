@@ -20,7 +20,16 @@ public sealed class AppProcess : IDisposable
         string root = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
             root = Path.GetDirectoryName(root) ?? throw new InvalidOperationException("the tests run inside the project");
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "UnrulyMeadow.Web.dll"), "--urls", "http://127.0.0.1:0", "--contentRoot", Path.Combine(root, "src", "Web")])
+        var start = new ProcessStartInfo(
+            "dotnet",
+            [
+                Path.Combine(AppContext.BaseDirectory, "UnrulyMeadow.Web.dll"),
+                "--urls",
+                "http://127.0.0.1:0",
+                "--contentRoot",
+                Path.Combine(root, "src", "Web"),
+            ]
+        )
         {
             UseShellExecute = false,
             RedirectStandardOutput = true,

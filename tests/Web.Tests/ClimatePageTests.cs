@@ -17,8 +17,16 @@ public sealed class NewYorkTests(EmptyApp app) : IClassFixture<EmptyApp>, IAsync
     public async ValueTask InitializeAsync()
     {
         using HttpResponseMessage sent = await _browser.Upload(
-            "/climate/stations", string.Empty, await File.ReadAllBytesAsync(Path.Combine(AppContext.BaseDirectory, "data", "new-york-seattle-2012-2015.csv")), "weather.csv",
-            ("StationName", "New York"), ("StationId", "NYC"), ("Latitude", "40.7"), ("Longitude", "-74"), ("Location", "New York"));
+            "/climate/stations",
+            string.Empty,
+            await File.ReadAllBytesAsync(Path.Combine(AppContext.BaseDirectory, "data", "new-york-seattle-2012-2015.csv")),
+            "weather.csv",
+            ("StationName", "New York"),
+            ("StationId", "NYC"),
+            ("Latitude", "40.7"),
+            ("Longitude", "-74"),
+            ("Location", "New York")
+        );
         Assert.Equal("/climate/ground", sent.Headers.Location!.ToString());
     }
 
@@ -29,7 +37,10 @@ public sealed class NewYorkTests(EmptyApp app) : IClassFixture<EmptyApp>, IAsync
     {
         IDocument page = await _browser.Open("/climate/ground?weather=past");
         string words = page.Words();
-        Assert.Matches("Plant at 18 cm in the bed under thin litter from (1?[0-9]) November, tulips by [0-9]+ (December|January) for their cold; it does not freeze there", words);
+        Assert.Matches(
+            "Plant at 18 cm in the bed under thin litter from (1?[0-9]) November, tulips by [0-9]+ (December|January) for their cold; it does not freeze there",
+            words
+        );
         Assert.Contains("smoothed by 40 generated ones, which add no knowledge: every ± stays that of 4 years", words, StringComparison.Ordinal);
         Assert.Matches("winters that roots of an evergreen hardy to zone 6 live through in the terracotta pot, 40 cm", words);
         Assert.Contains("wrapped in 5 cm of straw or bubble film", words, StringComparison.Ordinal);
@@ -44,7 +55,14 @@ public sealed class NewYorkTests(EmptyApp app) : IClassFixture<EmptyApp>, IAsync
     public async Task A_timber_pot_keeps_more_winters_than_terracotta_and_a_colder_plant_more_still()
     {
         async Task<double> Winters(string query) =>
-            double.Parse((await _browser.Open("/climate/ground?" + query)).QuerySelectorAll("table").First(t => t.TextContent.Contains("Do roots live", StringComparison.Ordinal)).QuerySelector("tbody .num")!.TextContent, System.Globalization.CultureInfo.InvariantCulture);
+            double.Parse(
+                (await _browser.Open("/climate/ground?" + query))
+                    .QuerySelectorAll("table")
+                    .First(t => t.TextContent.Contains("Do roots live", StringComparison.Ordinal))
+                    .QuerySelector("tbody .num")!
+                    .TextContent,
+                System.Globalization.CultureInfo.InvariantCulture
+            );
         double terracotta = await Winters("plant=zone-7");
         Assert.True(await Winters("plant=zone-7&wall=Timber") > terracotta);
         Assert.True(await Winters("plant=zone-4") > terracotta);
@@ -61,7 +79,9 @@ public sealed class NewYorkTests(EmptyApp app) : IClassFixture<EmptyApp>, IAsync
     public async Task The_nearest_station_is_followed_only_once_the_site_has_a_place()
     {
         IDocument page = await _browser.Open("/climate/stations");
-        using var form = new FormUrlEncodedContent([new("__RequestVerificationToken", page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value)]);
+        using var form = new FormUrlEncodedContent([
+            new("__RequestVerificationToken", page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value),
+        ]);
         using HttpResponseMessage answer = await _browser.PostAsync(new Uri("/climate/stations?handler=nearest", UriKind.Relative), form);
         Assert.Contains("Say on the Site page where the site lies", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
     }
@@ -70,7 +90,9 @@ public sealed class NewYorkTests(EmptyApp app) : IClassFixture<EmptyApp>, IAsync
     public async Task A_form_sent_to_a_page_that_takes_none_is_refused_politely()
     {
         IDocument page = await _browser.Open("/climate/stations");
-        using var form = new FormUrlEncodedContent([new("__RequestVerificationToken", page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value)]);
+        using var form = new FormUrlEncodedContent([
+            new("__RequestVerificationToken", page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value),
+        ]);
         using HttpResponseMessage answer = await _browser.PostAsync(new Uri("/climate", UriKind.Relative), form);
         Assert.Equal(HttpStatusCode.MethodNotAllowed, answer.StatusCode);
         Assert.Contains("This page takes no form", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
@@ -132,8 +154,14 @@ public sealed class NormalsAloneTests(MeadowApp app) : IClassFixture<MeadowApp>
 {
     private static readonly string[] Paths =
     [
-        "/climate?weather=hardest", "/climate", "/climate/ground?weather=hardest", "/climate/stations", "/year?weather=hardest-winter", "/planters/flag-pot",
-        "/stack/bollard-pot-north", "/year/rehearse?kind=HardestWinter",
+        "/climate?weather=hardest",
+        "/climate",
+        "/climate/ground?weather=hardest",
+        "/climate/stations",
+        "/year?weather=hardest-winter",
+        "/planters/flag-pot",
+        "/stack/bollard-pot-north",
+        "/year/rehearse?kind=HardestWinter",
     ];
 
     [Fact]
@@ -142,8 +170,14 @@ public sealed class NormalsAloneTests(MeadowApp app) : IClassFixture<MeadowApp>
         var weather = new WeatherStore(app.Database);
         await weather.SaveNormals(
             new Core.Climate.Station("twelve-normals", "Twelve normals", 43, -66, 10),
-            new Core.Climate.MonthlyNormals([-6, -5, -1, 4, 9, 14, 17, 17, 13, 7, 2, -4], [1, 2, 6, 12, 18, 23, 26, 25, 21, 15, 8, 3], [90, 80, 90, 85, 85, 80, 75, 80, 90, 95, 100, 95], "cold-continental"),
-            NodaTime.Instant.FromUtc(2026, 11, 23, 12, 0));
+            new Core.Climate.MonthlyNormals(
+                [-6, -5, -1, 4, 9, 14, 17, 17, 13, 7, 2, -4],
+                [1, 2, 6, 12, 18, 23, 26, 25, 21, 15, 8, 3],
+                [90, 80, 90, 85, 85, 80, 75, 80, 90, 95, 100, 95],
+                "cold-continental"
+            ),
+            NodaTime.Instant.FromUtc(2026, 11, 23, 12, 0)
+        );
         await weather.Choose("twelve-normals");
         foreach (string path in Paths)
         {
@@ -172,7 +206,13 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("line 3: TMIN \"soon\" is no number", words, StringComparison.Ordinal);
         Assert.Contains("nothing was brought in", words, StringComparison.Ordinal);
         Assert.DoesNotContain("SLIP", (await _browser.Open("/climate/stations")).QuerySelector("table")!.TextContent, StringComparison.Ordinal);
-        using HttpResponseMessage taken = await _browser.Upload("/climate/stations", string.Empty, file, "weather.csv", [.. place, ("LeaveOut", "true")]);
+        using HttpResponseMessage taken = await _browser.Upload(
+            "/climate/stations",
+            string.Empty,
+            file,
+            "weather.csv",
+            [.. place, ("LeaveOut", "true")]
+        );
         Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
     }
 
@@ -201,7 +241,11 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         using HttpResponseMessage refused = await Normals("Odd", i => i == 6 ? "-25" : $"{3 + i}");
         string words = (await Pages.Parse(refused)).Words();
         Assert.True(words.Contains("mean lowest of July: -25.0 °C lies 34 K below the middle of its neighbours", StringComparison.Ordinal), words);
-        Assert.DoesNotContain("Odd", string.Join(' ', (await _browser.Open("/climate/stations")).QuerySelectorAll("h2, h3, td").Select(e => e.TextContent)), StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "Odd",
+            string.Join(' ', (await _browser.Open("/climate/stations")).QuerySelectorAll("h2, h3, td").Select(e => e.TextContent)),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -220,11 +264,25 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task The_sites_place_gives_distances_carries_the_record_to_its_height_and_is_checked()
     {
         await using SettingsAsBefore _ = await SettingsAsBefore.Of(app);
-        using HttpResponseMessage sent = await _browser.Send("/site", null, ("Input.Latitude", "43.2"), ("Input.Longitude", "−66.8"), ("Input.Elevation", "106"), ("Input.AtElevation", "true"));
+        using HttpResponseMessage sent = await _browser.Send(
+            "/site",
+            null,
+            ("Input.Latitude", "43.2"),
+            ("Input.Longitude", "−66.8"),
+            ("Input.Elevation", "106"),
+            ("Input.AtElevation", "true")
+        );
         Assert.Equal(HttpStatusCode.Redirect, sent.StatusCode);
         Assert.Matches("[0-9]+ km", (await _browser.Open("/climate/stations")).Words());
         string before = (await _browser.Open("/climate")).Words();
-        using HttpResponseMessage flat = await _browser.Send("/site", null, ("Input.Latitude", "43.2"), ("Input.Longitude", "-66.8"), ("Input.Elevation", "106"), ("Input.AtElevation", "false"));
+        using HttpResponseMessage flat = await _browser.Send(
+            "/site",
+            null,
+            ("Input.Latitude", "43.2"),
+            ("Input.Longitude", "-66.8"),
+            ("Input.Elevation", "106"),
+            ("Input.AtElevation", "false")
+        );
         Assert.Equal(HttpStatusCode.Redirect, flat.StatusCode);
         Assert.NotEqual(before, (await _browser.Open("/climate")).Words());
         using HttpResponseMessage bad = await _browser.Send("/site", null, ("Input.Latitude", "143"), ("Input.Longitude", "0"));
@@ -254,7 +312,10 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         {
             new("__RequestVerificationToken", page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value),
             new("Version", page.QuerySelector<IHtmlInputElement>("input[name=Version]")!.Value),
-            new("Growth", "0"), new("Surveyed", "2026"), new("LeafOn", "15"), new("LeafOff", "60"),
+            new("Growth", "0"),
+            new("Surveyed", "2026"),
+            new("LeafOn", "15"),
+            new("LeafOff", "60"),
         };
         fields.AddRange(Enumerable.Range(0, 16).Select(k => new KeyValuePair<string, string>($"Walls[{k}]", wall)));
         fields.AddRange(Enumerable.Range(0, 16).Select(k => new KeyValuePair<string, string>($"Trees[{k}]", "0")));
@@ -268,7 +329,11 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         var fields = new List<KeyValuePair<string, string>>
         {
             new("__RequestVerificationToken", page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value),
-            new("Normals.Name", name), new("Normals.Latitude", "44"), new("Normals.Longitude", "-70"), new("Normals.Elevation", "20"), new("Normals.ClimateId", "continental"),
+            new("Normals.Name", name),
+            new("Normals.Latitude", "44"),
+            new("Normals.Longitude", "-70"),
+            new("Normals.Elevation", "20"),
+            new("Normals.ClimateId", "continental"),
         };
         for (int m = 0; m < 12; m++)
         {

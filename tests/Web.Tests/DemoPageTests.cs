@@ -10,11 +10,56 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     private readonly HttpClient _browser = app.Browser();
 
     public static TheoryData<string> AllPages =>
-    [
-        "/year", "/year?day=2027-04-14&weather=2012&sort=worst", "/planters", "/planters/new", "/planters/bollard-pot-north", "/planters/bollard-pot-north/edit",
-        "/stack/bollard-pot-north", "/stack/kiosk-basket", "/stack/bollard-pot-north/template", "/stack/bollard-pot-north/build", "/stack/bollard-pot-north/build?From=2027-02-15&To=2027-05-31&Kinds=3", "/arrange/flag-pot-summer-2027", "/arrange/ticket-trough-east-fall?day=2027-03-01", "/rules", "/recipes", "/recipes?recipe=five-layers&planter[]=wall-pot-west", "/recipes?keep=flag-pot-fall", "/displays/new?planter=flag-pot", "/displays/flag-pot-fall", "/turns", "/turns/new", "/turns/fall-2026",
-        "/supply", "/supply?turn=bulbs-2026", "/daysheet", "/daysheet?turn=bulbs-2026", "/log", "/log?planter=kiosk-basket", "/climate", "/climate?weather=hardest", "/climate?out=2027-10-20", "/climate/ground", "/climate/ground?where=planter-great-pot&weather=hottest&depth=10", "/climate/ground?where=pot&width=30&wall=Timber", "/climate/stations", "/planters/great-pot/sun", "/palette", "/palette?q=tulip", "/palette?planter=flag-pot&from=2027-02-15", "/palette/snowdrop", "/palette/snowdrop/edit", "/palette/new", "/palette/import", "/palette/compare?compare[]=snowdrop&compare[]=canna-red", "/grounds", "/grounds?day=2027-07-14&draw=bed", "/stock", "/site",
-    ];
+        [
+            "/year",
+            "/year?day=2027-04-14&weather=2012&sort=worst",
+            "/planters",
+            "/planters/new",
+            "/planters/bollard-pot-north",
+            "/planters/bollard-pot-north/edit",
+            "/stack/bollard-pot-north",
+            "/stack/kiosk-basket",
+            "/stack/bollard-pot-north/template",
+            "/stack/bollard-pot-north/build",
+            "/stack/bollard-pot-north/build?From=2027-02-15&To=2027-05-31&Kinds=3",
+            "/arrange/flag-pot-summer-2027",
+            "/arrange/ticket-trough-east-fall?day=2027-03-01",
+            "/rules",
+            "/recipes",
+            "/recipes?recipe=five-layers&planter[]=wall-pot-west",
+            "/recipes?keep=flag-pot-fall",
+            "/displays/new?planter=flag-pot",
+            "/displays/flag-pot-fall",
+            "/turns",
+            "/turns/new",
+            "/turns/fall-2026",
+            "/supply",
+            "/supply?turn=bulbs-2026",
+            "/daysheet",
+            "/daysheet?turn=bulbs-2026",
+            "/log",
+            "/log?planter=kiosk-basket",
+            "/climate",
+            "/climate?weather=hardest",
+            "/climate?out=2027-10-20",
+            "/climate/ground",
+            "/climate/ground?where=planter-great-pot&weather=hottest&depth=10",
+            "/climate/ground?where=pot&width=30&wall=Timber",
+            "/climate/stations",
+            "/planters/great-pot/sun",
+            "/palette",
+            "/palette?q=tulip",
+            "/palette?planter=flag-pot&from=2027-02-15",
+            "/palette/snowdrop",
+            "/palette/snowdrop/edit",
+            "/palette/new",
+            "/palette/import",
+            "/palette/compare?compare[]=snowdrop&compare[]=canna-red",
+            "/grounds",
+            "/grounds?day=2027-07-14&draw=bed",
+            "/stock",
+            "/site",
+        ];
 
     [Theory]
     [MemberData(nameof(AllPages))]
@@ -113,8 +158,13 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_display_that_clashes_is_refused_with_the_dates_and_keeps_what_was_typed()
     {
         using HttpResponseMessage answer = await _browser.Send(
-            "/displays/new?planter=flag-pot", null,
-            ("Input.Install", "2027-05-01"), ("Input.Lift", "2027-06-01"), ("Input.Lines[0].PlantId", "pansy-violet"), ("Input.Lines[0].Count", "7"));
+            "/displays/new?planter=flag-pot",
+            null,
+            ("Input.Install", "2027-05-01"),
+            ("Input.Lift", "2027-06-01"),
+            ("Input.Lines[0].PlantId", "pansy-violet"),
+            ("Input.Lines[0].Count", "7")
+        );
         IDocument page = await Pages.Parse(answer);
         Assert.Contains("the seasonal layer is filled from Mon 19 Apr 2027 to Mon 27 Sep 2027", page.Words(), StringComparison.Ordinal);
         Assert.Equal("2027-05-01", page.QuerySelector("[name='Input.Install']")!.GetAttribute("value"));
@@ -125,17 +175,31 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_lift_before_its_install_is_refused_beside_its_field()
     {
         using HttpResponseMessage answer = await _browser.Send(
-            "/displays/new?planter=kiosk-basket", null,
-            ("Input.Install", "2028-05-01"), ("Input.Lift", "2028-04-01"), ("Input.Lines[0].PlantId", "pansy-violet"), ("Input.Lines[0].Count", "7"));
-        Assert.Contains("must be after the install day", (await Pages.Parse(answer)).QuerySelector("#Input_Lift_fault")!.TextContent, StringComparison.Ordinal);
+            "/displays/new?planter=kiosk-basket",
+            null,
+            ("Input.Install", "2028-05-01"),
+            ("Input.Lift", "2028-04-01"),
+            ("Input.Lines[0].PlantId", "pansy-violet"),
+            ("Input.Lines[0].Count", "7")
+        );
+        Assert.Contains(
+            "must be after the install day",
+            (await Pages.Parse(answer)).QuerySelector("#Input_Lift_fault")!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public async Task A_bulb_cannot_be_smuggled_into_the_seasonal_layer()
     {
         using HttpResponseMessage answer = await _browser.Send(
-            "/displays/new?planter=kiosk-basket", null,
-            ("Input.Install", "2028-05-01"), ("Input.Lift", "2028-08-01"), ("Input.Lines[0].PlantId", "tulip-mid-red"), ("Input.Lines[0].Count", "7"));
+            "/displays/new?planter=kiosk-basket",
+            null,
+            ("Input.Install", "2028-05-01"),
+            ("Input.Lift", "2028-08-01"),
+            ("Input.Lines[0].PlantId", "tulip-mid-red"),
+            ("Input.Lines[0].Count", "7")
+        );
         Assert.Contains("cannot stand in the seasonal layer", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
         Assert.NotEmpty((await _browser.Open("/year")).QuerySelectorAll("li.row-rule"));
     }
@@ -144,9 +208,18 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_tender_plant_set_out_early_is_warned_while_it_is_typed()
     {
         using HttpResponseMessage answer = await _browser.Send(
-            "/displays/new?planter=flag-pot", "handler=preview",
-            ("Input.Install", "2028-04-02"), ("Input.Lift", "2028-09-01"), ("Input.Lines[0].PlantId", "lantana-gold"), ("Input.Lines[0].Count", "7"));
-        Assert.Contains("Lantana, gold goes out before the frost all-clear", (await Pages.Parse(answer)).QuerySelector("[data-preview=remarks]")!.TextContent, StringComparison.Ordinal);
+            "/displays/new?planter=flag-pot",
+            "handler=preview",
+            ("Input.Install", "2028-04-02"),
+            ("Input.Lift", "2028-09-01"),
+            ("Input.Lines[0].PlantId", "lantana-gold"),
+            ("Input.Lines[0].Count", "7")
+        );
+        Assert.Contains(
+            "Lantana, gold goes out before the frost all-clear",
+            (await Pages.Parse(answer)).QuerySelector("[data-preview=remarks]")!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -180,7 +253,11 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("¿Qué vio?", log.Words(), StringComparison.Ordinal);
         Assert.Contains("primer color", log.Words(), StringComparison.Ordinal);
         Assert.Equal("en", (await _browser.Open("/turns")).DocumentElement.GetAttribute("lang"));
-        Assert.Contains("Drip line out first", (await _browser.Open("/daysheet?turn=bulbs-2026&date=2026-10-19&language=en")).Words(), StringComparison.Ordinal);
+        Assert.Contains(
+            "Drip line out first",
+            (await _browser.Open("/daysheet?turn=bulbs-2026&date=2026-10-19&language=en")).Words(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -189,10 +266,18 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("Kiosk basket", (await _browser.Open("/daysheet?date=2027-01-11")).Words(), StringComparison.Ordinal);
         Assert.Contains("In no turn", (await _browser.Open("/supply")).Words(), StringComparison.Ordinal);
         Assert.Contains("in or out in no turn", (await _browser.Open("/year?day=2027-04-14")).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage taken = await _browser.PostFrom("/turns", "/turns?handler=take", [("display", "kiosk-basket-fall"), ("day", "2027-01-11")]);
+        using HttpResponseMessage taken = await _browser.PostFrom(
+            "/turns",
+            "/turns?handler=take",
+            [("display", "kiosk-basket-fall"), ("day", "2027-01-11")]
+        );
         Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
         Assert.DoesNotContain("11 Jan 2027", (await _browser.Open("/turns")).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage again = await _browser.PostFrom("/turns", "/turns?handler=take", [("display", "kiosk-basket-fall"), ("day", "2027-01-11")]);
+        using HttpResponseMessage again = await _browser.PostFrom(
+            "/turns",
+            "/turns?handler=take",
+            [("display", "kiosk-basket-fall"), ("day", "2027-01-11")]
+        );
         Assert.Contains("lies in no turn no more", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
     }
 
@@ -211,7 +296,12 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_plan_that_is_wrong_is_refused_and_the_present_one_stays(string from, string to, string said)
     {
         string text = Encoding.UTF8.GetString(await _browser.GetByteArrayAsync(new Uri("/site?handler=plan", UriKind.Relative)));
-        using HttpResponseMessage answer = await _browser.Upload("/site", "?handler=plan", Encoding.UTF8.GetBytes(text.Replace(from, to, StringComparison.Ordinal)), "plan.json");
+        using HttpResponseMessage answer = await _browser.Upload(
+            "/site",
+            "?handler=plan",
+            Encoding.UTF8.GetBytes(text.Replace(from, to, StringComparison.Ordinal)),
+            "plan.json"
+        );
         Assert.Contains(said, (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
         Assert.Equal(text, Encoding.UTF8.GetString(await _browser.GetByteArrayAsync(new Uri("/site?handler=plan", UriKind.Relative))));
     }
@@ -222,7 +312,14 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [InlineData("date,tmin,tmax\n\0\0", "is no text file")]
     public async Task A_file_that_is_no_weather_is_refused_and_nothing_changes(string text, string said)
     {
-        using HttpResponseMessage answer = await _browser.Upload("/climate/stations", string.Empty, Encoding.UTF8.GetBytes(text), "weather.csv", ("Latitude", "43"), ("Longitude", "-66"));
+        using HttpResponseMessage answer = await _browser.Upload(
+            "/climate/stations",
+            string.Empty,
+            Encoding.UTF8.GetBytes(text),
+            "weather.csv",
+            ("Latitude", "43"),
+            ("Longitude", "-66")
+        );
         IDocument page = await Pages.Parse(answer);
         Assert.Contains(said, page.QuerySelector("#Upload_fault")?.TextContent ?? page.Words(), StringComparison.Ordinal);
         Assert.Equal("43", page.QuerySelector("[name=Latitude]")!.GetAttribute("value"));
@@ -250,7 +347,13 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [InlineData("<script>alert(1)</script>")]
     public async Task Sql_and_script_in_a_text_field_stay_text(string text)
     {
-        using HttpResponseMessage answer = await _browser.Send("/log?planter=kiosk-basket", null, ("Kind", "Note"), ("Note", text), ("By", text[..10]));
+        using HttpResponseMessage answer = await _browser.Send(
+            "/log?planter=kiosk-basket",
+            null,
+            ("Kind", "Note"),
+            ("Note", text),
+            ("By", text[..10])
+        );
         Assert.Equal(HttpStatusCode.Redirect, answer.StatusCode);
         using HttpResponseMessage page = await _browser.GetAsync(new Uri("/log?planter=kiosk-basket", UriKind.Relative));
         Assert.Contains(text, (await Pages.Parse(page)).QuerySelector(".history")!.TextContent, StringComparison.Ordinal);
@@ -261,7 +364,13 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_log_entry_sent_twice_stands_once()
     {
         IDocument page = await _browser.Open("/log?planter=gate-pot-left");
-        var fields = new (string, string)[] { ("EntryId", page.QuerySelector("[name=EntryId]")!.GetAttribute("value")!), ("Kind", "Peak"), ("Note", "at their best"), ("By", "Ben") };
+        var fields = new (string, string)[]
+        {
+            ("EntryId", page.QuerySelector("[name=EntryId]")!.GetAttribute("value")!),
+            ("Kind", "Peak"),
+            ("Note", "at their best"),
+            ("By", "Ben"),
+        };
         using HttpResponseMessage first = await _browser.Send("/log?planter=gate-pot-left", null, fields);
         using HttpResponseMessage again = await _browser.Send("/log?planter=gate-pot-left", null, fields);
         Assert.Equal(HttpStatusCode.Redirect, again.StatusCode);
@@ -271,7 +380,14 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task An_observation_of_tomorrow_is_refused_and_keeps_its_words()
     {
-        using HttpResponseMessage answer = await _browser.Send("/log?planter=gate-pot-left", null, ("Kind", "Note"), ("Note", "seen in a dream"), ("Day", "2026-11-24"), ("By", "Ben"));
+        using HttpResponseMessage answer = await _browser.Send(
+            "/log?planter=gate-pot-left",
+            null,
+            ("Kind", "Note"),
+            ("Note", "seen in a dream"),
+            ("Day", "2026-11-24"),
+            ("By", "Ben")
+        );
         IDocument page = await Pages.Parse(answer);
         Assert.Contains("must not be after today", page.QuerySelector("#Day_fault")!.TextContent, StringComparison.Ordinal);
         Assert.Contains("seen in a dream", page.QuerySelector("[name=Note]")!.TextContent, StringComparison.Ordinal);

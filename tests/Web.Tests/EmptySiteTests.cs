@@ -19,7 +19,6 @@ public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
     [InlineData("/log", "What did you see?")]
     public async Task An_empty_page_says_what_to_do_first(string path, string said) =>
         Assert.Contains(said, (await _browser.Open(path)).Words(), StringComparison.Ordinal);
-
 }
 
 /// <summary>The first planter of a new user, on an empty site of its own.</summary>
@@ -33,33 +32,81 @@ public sealed class FirstPlanterTests(EmptyApp app) : IClassFixture<EmptyApp>
         using HttpResponseMessage palette = await _browser.Send("/palette", "handler=starter");
         Assert.Equal(HttpStatusCode.Redirect, palette.StatusCode);
         using HttpResponseMessage weather = await _browser.Upload(
-            "/climate/stations", string.Empty, Weather(), "weather.csv", ("StationName", "Hill"), ("StationId", "HILL"), ("Latitude", "45"), ("Longitude", "0"));
+            "/climate/stations",
+            string.Empty,
+            Weather(),
+            "weather.csv",
+            ("StationName", "Hill"),
+            ("StationId", "HILL"),
+            ("Latitude", "45"),
+            ("Longitude", "0")
+        );
         Assert.Equal(HttpStatusCode.Redirect, weather.StatusCode);
         Assert.Contains("Frost all-clear on", (await _browser.Open("/climate")).Words(), StringComparison.Ordinal);
 
-        using HttpResponseMessage bad = await _browser.Send("/planters/new", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "0"));
+        using HttpResponseMessage bad = await _browser.Send(
+            "/planters/new",
+            null,
+            ("Input.Name", "Gate trough"),
+            ("Input.NewArea", "Court"),
+            ("Input.Shape", "Trough"),
+            ("Input.TopLength", "100"),
+            ("Input.TopWidth", "40"),
+            ("Input.Depth", "0")
+        );
         IDocument refused = await Pages.Parse(bad);
         Assert.Contains("must be from 10 to 200 cm", refused.QuerySelector("#Input_Depth_fault")!.TextContent, StringComparison.Ordinal);
         Assert.Equal("Gate trough", refused.QuerySelector("[name='Input.Name']")!.GetAttribute("value"));
         Assert.Empty((await _browser.Open("/planters")).QuerySelectorAll("tbody a"));
 
-        using HttpResponseMessage added = await _browser.Send("/planters/new", null, ("Input.Name", "Gate trough"), ("Input.NewArea", "Court"), ("Input.Shape", "Trough"), ("Input.TopLength", "100"), ("Input.TopWidth", "40"), ("Input.Depth", "40"));
+        using HttpResponseMessage added = await _browser.Send(
+            "/planters/new",
+            null,
+            ("Input.Name", "Gate trough"),
+            ("Input.NewArea", "Court"),
+            ("Input.Shape", "Trough"),
+            ("Input.TopLength", "100"),
+            ("Input.TopWidth", "40"),
+            ("Input.Depth", "40")
+        );
         Assert.Equal("/planters/gate-trough", added.Headers.Location!.ToString());
 
         using HttpResponseMessage display = await _browser.Send(
-            "/displays/new?planter=gate-trough", null, ("Input.Install", "2027-05-17"), ("Input.Lift", "2027-09-27"), ("Input.Lines[0].PlantId", "petunia-magenta"), ("Input.Lines[0].Count", "8"));
+            "/displays/new?planter=gate-trough",
+            null,
+            ("Input.Install", "2027-05-17"),
+            ("Input.Lift", "2027-09-27"),
+            ("Input.Lines[0].PlantId", "petunia-magenta"),
+            ("Input.Lines[0].Count", "8")
+        );
         Assert.Equal(HttpStatusCode.Redirect, display.StatusCode);
         using HttpResponseMessage stack = await _browser.Send(
-            "/stack/gate-trough", null, ("Input.Install", "2026-11-25"), ("Input.Lift", "2027-05-17"), ("Input.Lines[0].PlantId", "tulip-mid-red"), ("Input.Lines[0].Count", "20"));
+            "/stack/gate-trough",
+            null,
+            ("Input.Install", "2026-11-25"),
+            ("Input.Lift", "2027-05-17"),
+            ("Input.Lines[0].PlantId", "tulip-mid-red"),
+            ("Input.Lines[0].Count", "20")
+        );
         Assert.Equal(HttpStatusCode.Redirect, stack.StatusCode);
-        using HttpResponseMessage turn = await _browser.Send("/turns/new", null, ("Name", "Summer turn"), ("FirstDay", "2027-05-17"), ("LastDay", "2027-05-21"));
+        using HttpResponseMessage turn = await _browser.Send(
+            "/turns/new",
+            null,
+            ("Name", "Summer turn"),
+            ("FirstDay", "2027-05-17"),
+            ("LastDay", "2027-05-21")
+        );
         Assert.Equal(HttpStatusCode.Redirect, turn.StatusCode);
 
         string sheet = (await _browser.Open("/daysheet?turn=summer-turn-2027")).Words();
         Assert.Contains("20 Tulip, mid red", sheet, StringComparison.Ordinal);
         Assert.Contains("8 Petunia, magenta", sheet, StringComparison.Ordinal);
         Assert.Contains("Petunia, magenta", (await _browser.Open("/supply?turn=summer-turn-2027")).Words(), StringComparison.Ordinal);
-        Assert.Contains("Bare in one planter of 1: Gate trough", (await _browser.Open("/year?day=2027-04-14")).Words().Replace('\u00a0', ' '), StringComparison.Ordinal);
+        Assert.Contains(
+            "Bare in one planter of 1: Gate trough",
+            (await _browser.Open("/year?day=2027-04-14")).Words().Replace('\u00a0', ' '),
+            StringComparison.Ordinal
+        );
     }
 
     private static byte[] Weather()

@@ -12,7 +12,9 @@ public sealed class FaultTests(EmptyApp app) : IClassFixture<EmptyApp>
         HttpClient browser = app.Browser();
         await browser.Open("/site");
         string name = new NpgsqlConnectionStringBuilder(app.Database.ConnectionString).Database!;
-        await Do($"alter database {name} with allow_connections false; select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'");
+        await Do(
+            $"alter database {name} with allow_connections false; select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'"
+        );
         try
         {
             using HttpResponseMessage answer = await browser.GetAsync(new Uri("/site", UriKind.Relative));

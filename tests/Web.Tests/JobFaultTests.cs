@@ -25,10 +25,24 @@ public sealed class JobFaultTests : IAsyncLifetime
         // Planters enough that the work takes a while.
         var plans = new PlanStore(_site.Database, PlanFile.Stored);
         Plan demo = await plans.Load();
-        List<(Core.Planters.Planter Planter, int Copy)> copies = [.. Enumerable.Range(0, 2).SelectMany(c => demo.Planters.Select(p => (p with { Id = $"{p.Id}-{c}", Name = $"{p.Name} {c}" }, c)))];
-        await plans.Replace(new Plan(
-            demo.Site, demo.Areas, [.. copies.Select(c => c.Planter)], demo.Palette,
-            [.. Enumerable.Range(0, 2).SelectMany(c => demo.Displays.Select(d => d with { Id = $"{d.Id}-{c}", PlanterId = $"{d.PlanterId}-{c}" }))], demo.Turns));
+        List<(Core.Planters.Planter Planter, int Copy)> copies =
+        [
+            .. Enumerable.Range(0, 2).SelectMany(c => demo.Planters.Select(p => (p with { Id = $"{p.Id}-{c}", Name = $"{p.Name} {c}" }, c))),
+        ];
+        await plans.Replace(
+            new Plan(
+                demo.Site,
+                demo.Areas,
+                [.. copies.Select(c => c.Planter)],
+                demo.Palette,
+                [
+                    .. Enumerable
+                        .Range(0, 2)
+                        .SelectMany(c => demo.Displays.Select(d => d with { Id = $"{d.Id}-{c}", PlanterId = $"{d.PlanterId}-{c}" })),
+                ],
+                demo.Turns
+            )
+        );
     }
 
     public async ValueTask DisposeAsync()
@@ -56,7 +70,10 @@ public sealed class JobFaultTests : IAsyncLifetime
     {
         HttpClient one = (await Start()).Browser;
         HttpClient other = (await Start()).Browser;
-        string[] questions = [.. new[] { 3, 5, 8, 10 }.SelectMany(y => new[] { "LiftEachYear", "LeaveAndReplace" }.Select(t => $"/year/ahead?years={y}&tulips={t}"))];
+        string[] questions =
+        [
+            .. new[] { 3, 5, 8, 10 }.SelectMany(y => new[] { "LiftEachYear", "LeaveAndReplace" }.Select(t => $"/year/ahead?years={y}&tulips={t}")),
+        ];
         // Everybody waits for one answer of a kind at a time, so each question is somebody's own.
         HttpClient Somebody(HttpClient at) => new() { BaseAddress = at.BaseAddress };
         Guid[] asked = await Task.WhenAll(questions.SelectMany(q => new[] { Ask(Somebody(one), q), Ask(Somebody(other), q) }));
@@ -104,7 +121,9 @@ public sealed class JobFaultTests : IAsyncLifetime
     {
         using HttpResponseMessage asked = await browser.Ask(path);
         IDocument page = await Pages.Parse(asked);
-        string? id = page.QuerySelector("[data-job]")?.GetAttribute("data-job") ?? page.QuerySelector("input[name=job]")?.GetAttribute("value") ?? page.QuerySelector("[data-job-done]")?.GetAttribute("data-job-done");
+        string? id = page.QuerySelector("[data-job]")?.GetAttribute("data-job")
+            ?? page.QuerySelector("input[name=job]")?.GetAttribute("value")
+            ?? page.QuerySelector("[data-job-done]")?.GetAttribute("data-job-done");
         Assert.True(id is not null, $"{path} names no job");
         return Guid.Parse(id);
     }

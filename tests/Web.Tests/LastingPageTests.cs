@@ -16,23 +16,35 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     private readonly HttpClient _browser = app.Browser();
 
     /// <summary>Pages that edit one thing, with a field that both change.</summary>
-    public static TheoryData<string, string, string, string> Edits => new()
-    {
-        { "/planters/flag-pot/edit", "Input.Note", "mine", "theirs" },
-        { "/palette/snowdrop/edit", "Cells[height cm]", "15", "16" },
-        { "/displays/flag-pot-summer-2027", "Input.Lift", "2027-09-20", "2027-09-21" },
-        { "/turns/summer-2027", "Name", "Mine", "Theirs" },
-        { "/site", "Input.Money", "£", "€" },
-    };
+    public static TheoryData<string, string, string, string> Edits =>
+        new()
+        {
+            { "/planters/flag-pot/edit", "Input.Note", "mine", "theirs" },
+            { "/palette/snowdrop/edit", "Cells[height cm]", "15", "16" },
+            { "/displays/flag-pot-summer-2027", "Input.Lift", "2027-09-20", "2027-09-21" },
+            { "/turns/summer-2027", "Name", "Mine", "Theirs" },
+            { "/site", "Input.Money", "£", "€" },
+        };
 
     [Theory]
     [MemberData(nameof(Edits))]
-    public async Task Of_two_who_edit_one_thing_the_second_compares_both_and_can_save_his_after_all(string path, string field, string mine, string theirs)
+    public async Task Of_two_who_edit_one_thing_the_second_compares_both_and_can_save_his_after_all(
+        string path,
+        string field,
+        string mine,
+        string theirs
+    )
     {
         IDocument opened = await _browser.Open(path);
-        IHtmlFormElement form = opened.QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => f.QuerySelector($"[name='{field}']") is not null);
+        IHtmlFormElement form = opened
+            .QuerySelectorAll<IHtmlFormElement>("form[method=post]")
+            .First(f => f.QuerySelector($"[name='{field}']") is not null);
         string target = form.GetAttribute("action") is ['/', ..] and var action ? action : path;
-        using HttpResponseMessage first = await _browser.PostFrom(path, target, [.. Fields(form).Select(f => f.Item1 == field ? (field, theirs) : f)]);
+        using HttpResponseMessage first = await _browser.PostFrom(
+            path,
+            target,
+            [.. Fields(form).Select(f => f.Item1 == field ? (field, theirs) : f)]
+        );
         Assert.Equal(HttpStatusCode.Redirect, first.StatusCode);
         using HttpResponseMessage second = await _browser.PostFrom(path, target, [.. Fields(form).Select(f => f.Item1 == field ? (field, mine) : f)]);
         IDocument compared = await Pages.Parse(second);
@@ -40,7 +52,9 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains(mine, table.TextContent, StringComparison.Ordinal);
         Assert.Contains(theirs, table.TextContent, StringComparison.Ordinal);
         // Saved again from the page as it stands, his are put in the place of the other's.
-        IHtmlFormElement again = compared.QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => f.QuerySelector($"[name='{field}']") is not null);
+        IHtmlFormElement again = compared
+            .QuerySelectorAll<IHtmlFormElement>("form[method=post]")
+            .First(f => f.QuerySelector($"[name='{field}']") is not null);
         using HttpResponseMessage saved = await _browser.PostFrom(path, target, [.. Fields(again)]);
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
         IDocument now = await _browser.Open(path);
@@ -52,8 +66,14 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task What_a_page_says_waits_for_the_page_and_no_preview_takes_it()
     {
         const string Path = "/planters/flag-pot/edit";
-        IHtmlFormElement form = (await _browser.Open(Path)).QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => f.QuerySelector("[name='Input.Note']") is not null);
-        using HttpResponseMessage saved = await _browser.PostFrom(Path, Path, [.. Fields(form).Select(f => f.Item1 == "Input.Note" ? (f.Item1, "a word") : f)]);
+        IHtmlFormElement form = (await _browser.Open(Path))
+            .QuerySelectorAll<IHtmlFormElement>("form[method=post]")
+            .First(f => f.QuerySelector("[name='Input.Note']") is not null);
+        using HttpResponseMessage saved = await _browser.PostFrom(
+            Path,
+            Path,
+            [.. Fields(form).Select(f => f.Item1 == "Input.Note" ? (f.Item1, "a word") : f)]
+        );
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
         using var preview = new HttpRequestMessage(HttpMethod.Get, Path);
         preview.Headers.Add("Sec-Fetch-Mode", "cors");
@@ -70,7 +90,17 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         var rows = new StringBuilder("date,tmin,tmax\n");
         for (int y = 2000; y < 2025; y += 3)
             rows.Append(System.Globalization.CultureInfo.InvariantCulture, $"{y}-01-01,1,2\n{y}-01-02,9,{y % 7}\n");
-        using HttpResponseMessage answer = await _browser.Upload("/climate/stations", string.Empty, Encoding.UTF8.GetBytes(rows.ToString()), "gaps.csv", ("StationId", "GAPS"), ("StationName", "Gaps"), ("Latitude", "43"), ("Longitude", "-66"), ("LeaveOut", "true"));
+        using HttpResponseMessage answer = await _browser.Upload(
+            "/climate/stations",
+            string.Empty,
+            Encoding.UTF8.GetBytes(rows.ToString()),
+            "gaps.csv",
+            ("StationId", "GAPS"),
+            ("StationName", "Gaps"),
+            ("Latitude", "43"),
+            ("Longitude", "-66"),
+            ("LeaveOut", "true")
+        );
         Assert.Equal(HttpStatusCode.Redirect, answer.StatusCode);
         Assert.True(answer.Headers.GetValues("Set-Cookie").Sum(c => c.Length) < 400);
         Assert.Contains("lines refused", (await _browser.Open("/climate/stations")).Words(), StringComparison.Ordinal);
@@ -83,11 +113,21 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_thousand_ticks_are_taken_as_fields_and_as_one_field(bool asOne)
     {
         Plan demo = await new PlanStore(app.Database, PlanFile.Stored).Load();
-        using HttpResponseMessage turn = await _browser.Send("/turns/new", null, ("Name", "Many ticks"), ("FirstDay", "2029-09-15"), ("LastDay", "2029-09-17"));
+        using HttpResponseMessage turn = await _browser.Send(
+            "/turns/new",
+            null,
+            ("Name", "Many ticks"),
+            ("FirstDay", "2029-09-15"),
+            ("LastDay", "2029-09-17")
+        );
         Assert.Equal("/turns/many-ticks-2029", turn.Headers.Location!.ToString());
         string[] ids = [.. Enumerable.Range(0, 1500).Select(i => $"no-such-{i}").Prepend("shelter-pot-1")];
         (string, string)[] ticks = asOne ? [("planterList", string.Join(' ', ids))] : [.. ids.Select(i => ("planters[]", i))];
-        using HttpResponseMessage laid = await _browser.PostFrom("/turns/many-ticks-2029/plant", "/turns/many-ticks-2029/plant", [("Recipe", demo.Recipes.First(r => r.Layer == DisplayLayer.Seasonal).Id), ("Lift", "2029-12-01"), .. ticks]);
+        using HttpResponseMessage laid = await _browser.PostFrom(
+            "/turns/many-ticks-2029/plant",
+            "/turns/many-ticks-2029/plant",
+            [("Recipe", demo.Recipes.First(r => r.Layer == DisplayLayer.Seasonal).Id), ("Lift", "2029-12-01"), .. ticks]
+        );
         Assert.Equal(HttpStatusCode.Redirect, laid.StatusCode);
         await app.LoadDemo();
     }
@@ -101,7 +141,20 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("takes nothing away", (await _browser.Open(same.Headers.Location.ToString())).Words(), StringComparison.Ordinal);
         using var stream = new MemoryStream(whole);
         Plan plan = PlanFile.Read(stream);
-        byte[] less = PlanFile.Write(new Plan(plan.Site, plan.Areas, [.. plan.Planters.Skip(1)], plan.Palette, [.. plan.Displays.Where(d => d.PlanterId != plan.Planters[0].Id)], plan.Turns, plan.Map, [.. plan.Lots.Where(l => l.FromPlanterId != plan.Planters[0].Id)], plan.Recipes, plan.Events));
+        byte[] less = PlanFile.Write(
+            new Plan(
+                plan.Site,
+                plan.Areas,
+                [.. plan.Planters.Skip(1)],
+                plan.Palette,
+                [.. plan.Displays.Where(d => d.PlanterId != plan.Planters[0].Id)],
+                plan.Turns,
+                plan.Map,
+                [.. plan.Lots.Where(l => l.FromPlanterId != plan.Planters[0].Id)],
+                plan.Recipes,
+                plan.Events
+            )
+        );
         using HttpResponseMessage look = await _browser.Upload("/site", "?handler=plan", less, "less.json");
         string preview = look.Headers.Location!.ToString();
         Assert.Contains(plan.Planters[0].Name, (await _browser.Open(preview)).QuerySelector("table.ledger")!.TextContent, StringComparison.Ordinal);
@@ -116,13 +169,17 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task What_does_not_fit_is_named_on_every_page_and_mended_on_its_own()
     {
-        await Sql("update turn set people = 999 where false; alter table turn drop constraint turn_people_check; update turn set people = 999 where id = 'summer-2027'");
+        await Sql(
+            "update turn set people = 999 where false; alter table turn drop constraint turn_people_check; update turn set people = 999 where id = 'summer-2027'"
+        );
         try
         {
             Assert.Contains("stands beside the plan", (await _browser.Open("/year")).Words(), StringComparison.Ordinal);
             IDocument page = await _browser.Open("/site/aside");
             Assert.Contains("people must be from 1 to 200", page.Words(), StringComparison.Ordinal);
-            using HttpResponseMessage file = await _browser.GetAsync(new Uri(page.QuerySelector("a[download]")!.GetAttribute("href")!, UriKind.Relative));
+            using HttpResponseMessage file = await _browser.GetAsync(
+                new Uri(page.QuerySelector("a[download]")!.GetAttribute("href")!, UriKind.Relative)
+            );
             Assert.Contains("\"people\": 999", await file.Content.ReadAsStringAsync(), StringComparison.Ordinal);
             using HttpResponseMessage health = await _browser.GetAsync(new Uri("/health", UriKind.Relative));
             Assert.EndsWith("1 set aside", await health.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -140,11 +197,22 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task Everything_written_and_brought_into_an_empty_place_is_written_again_the_same()
     {
-        await new PhotoStore(app.Database).Add(new PlanterPhoto(Guid.NewGuid(), "great-pot", new LocalDate(2026, 11, 1), "Café, “dry”", 8, 6), Picture(), [1]);
-        await new VariantStore(app.Database, PlanFile.Write, PlanFile.Read).Keep("kept, 1", await new PlanStore(app.Database, PlanFile.Stored).Load());
+        await new PhotoStore(app.Database).Add(
+            new PlanterPhoto(Guid.NewGuid(), "great-pot", new LocalDate(2026, 11, 1), "Café, “dry”", 8, 6),
+            Picture(),
+            [1]
+        );
+        await new VariantStore(app.Database, PlanFile.Write, PlanFile.Read).Keep(
+            "kept, 1",
+            await new PlanStore(app.Database, PlanFile.Stored).Load()
+        );
         // A station taken out is kept with the rest, and comes along as one that was taken out.
         var weather = new WeatherStore(app.Database);
-        await weather.Merge(new Core.Climate.Station("SPARE", "Spare", 43, -66, 5), [new Core.Climate.WeatherDay(new LocalDate(2020, 1, 1), -1, 4, null)], Instant.FromUtc(2026, 11, 23, 8, 0));
+        await weather.Merge(
+            new Core.Climate.Station("SPARE", "Spare", 43, -66, 5),
+            [new Core.Climate.WeatherDay(new LocalDate(2020, 1, 1), -1, 4, null)],
+            Instant.FromUtc(2026, 11, 23, 8, 0)
+        );
         await weather.Remove("SPARE", Instant.FromUtc(2026, 11, 23, 9, 0));
         using var first = new MemoryStream();
         await Of(app.Database).Write(first);
@@ -175,26 +243,52 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.False(FaultPage.IsAway(new PostgresException("deadlock detected", "ERROR", "ERROR", "40P01")));
         Assert.True(FaultPage.IsAway(new PostgresException("the database system is shutting down", "FATAL", "FATAL", "57P03")));
         Assert.True(FaultPage.IsAway(new NpgsqlException("Failed to connect")));
-        using var request = new HttpRequestMessage(HttpMethod.Post, new Uri($"/jobs/{Guid.NewGuid()}/cancel", UriKind.Relative)) { Content = new FormUrlEncodedContent(await Token()) };
+        using var request = new HttpRequestMessage(HttpMethod.Post, new Uri($"/jobs/{Guid.NewGuid()}/cancel", UriKind.Relative))
+        {
+            Content = new FormUrlEncodedContent(await Token()),
+        };
         request.Headers.TryAddWithoutValidation("Referer", "http://localhost//elsewhere.example");
         using HttpResponseMessage answer = await _browser.SendAsync(request);
         Assert.Equal("/year", answer.Headers.Location!.ToString());
     }
 
     private async Task<KeyValuePair<string, string>[]> Token() =>
-        [KeyValuePair.Create("__RequestVerificationToken", (await _browser.Open("/site")).QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value)];
+        [
+            KeyValuePair.Create(
+                "__RequestVerificationToken",
+                (await _browser.Open("/site")).QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value
+            ),
+        ];
 
     private static IEnumerable<(string, string)> Fields(IHtmlFormElement form)
     {
-        foreach (IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]").Where(f => f.GetAttribute("name") != "__RequestVerificationToken"))
+        foreach (
+            IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]")
+                .Where(f => f.GetAttribute("name") != "__RequestVerificationToken")
+        )
         {
             if (field is not (IHtmlInputElement { Type: "file" } or IHtmlInputElement { Type: "radio" or "checkbox", IsChecked: false }))
-                yield return (field.GetAttribute("name")!, field switch { IHtmlInputElement i => i.Value, IHtmlSelectElement s => s.Value ?? string.Empty, IHtmlTextAreaElement t => t.Value, _ => string.Empty });
+                yield return (
+                    field.GetAttribute("name")!,
+                    field switch
+                    {
+                        IHtmlInputElement i => i.Value,
+                        IHtmlSelectElement s => s.Value ?? string.Empty,
+                        IHtmlTextAreaElement t => t.Value,
+                        _ => string.Empty,
+                    }
+                );
         }
     }
 
-    private static Everything Of(MeadowDatabase database) => new(
-        new PlanStore(database, PlanFile.Stored), new LogStore(database), new WeatherStore(database), new PhotoStore(database), new VariantStore(database, PlanFile.Write, PlanFile.Read));
+    private static Everything Of(MeadowDatabase database) =>
+        new(
+            new PlanStore(database, PlanFile.Stored),
+            new LogStore(database),
+            new WeatherStore(database),
+            new PhotoStore(database),
+            new VariantStore(database, PlanFile.Write, PlanFile.Read)
+        );
 
     private static byte[] Picture()
     {

@@ -68,7 +68,11 @@ public sealed class LiveStationTests(TestDatabase test) : IClassFixture<TestData
     public async Task A_station_that_never_answers_is_given_up()
     {
         await using ServiceProvider app = App(_ => "hang", TimeSpan.FromMilliseconds(300));
-        await Assert.ThrowsAnyAsync<Exception>(() => app.GetRequiredService<LiveStationClient>().Ask(Now, CancellationToken.None).WaitAsync(TimeSpan.FromSeconds(20), TestContext.Current.CancellationToken));
+        await Assert.ThrowsAnyAsync<Exception>(() =>
+            app.GetRequiredService<LiveStationClient>()
+                .Ask(Now, CancellationToken.None)
+                .WaitAsync(TimeSpan.FromSeconds(20), TestContext.Current.CancellationToken)
+        );
     }
 
     [Fact]
@@ -90,7 +94,11 @@ public sealed class LiveStationTests(TestDatabase test) : IClassFixture<TestData
     public async Task The_days_of_another_place_are_forgotten_and_lie_over_no_distant_record()
     {
         await Ask(Good);
-        await Ask(p => p == "/station" ? Good(p).Replace("-66", "20", StringComparison.Ordinal) : p == "/past" ? "[]" : Good(p));
+        await Ask(p =>
+            p == "/station" ? Good(p).Replace("-66", "20", StringComparison.Ordinal)
+            : p == "/past" ? "[]"
+            : Good(p)
+        );
         (LiveReading? moved, IReadOnlyList<LiveDay> days) = await Store.Load();
         Assert.DoesNotContain(days, d => !d.Forecast);
         Assert.True(moved!.IsNear(new Station("N", "near", 43.5, 20.5, 0)));
@@ -105,13 +113,16 @@ public sealed class LiveStationTests(TestDatabase test) : IClassFixture<TestData
     public void The_age_of_the_last_word_is_told(int seconds, string said) =>
         Assert.Equal(said, Site.Words.Ago(Now, Now.Plus(Duration.FromSeconds(seconds))));
 
-    private static string Good(string path) => path switch
-    {
-        "/station" => """{ "id": "Q", "name": "Quay, simulated", "latitudeDeg": 43, "longitudeDeg": -66, "elevationM": 6 }""",
-        "/today" => """{ "at": "2026-11-23T12:00:00Z", "day": "2026-11-23", "airC": 6.5, "humidityPct": 81, "windMs": 3.4 }""",
-        "/forecast" => """[{ "day": "2026-11-24", "leadDays": 1, "minC": 1, "maxC": 6, "precipitationMm": 0 }, { "day": "2026-11-25", "leadDays": 2, "minC": 2, "maxC": 7, "precipitationMm": 3 }]""",
-        _ => """[{ "day": "2026-11-21", "minC": 3, "maxC": 8, "precipitationMm": 0 }, { "day": "2026-11-22", "minC": 2, "maxC": 9, "precipitationMm": 4 }]""",
-    };
+    private static string Good(string path) =>
+        path switch
+        {
+            "/station" => """{ "id": "Q", "name": "Quay, simulated", "latitudeDeg": 43, "longitudeDeg": -66, "elevationM": 6 }""",
+            "/today" => """{ "at": "2026-11-23T12:00:00Z", "day": "2026-11-23", "airC": 6.5, "humidityPct": 81, "windMs": 3.4 }""",
+            "/forecast" =>
+                """[{ "day": "2026-11-24", "leadDays": 1, "minC": 1, "maxC": 6, "precipitationMm": 0 }, { "day": "2026-11-25", "leadDays": 2, "minC": 2, "maxC": 7, "precipitationMm": 3 }]""",
+            _ =>
+                """[{ "day": "2026-11-21", "minC": 3, "maxC": 8, "precipitationMm": 0 }, { "day": "2026-11-22", "minC": 2, "maxC": 9, "precipitationMm": 4 }]""",
+        };
 
     private static IConfiguration Settings(string address) =>
         new ConfigurationBuilder().AddInMemoryCollection([new(LiveStations.Setting, address)]).Build();

@@ -63,7 +63,11 @@ public class MeadowApp : IAsyncLifetime
         using FileStream plan = File.OpenRead(Demo("kittiwake-quay.plan.json"));
         await new PlanStore(Database, PlanFile.Stored).Replace(PlanFile.Read(plan));
         using FileStream weather = File.OpenRead(Demo("kittiwake-quay.dly"));
-        await new WeatherStore(Database).Merge(new Station("KTQ00000001", "Harbour office", 43.1, -66.9, 6), WeatherFile.Read(weather).Days, Instant.FromUtc(2026, 11, 23, 8, 0));
+        await new WeatherStore(Database).Merge(
+            new Station("KTQ00000001", "Harbour office", 43.1, -66.9, 6),
+            WeatherFile.Read(weather).Days,
+            Instant.FromUtc(2026, 11, 23, 8, 0)
+        );
         using FileStream log = File.OpenRead(Demo("kittiwake-quay.log.csv"));
         IReadOnlyList<Observation> seen = CsvSheets.ReadLog(log, new LocalDate(2026, 11, 23));
         await new LogStore(Database).Record(seen);
@@ -96,12 +100,25 @@ internal static class Pages
     /// Sends a page's form with its antiforgery token and the fields given over those of the page; to an address of its
     /// own when the action begins with a slash.
     /// </summary>
-    public static async Task<HttpResponseMessage> Send(this HttpClient browser, string path, string? action, params (string Name, string Value)[] fields)
+    public static async Task<HttpResponseMessage> Send(
+        this HttpClient browser,
+        string path,
+        string? action,
+        params (string Name, string Value)[] fields
+    )
     {
         IDocument page = await browser.Open(path);
-        IHtmlFormElement form = page.QuerySelectorAll<IHtmlFormElement>("form[method=post]").First(f => action is null or ['/', ..] || (f.GetAttribute("action") ?? string.Empty).Contains(action, StringComparison.Ordinal) || f.QuerySelector($"[formaction*='{action}']") is not null);
+        IHtmlFormElement form = page.QuerySelectorAll<IHtmlFormElement>("form[method=post]")
+            .First(f =>
+                action is null or ['/', ..]
+                || (f.GetAttribute("action") ?? string.Empty).Contains(action, StringComparison.Ordinal)
+                || f.QuerySelector($"[formaction*='{action}']") is not null
+            );
         var values = new Dictionary<string, string>(StringComparer.Ordinal);
-        foreach (IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]").Concat(string.IsNullOrEmpty(form.Id) ? [] : page.QuerySelectorAll($"select[form='{form.Id}'], input[form='{form.Id}']")))
+        foreach (
+            IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]")
+                .Concat(string.IsNullOrEmpty(form.Id) ? [] : page.QuerySelectorAll($"select[form='{form.Id}'], input[form='{form.Id}']"))
+        )
         {
             if (field is IHtmlInputElement { Type: "file" } or IHtmlInputElement { Type: "radio" or "checkbox", IsChecked: false })
                 continue;
@@ -116,7 +133,10 @@ internal static class Pages
         foreach ((string name, string value) in fields)
             values[name] = value;
         using var content = new FormUrlEncodedContent(values);
-        string target = action is ['/', ..] ? action : action is null ? form.GetAttribute("action") ?? path : Target(path, form, action);
+        string target =
+            action is ['/', ..] ? action
+            : action is null ? form.GetAttribute("action") ?? path
+            : Target(path, form, action);
         return await browser.PostAsync(new Uri(target, UriKind.Relative), content);
     }
 
@@ -144,15 +164,29 @@ internal static class Pages
         browser.PostFrom(path.Split('?')[0], path + (path.Contains('?', StringComparison.Ordinal) ? "&" : "?") + "handler=ask", []);
 
     /// <summary>Sends fields, several of one name among them, with the antiforgery token of a page.</summary>
-    public static async Task<HttpResponseMessage> PostFrom(this HttpClient browser, string from, string to, IReadOnlyList<(string Name, string Value)> fields)
+    public static async Task<HttpResponseMessage> PostFrom(
+        this HttpClient browser,
+        string from,
+        string to,
+        IReadOnlyList<(string Name, string Value)> fields
+    )
     {
         string token = (await browser.Open(from)).QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value;
-        using var content = new FormUrlEncodedContent([.. fields.Append(("__RequestVerificationToken", token)).Select(f => KeyValuePair.Create(f.Item1, f.Item2))]);
+        using var content = new FormUrlEncodedContent([
+            .. fields.Append(("__RequestVerificationToken", token)).Select(f => KeyValuePair.Create(f.Item1, f.Item2)),
+        ]);
         return await browser.PostAsync(new Uri(to, UriKind.Relative), content);
     }
 
     /// <summary>Sends a file through a page's upload form.</summary>
-    public static async Task<HttpResponseMessage> Upload(this HttpClient browser, string path, string handler, byte[] file, string fileName, params (string Name, string Value)[] fields)
+    public static async Task<HttpResponseMessage> Upload(
+        this HttpClient browser,
+        string path,
+        string handler,
+        byte[] file,
+        string fileName,
+        params (string Name, string Value)[] fields
+    )
     {
         IDocument page = await browser.Open(path);
         string token = page.QuerySelector<IHtmlInputElement>("input[name=__RequestVerificationToken]")!.Value;
@@ -171,7 +205,8 @@ internal static class Pages
         return await context.OpenAsync(r => r.Content(html));
     }
 
-    public static string Words(this IDocument page) => string.Join(' ', page.Body!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    public static string Words(this IDocument page) =>
+        string.Join(' ', page.Body!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
     private static string Target(string path, IHtmlFormElement form, string action) =>
         form.QuerySelector($"[formaction*='{action}']")?.GetAttribute("formaction") ?? form.GetAttribute("action") ?? path;

@@ -14,14 +14,23 @@ public sealed class OutlineInputTests
     [Fact]
     public void Sides_are_read_with_points_commas_and_degree_signs()
     {
-        Assert.Equal([new MeasuredSide(420, 90), new MeasuredSide(250, 88.5), new MeasuredSide(300, 90)], OutlineInput.ReadSides("4.2 90°\n\n2,5; 88,5\n3", Metric));
+        Assert.Equal(
+            [new MeasuredSide(420, 90), new MeasuredSide(250, 88.5), new MeasuredSide(300, 90)],
+            OutlineInput.ReadSides("4.2 90°\n\n2,5; 88,5\n3", Metric)
+        );
         Assert.Equal(304.8, OutlineInput.ReadSides("10 90", Us)[0].LengthCm, 1e-9);
     }
 
     [Fact]
     public void Corners_are_written_and_read_back_in_either_unit()
     {
-        var outline = new BedOutline([new(0, 0), new(400, 0), new(400, 300), new(0, 300)], [[new(100, 100), new(200, 100), new(200, 200)]], 12);
+        var outline = new BedOutline(
+            [new(0, 0), new(400, 0), new(400, 300), new(0, 300)],
+            [
+                [new(100, 100), new(200, 100), new(200, 200)],
+            ],
+            12
+        );
         foreach (UnitsText units in new[] { Metric, Us })
         {
             BedOutline back = OutlineInput.Read(null, OutlineInput.Write(outline, units), 12, units)!;
@@ -50,11 +59,25 @@ public sealed class OutlineInputTests
     [Fact]
     public void A_survey_typed_in_feet_and_pounds_is_kept_in_metres_and_kilograms_and_shown_again_as_typed()
     {
-        var input = new SurveyInput { WallThickness = "1", Sightline = "40", DeckLimit = "100", FrostPocket = "3.6", Mulch = "2", TreeName = "Lime", TreeCrown = "100", TreeHeight = "200", TreeYear = "2026" };
+        var input = new SurveyInput
+        {
+            WallThickness = "1",
+            Sightline = "40",
+            DeckLimit = "100",
+            FrostPocket = "3.6",
+            Mulch = "2",
+            TreeName = "Lime",
+            TreeCrown = "100",
+            TreeHeight = "200",
+            TreeYear = "2026",
+        };
         var faults = new FaultList();
         PlanterSurvey survey = input.Read(Us, false, faults);
         Assert.True(faults.IsEmpty);
-        Assert.Equal((2.54, 101.6, 488.2, 2.0, 5.08), (survey.WallThicknessCm, survey.SightlineCm, survey.DeckLimitKgM2, survey.FrostPocketC, survey.MulchCm));
+        Assert.Equal(
+            (2.54, 101.6, 488.2, 2.0, 5.08),
+            (survey.WallThicknessCm, survey.SightlineCm, survey.DeckLimitKgM2, survey.FrostPocketC, survey.MulchCm)
+        );
         Assert.Equal(254, survey.Tree!.RootCm);
         SurveyInput again = SurveyInput.From(survey, Us);
         Assert.Equal(("1", "40", "3.6"), (again.WallThickness, again.Sightline, again.FrostPocket));
@@ -64,7 +87,12 @@ public sealed class OutlineInputTests
     public void What_is_no_number_in_a_survey_is_refused_by_its_own_field()
     {
         var faults = new FaultList();
-        PlanterSurvey survey = new SurveyInput { Ph = "sour", DrainHoles = "some", StoodSince = "soon" }.Read(Metric, false, faults);
+        PlanterSurvey survey = new SurveyInput
+        {
+            Ph = "sour",
+            DrainHoles = "some",
+            StoodSince = "soon",
+        }.Read(Metric, false, faults);
         Assert.Equal("survey.stoodSince", Assert.Single(faults.Faults).Field);
         Assert.Equal(["drainHoles", "ph"], survey.Faults(false).Select(f => f.Field));
         Assert.Equal("Survey.Ph", SurveyInput.Field("ph"));

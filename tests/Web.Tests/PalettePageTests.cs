@@ -7,8 +7,10 @@ namespace UnrulyMeadow.Web.Tests;
 /// <summary>The palette over the demo: finding, fitting, comparing, sheets, retirement.</summary>
 public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
 {
-    private const string Heading = "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread grown cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source\n";
-    private const string Poppy = "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,10,full-sun,full-sun,low,-6,in-season,flower #d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own\n";
+    private const string Heading =
+        "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread grown cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source\n";
+    private const string Poppy =
+        "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,10,full-sun,full-sun,low,-6,in-season,flower #d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own\n";
 
     private readonly HttpClient _browser = app.Browser();
 
@@ -19,19 +21,29 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Matches(@"^\d+ plants fit the Great pot, hawthorn and show from 15 Feb to 21 Feb$", page.QuerySelector("h1")!.TextContent);
         string[] verdicts = [.. page.QuerySelectorAll(".verdict").Select(v => v.TextContent)];
         Assert.Equal(verdicts.OrderBy(v => Array.IndexOf(["fits", "may do", "no"], v)), verdicts);
-        Assert.Contains(page.QuerySelectorAll("tbody tr"), r => r.TextContent.Contains("Winter heath", StringComparison.Ordinal) && r.QuerySelector(".verdict")!.TextContent == "fits");
+        Assert.Contains(page.QuerySelectorAll("tbody tr"), r =>
+            r.TextContent.Contains("Winter heath", StringComparison.Ordinal) && r.QuerySelector(".verdict")!.TextContent == "fits"
+        );
         IElement petunia = page.QuerySelectorAll("tbody tr").First(r => r.TextContent.Contains("Petunia, magenta", StringComparison.Ordinal));
         Assert.Contains("It cannot go in before", petunia.QuerySelector(".reasons")!.TextContent, StringComparison.Ordinal);
-        Assert.All(page.QuerySelectorAll("tbody tr").Where(r => r.QuerySelector(".verdict")!.TextContent != "fits"), r => Assert.NotEmpty(r.QuerySelectorAll(".reasons span")));
+        Assert.All(page.QuerySelectorAll("tbody tr").Where(r => r.QuerySelector(".verdict")!.TextContent != "fits"), r =>
+            Assert.NotEmpty(r.QuerySelectorAll(".reasons span"))
+        );
     }
 
     [Fact]
     public async Task Words_kinds_and_weeks_narrow_the_list()
     {
-        Assert.All((await _browser.Open("/palette?q=tulip+late")).QuerySelectorAll("tbody th"), t => Assert.Contains("late", t.TextContent, StringComparison.Ordinal));
+        Assert.All((await _browser.Open("/palette?q=tulip+late")).QuerySelectorAll("tbody th"), t =>
+            Assert.Contains("late", t.TextContent, StringComparison.Ordinal)
+        );
         Assert.Equal("8 plants in the palette", (await _browser.Open("/palette?kind=Tree")).QuerySelector("h1")!.TextContent);
         Assert.Contains("None.", (await _browser.Open("/palette?q=nothing-like-it")).Words(), StringComparison.Ordinal);
-        Assert.Contains("must end after they begin", (await _browser.Open("/palette?from=2027-03-01&to=2027-02-01")).Words(), StringComparison.Ordinal);
+        Assert.Contains(
+            "must end after they begin",
+            (await _browser.Open("/palette?from=2027-03-01&to=2027-02-01")).Words(),
+            StringComparison.Ordinal
+        );
         Assert.True((await _browser.Open("/palette?from=2027-07-01")).QuerySelectorAll("tbody tr").Length > 20);
     }
 
@@ -51,16 +63,25 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task Four_plants_at_most_stand_side_by_side_and_what_is_alike_is_quiet()
     {
-        IDocument page = await _browser.Open("/palette/compare?compare[]=snowdrop&compare[]=hawthorn&compare[]=scilla-blue&compare[]=box-green&compare[]=canna-red&compare[]=ghost");
+        IDocument page = await _browser.Open(
+            "/palette/compare?compare[]=snowdrop&compare[]=hawthorn&compare[]=scilla-blue&compare[]=box-green&compare[]=canna-red&compare[]=ghost"
+        );
         Assert.Equal(4, page.QuerySelectorAll(".compare-table thead th").Length - 1);
         Assert.Contains("The first four are shown.", page.Words(), StringComparison.Ordinal);
-        Assert.Contains(page.QuerySelectorAll("tbody tr"), r => r.TextContent.Contains("14 cm", StringComparison.Ordinal) && !r.ClassList.Contains("quiet"));
+        Assert.Contains(page.QuerySelectorAll("tbody tr"), r =>
+            r.TextContent.Contains("14 cm", StringComparison.Ordinal) && !r.ClassList.Contains("quiet")
+        );
     }
 
     [Fact]
     public async Task A_sheet_is_looked_at_first_and_taken_with_a_yes()
     {
-        using HttpResponseMessage looked = await _browser.Upload("/palette/import", string.Empty, Encoding.UTF8.GetBytes(Heading + Poppy), "poppies.csv");
+        using HttpResponseMessage looked = await _browser.Upload(
+            "/palette/import",
+            string.Empty,
+            Encoding.UTF8.GetBytes(Heading + Poppy),
+            "poppies.csv"
+        );
         string preview = looked.Headers.Location!.ToString();
         Assert.Contains("would add 1 plant and change 0", (await _browser.Open(preview)).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         using HttpResponseMessage before = await _browser.GetAsync(new Uri("/palette/poppy-red", UriKind.Relative));
@@ -71,7 +92,12 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         // The same yes twice, as a double click sends it, is told that it was taken.
         Assert.Contains("Choose it again", (await Follow(preview)).Words(), StringComparison.Ordinal);
 
-        using HttpResponseMessage changed = await _browser.Upload("/palette/import", string.Empty, Encoding.UTF8.GetBytes("id,height cm\npoppy-red,45\n"), "poppies.csv");
+        using HttpResponseMessage changed = await _browser.Upload(
+            "/palette/import",
+            string.Empty,
+            Encoding.UTF8.GetBytes("id,height cm\npoppy-red,45\n"),
+            "poppies.csv"
+        );
         IDocument page = await _browser.Open(changed.Headers.Location!.ToString());
         Assert.Equal(("40", "45"), (page.QuerySelector(".cell-change del")!.TextContent, page.QuerySelector(".cell-change ins")!.TextContent));
     }
@@ -79,7 +105,12 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_wrong_sheet_is_refused_by_line_and_nothing_is_taken()
     {
-        using HttpResponseMessage refused = await _browser.Upload("/palette/import", string.Empty, Encoding.UTF8.GetBytes(Heading + Poppy.Replace(",40,", ",high,", StringComparison.Ordinal)), "p.csv");
+        using HttpResponseMessage refused = await _browser.Upload(
+            "/palette/import",
+            string.Empty,
+            Encoding.UTF8.GetBytes(Heading + Poppy.Replace(",40,", ",high,", StringComparison.Ordinal)),
+            "p.csv"
+        );
         Assert.Contains("line 2, height cm: \"high\" is no number", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
         using HttpResponseMessage nothing = await _browser.Send("/palette/import", null);
         Assert.Contains("choose a sheet first", (await Pages.Parse(nothing)).Words(), StringComparison.Ordinal);
@@ -90,9 +121,23 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         IDocument copy = await _browser.Open("/palette/new?copy=wallflower-amber");
         var fields = copy.QuerySelectorAll("[name^='Cells[']").Select(e => (e.GetAttribute("name")!, Value(e))).ToArray();
-        using HttpResponseMessage saved = await _browser.Send("/palette/new", null, [.. fields.Select(f => f.Item1 == "Cells[common name]" ? (f.Item1, "Wallflower, rust") : f)]);
+        using HttpResponseMessage saved = await _browser.Send(
+            "/palette/new",
+            null,
+            [.. fields.Select(f => f.Item1 == "Cells[common name]" ? (f.Item1, "Wallflower, rust") : f)]
+        );
         Assert.Equal("/palette/wallflower-rust", saved.Headers.Location!.ToString());
-        using HttpResponseMessage wrong = await _browser.Send("/palette/wallflower-rust/edit", null, [.. fields.Select(f => f.Item1 == "Cells[height cm]" ? (f.Item1, "3,5") : f.Item1 == "Cells[common name]" ? (f.Item1, "Wallflower, rust") : f)]);
+        using HttpResponseMessage wrong = await _browser.Send(
+            "/palette/wallflower-rust/edit",
+            null,
+            [
+                .. fields.Select(f =>
+                    f.Item1 == "Cells[height cm]" ? (f.Item1, "3,5")
+                    : f.Item1 == "Cells[common name]" ? (f.Item1, "Wallflower, rust")
+                    : f
+                ),
+            ]
+        );
         IDocument page = await Pages.Parse(wrong);
         Assert.Contains("decimal comma", page.QuerySelector("#Cells_height_cm__fault")!.TextContent, StringComparison.Ordinal);
         Assert.Equal("3,5", page.QuerySelector("[name='Cells[height cm]']")!.GetAttribute("value"));
@@ -110,15 +155,20 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         using HttpResponseMessage answer = await _browser.GetAsync(new Uri("/palette?handler=csv", UriKind.Relative));
         byte[] sheet = await answer.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
         using HttpResponseMessage looked = await _browser.Upload("/palette/import", string.Empty, sheet, "palette.csv");
-        Assert.Contains("changes nothing", (await _browser.Open(looked.Headers.Location!.ToString())).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "changes nothing",
+            (await _browser.Open(looked.Headers.Location!.ToString())).QuerySelector("h1")!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
-    private static string Value(IElement e) => e.NodeName switch
-    {
-        "SELECT" => e.QuerySelector("option[selected]")?.GetAttribute("value") ?? string.Empty,
-        "TEXTAREA" => e.TextContent,
-        _ => e.GetAttribute("value") ?? string.Empty,
-    };
+    private static string Value(IElement e) =>
+        e.NodeName switch
+        {
+            "SELECT" => e.QuerySelector("option[selected]")?.GetAttribute("value") ?? string.Empty,
+            "TEXTAREA" => e.TextContent,
+            _ => e.GetAttribute("value") ?? string.Empty,
+        };
 
     private async Task<IDocument> Follow(string path)
     {

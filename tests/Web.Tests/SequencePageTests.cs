@@ -18,7 +18,11 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         IDocument page = await _browser.Open("/year/sequence");
         Assert.Equal("Bulbs follow each other in all 4 areas", page.QuerySelector("h1")!.TextContent);
         Assert.Equal(4, page.QuerySelectorAll("svg.sequence").Length);
-        Assert.Contains("North bed alone carries Daffodil, main yellow; 4 others carry Daffodil, early yellow", page.Words(), StringComparison.Ordinal);
+        Assert.Contains(
+            "North bed alone carries Daffodil, main yellow; 4 others carry Daffodil, early yellow",
+            page.Words(),
+            StringComparison.Ordinal
+        );
         Assert.Contains("mid Tulip, mid rose (6), Tulip, mid red (2)", page.Words(), StringComparison.Ordinal);
     }
 
@@ -43,37 +47,74 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         // All bulbs of the steps' next year become one kind: they would flower all at once.
         var displays = new DisplayStore(new PlanStore(app.Database, PlanFile.Stored));
         Plan now = await Plan();
-        foreach (Display d in now.Displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install >= new NodaTime.LocalDate(2027, 9, 1) && now.FindPlanter(d.PlanterId)!.AreaId == "ferry-steps"))
-            await displays.Save(d with { Items = [new DisplayItem("tulip-mid-rose", 5)], Pairs = [] }, (await new PlanStore(app.Database, PlanFile.Stored).Now()).Versions.Display(d.Id));
+        foreach (
+            Display d in now.Displays.Where(d =>
+                d.Layer == DisplayLayer.Bulbs
+                && d.Install >= new NodaTime.LocalDate(2027, 9, 1)
+                && now.FindPlanter(d.PlanterId)!.AreaId == "ferry-steps"
+            )
+        )
+            await displays.Save(
+                d with
+                {
+                    Items = [new DisplayItem("tulip-mid-rose", 5)],
+                    Pairs = [],
+                },
+                (await new PlanStore(app.Database, PlanFile.Stored).Now()).Versions.Display(d.Id)
+            );
         IDocument spread = await _browser.Over("/year/sequence?area=ferry-steps&day=2028-04-01");
         Assert.StartsWith("All at once in Ferry Steps", spread.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         string[] take = [.. spread.QuerySelectorAll<IHtmlInputElement>("input[name='take[]']").Select(i => i.Value)];
         Assert.NotEmpty(take);
-        using HttpResponseMessage none = await Post("/year/sequence?handler=accept&area=ferry-steps&day=2028-04-01", ("job", spread.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value));
+        using HttpResponseMessage none = await Post(
+            "/year/sequence?handler=accept&area=ferry-steps&day=2028-04-01",
+            ("job", spread.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value)
+        );
         Assert.Contains("Tick at least one exchange", (await Pages.Parse(none)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage made = await Post("/year/sequence?handler=accept&area=ferry-steps&day=2028-04-01", [("job", spread.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value), .. take.Select(t => ("take[]", t))]);
+        using HttpResponseMessage made = await Post(
+            "/year/sequence?handler=accept&area=ferry-steps&day=2028-04-01",
+            [("job", spread.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value), .. take.Select(t => ("take[]", t))]
+        );
         Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
         Assert.DoesNotContain("All at once in Ferry Steps", (await _browser.Open("/year/sequence?day=2028-04-01")).Words(), StringComparison.Ordinal);
         // The exchanges are the last change; the year that was written stands under changes made by hand, and says so.
         await Undo();
         string refused = (await Pages.Parse(await Undone())).Words();
         Assert.Contains("Someone has changed", refused, StringComparison.Ordinal);
-        Assert.StartsWith("All at once in Ferry Steps", (await _browser.Open("/year/sequence?day=2028-04-01")).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "All at once in Ferry Steps",
+            (await _browser.Open("/year/sequence?day=2028-04-01")).QuerySelector("h1")!.TextContent,
+            StringComparison.Ordinal
+        );
         await app.LoadDemo();
     }
 
     [Fact]
     public async Task Bulbs_are_spread_over_empty_planters_of_a_turn_and_planted_as_proposed()
     {
-        await new LotStore(new PlanStore(app.Database, PlanFile.Stored)).Save(new Lot("red-in-store", "tulip-mid-red", 4, LotState.Stored, "Cellar", new NodaTime.LocalDate(2026, 7, 1), LotCondition.Good), null);
-        using HttpResponseMessage added = await _browser.Send("/turns/new", null, ("Name", "Next bulbs"), ("FirstDay", "2029-10-15"), ("LastDay", "2029-10-19"));
+        await new LotStore(new PlanStore(app.Database, PlanFile.Stored)).Save(
+            new Lot("red-in-store", "tulip-mid-red", 4, LotState.Stored, "Cellar", new NodaTime.LocalDate(2026, 7, 1), LotCondition.Good),
+            null
+        );
+        using HttpResponseMessage added = await _browser.Send(
+            "/turns/new",
+            null,
+            ("Name", "Next bulbs"),
+            ("FirstDay", "2029-10-15"),
+            ("LastDay", "2029-10-19")
+        );
         const string path = "/turns/next-bulbs-2029/spread";
         IDocument empty = await _browser.Open(path);
         Assert.Equal(24, empty.QuerySelectorAll("input[name='planters[]']").Length);
         const string pots = "planters[]=shelter-pot-1&planters[]=shelter-pot-2&planters[]=shelter-pot-3";
-        IDocument page = await _browser.Over($"{path}?asked=true&{pots}&kinds[]=tulip-mid-red&counts[]=20&kinds[]=tulip-late-dark&counts[]=20&lift=2030-05-20&scheme=OneEach");
+        IDocument page = await _browser.Over(
+            $"{path}?asked=true&{pots}&kinds[]=tulip-mid-red&counts[]=20&kinds[]=tulip-late-dark&counts[]=20&lift=2030-05-20&scheme=OneEach"
+        );
         Assert.Equal(3, page.QuerySelectorAll("table.ledger tbody tr").Length);
-        using HttpResponseMessage planted = await Post($"{path}?handler=accept", ("job", page.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value));
+        using HttpResponseMessage planted = await Post(
+            $"{path}?handler=accept",
+            ("job", page.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value)
+        );
         Assert.Equal(HttpStatusCode.Redirect, planted.StatusCode);
         Assert.Equal(3, (await Plan()).Displays.Count(d => d.Install == new NodaTime.LocalDate(2029, 10, 15)));
         Assert.Equal(0, (await Plan()).Lots.Single(l => l.Id == "red-in-store").Count);
@@ -92,7 +133,12 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_spread_that_cannot_be_made_says_why_and_keeps_what_was_typed(string query, string said)
     {
         string lift = query.StartsWith("lift", StringComparison.Ordinal) ? string.Empty : "&lift=2028-05-20";
-        string planters = string.Concat((await _browser.Open("/turns/summer-2027/spread")).QuerySelectorAll<IHtmlInputElement>("input[name='planters[]']").Take(3).Select(i => $"&planters[]={i.Value}"));
+        string planters = string.Concat(
+            (await _browser.Open("/turns/summer-2027/spread"))
+                .QuerySelectorAll<IHtmlInputElement>("input[name='planters[]']")
+                .Take(3)
+                .Select(i => $"&planters[]={i.Value}")
+        );
         using HttpResponseMessage answer = await _browser.Ask($"/turns/summer-2027/spread?{planters[1..]}{lift}&{query}");
         IDocument page = await Pages.Parse(answer);
         Assert.Contains(said, page.Words(), StringComparison.Ordinal);
@@ -108,7 +154,17 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("they are replaced", page.Words(), StringComparison.Ordinal);
         IElement north = page.QuerySelectorAll(".gap-ahead").First(g => g.TextContent.Contains("North bed", StringComparison.Ordinal));
         Assert.NotEmpty(north.QuerySelectorAll(".crown"));
-        int[] costs = [.. page.QuerySelectorAll("table.ahead tbody tr").Select(r => int.Parse(r.Children[9].QuerySelector("b")!.TextContent[1..], System.Globalization.NumberStyles.AllowThousands, System.Globalization.CultureInfo.InvariantCulture))];
+        int[] costs =
+        [
+            .. page.QuerySelectorAll("table.ahead tbody tr")
+                .Select(r =>
+                    int.Parse(
+                        r.Children[9].QuerySelector("b")!.TextContent[1..],
+                        System.Globalization.NumberStyles.AllowThousands,
+                        System.Globalization.CultureInfo.InvariantCulture
+                    )
+                ),
+        ];
         Assert.True(costs[1] < costs[0]);
         IDocument lifted = await _browser.Over("/year/ahead?years=5&tulips=LiftEachYear");
         Assert.NotEqual(page.QuerySelector("h1")!.TextContent, lifted.QuerySelector("h1")!.TextContent);
@@ -122,7 +178,9 @@ public sealed class SequencePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal(HttpStatusCode.Redirect, undone.StatusCode);
     }
 
-    private async Task<HttpResponseMessage> Undone() => await Post("/year?handler=undo", ("change", (await _browser.Open("/year")).QuerySelector<IHtmlInputElement>("input[name=change]")!.Value));
+    private async Task<HttpResponseMessage> Undone() =>
+        await Post("/year?handler=undo", ("change", (await _browser.Open("/year")).QuerySelector<IHtmlInputElement>("input[name=change]")!.Value));
 
-    private async Task<HttpResponseMessage> Post(string to, params (string Name, string Value)[] fields) => await _browser.PostFrom("/year", to, fields);
+    private async Task<HttpResponseMessage> Post(string to, params (string Name, string Value)[] fields) =>
+        await _browser.PostFrom("/year", to, fields);
 }

@@ -7,7 +7,17 @@ namespace UnrulyMeadow.Web.Tests;
 /// <summary>Places that are not temperate and northern: every page still answers, and in their own words.</summary>
 public sealed class StrangeClimateTests(MeadowApp app) : IClassFixture<MeadowApp>
 {
-    private static readonly string[] Pages = ["/climate?out=2027-11-03", "/climate/ground", "/climate/ground?where=pot&weather=hardest", "/climate/stations", "/year", "/stack/bollard-pot-north", "/planters/great-pot", "/planters/great-pot/sun"];
+    private static readonly string[] Pages =
+    [
+        "/climate?out=2027-11-03",
+        "/climate/ground",
+        "/climate/ground?where=pot&weather=hardest",
+        "/climate/stations",
+        "/year",
+        "/stack/bollard-pot-north",
+        "/planters/great-pot",
+        "/planters/great-pot/sun",
+    ];
 
     private readonly HttpClient _browser = app.Browser();
 
@@ -19,7 +29,15 @@ public sealed class StrangeClimateTests(MeadowApp app) : IClassFixture<MeadowApp
     public async Task Every_page_answers_in(string id, string latitude, double mean, double half, string air, string ground)
     {
         using HttpResponseMessage sent = await _browser.Upload(
-            "/climate/stations", string.Empty, Weather(latitude.StartsWith('-') ? 205 : 20, mean, half), "weather.csv", ("StationName", id), ("StationId", id), ("Latitude", latitude), ("Longitude", "10"));
+            "/climate/stations",
+            string.Empty,
+            Weather(latitude.StartsWith('-') ? 205 : 20, mean, half),
+            "weather.csv",
+            ("StationName", id),
+            ("StationId", id),
+            ("Latitude", latitude),
+            ("Longitude", "10")
+        );
         Assert.Equal(HttpStatusCode.Redirect, sent.StatusCode);
         using HttpResponseMessage chosen = await _browser.Send("/climate/stations", "choose", ("StationId", id));
         Assert.Equal(HttpStatusCode.Redirect, chosen.StatusCode);

@@ -37,7 +37,13 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_place_off_the_planter_is_brought_to_its_edge()
     {
         IDocument page = await _browser.Open("/arrange/shelter-pot-3-summer-2027");
-        int[] counts = [.. page.QuerySelectorAll(".is-movable").GroupBy(p => p.GetAttribute("data-item")).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => g.Count())];
+        int[] counts =
+        [
+            .. page.QuerySelectorAll(".is-movable")
+                .GroupBy(p => p.GetAttribute("data-item"))
+                .OrderBy(g => g.Key, StringComparer.Ordinal)
+                .Select(g => g.Count()),
+        ];
         string far = JsonSerializer.Serialize(counts.Select(n => Enumerable.Repeat(new[] { 900.0, 0 }, n)));
         using HttpResponseMessage saved = await _browser.Send("/arrange/shelter-pot-3-summer-2027", null, ("Places", far));
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
@@ -49,11 +55,32 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Part_of_a_display_is_replaced_by_count_and_the_sheet_of_that_day_says_just_that()
     {
         const string Path = "/displays/bollard-pot-south-summer-2027";
-        using HttpResponseMessage refused = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "400"));
+        using HttpResponseMessage refused = await _browser.Send(
+            Path,
+            $"{Path}?handler=patch",
+            ("Patch.Day", "2027-07-05"),
+            ("Patch.Item", "0"),
+            ("Patch.Count", "400")
+        );
         Assert.Contains("so many", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage places = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "2"), ("Patch.At", "1, 99"));
+        using HttpResponseMessage places = await _browser.Send(
+            Path,
+            $"{Path}?handler=patch",
+            ("Patch.Day", "2027-07-05"),
+            ("Patch.Item", "0"),
+            ("Patch.Count", "2"),
+            ("Patch.At", "1, 99")
+        );
         Assert.Contains("must name each of the 2", (await Pages.Parse(places)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage made = await _browser.Send(Path, $"{Path}?handler=patch", ("Patch.Day", "2027-07-05"), ("Patch.Item", "0"), ("Patch.Count", "2"), ("Patch.At", "1, 4"), ("Patch.With", "lobelia-blue"));
+        using HttpResponseMessage made = await _browser.Send(
+            Path,
+            $"{Path}?handler=patch",
+            ("Patch.Day", "2027-07-05"),
+            ("Patch.Item", "0"),
+            ("Patch.Count", "2"),
+            ("Patch.At", "1, 4"),
+            ("Patch.With", "lobelia-blue")
+        );
         Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
         string[] sheet = [.. (await _browser.Open("/daysheet?date=2027-07-05")).QuerySelectorAll(".job .moves > div").Select(d => d.TextContent)];
         Assert.Contains(sheet, t => t.Contains("out", StringComparison.Ordinal) && t.Contains("2 ", StringComparison.Ordinal));
@@ -88,9 +115,25 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task What_stands_for_years_may_be_planted_without_an_end_and_says_so()
     {
-        using HttpResponseMessage refused = await _browser.Send("/displays/new?planter=wall-pot-east", null, ("Input.Layer", "Seasonal"), ("Input.Install", "2030-04-01"), ("Input.Lift", ""), ("Input.Lines[0].PlantId", "box-green"), ("Input.Lines[0].Count", "1"));
+        using HttpResponseMessage refused = await _browser.Send(
+            "/displays/new?planter=wall-pot-east",
+            null,
+            ("Input.Layer", "Seasonal"),
+            ("Input.Install", "2030-04-01"),
+            ("Input.Lift", ""),
+            ("Input.Lines[0].PlantId", "box-green"),
+            ("Input.Lines[0].Count", "1")
+        );
         Assert.Contains("must be a date", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage made = await _browser.Send("/displays/new?planter=wall-pot-east", null, ("Input.Layer", "Standing"), ("Input.Install", "2036-04-01"), ("Input.Lift", ""), ("Input.Lines[0].PlantId", "box-green"), ("Input.Lines[0].Count", "1"));
+        using HttpResponseMessage made = await _browser.Send(
+            "/displays/new?planter=wall-pot-east",
+            null,
+            ("Input.Layer", "Standing"),
+            ("Input.Install", "2036-04-01"),
+            ("Input.Lift", ""),
+            ("Input.Lines[0].PlantId", "box-green"),
+            ("Input.Lines[0].Count", "1")
+        );
         Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
         Assert.Contains("for as long as it lives", (await _browser.Open("/planters/wall-pot-east")).Words(), StringComparison.Ordinal);
     }
@@ -128,11 +171,26 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_buyer_chooses_the_form_and_the_order_follows()
     {
         const string Supply = "/supply?turn=summer-2027";
-        using HttpResponseMessage refused = await _browser.Send(Supply, $"{Supply}&handler=form", ("plant", "petunia-magenta"), ("from", "packs"), ("form", "crates"));
+        using HttpResponseMessage refused = await _browser.Send(
+            Supply,
+            $"{Supply}&handler=form",
+            ("plant", "petunia-magenta"),
+            ("from", "packs"),
+            ("form", "crates")
+        );
         Assert.Contains("is not sold as", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage made = await _browser.Send(Supply, $"{Supply}&handler=form", ("plant", "petunia-magenta"), ("from", "packs"), ("form", "plugs"));
+        using HttpResponseMessage made = await _browser.Send(
+            Supply,
+            $"{Supply}&handler=form",
+            ("plant", "petunia-magenta"),
+            ("from", "packs"),
+            ("form", "plugs")
+        );
         Assert.Equal(HttpStatusCode.Redirect, made.StatusCode);
-        string row = (await _browser.Open(Supply)).QuerySelectorAll("tr").First(r => r.TextContent.Contains("Petunia, magenta", StringComparison.Ordinal)).TextContent;
+        string row = (await _browser.Open(Supply))
+            .QuerySelectorAll("tr")
+            .First(r => r.TextContent.Contains("Petunia, magenta", StringComparison.Ordinal))
+            .TextContent;
         Assert.Contains("grow on 5 weeks", row, StringComparison.Ordinal);
         Assert.Contains("tray of 84 plugs", row, StringComparison.Ordinal);
         foreach (string span in new[] { "/supply?turn=month:2027-05", "/supply?turn=year:2026-09" })
@@ -142,7 +200,15 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_bulb_sold_under_a_wrong_name_is_renamed_where_it_stands_and_the_log_keeps_both()
     {
-        (string, string)[] entry = [("EntryId", Guid.NewGuid().ToString()), ("planter", "gate-pot-left"), ("Kind", "Misnamed"), ("PlantId", "tulip-early-orange"), ("Day", "2026-11-20"), ("By", "Rosa")];
+        (string, string)[] entry =
+        [
+            ("EntryId", Guid.NewGuid().ToString()),
+            ("planter", "gate-pot-left"),
+            ("Kind", "Misnamed"),
+            ("PlantId", "tulip-early-orange"),
+            ("Day", "2026-11-20"),
+            ("By", "Rosa"),
+        ];
         using HttpResponseMessage refused = await _browser.Send("/log?planter=gate-pot-left", null, [.. entry, ("Really", "")]);
         Assert.Contains("choose what it really is", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
         using HttpResponseMessage made = await _browser.Send("/log?planter=gate-pot-left", null, [.. entry, ("Really", "tulip-mid-red")]);
@@ -157,7 +223,9 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_bulb_stack_has_no_arrangement_and_an_unknown_display_is_not_found()
     {
-        foreach (string path in new[] { "/arrange/flag-pot-bulbs", "/arrange/nothing", "/stack/nothing/build", "/stack/flag-pot/template?display=nothing" })
+        foreach (
+            string path in new[] { "/arrange/flag-pot-bulbs", "/arrange/nothing", "/stack/nothing/build", "/stack/flag-pot/template?display=nothing" }
+        )
         {
             using HttpResponseMessage answer = await _browser.GetAsync(new Uri(path, UriKind.Relative));
             Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
@@ -179,7 +247,11 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
 
     [Fact]
     public async Task Colours_and_budget_that_leave_nothing_are_answered_in_words() =>
-        Assert.Contains("No stack of hardy bulbs fits", (await _browser.Over("/stack/flag-pot/build?asked=true&From=2027-03-01&To=2027-05-01&Budget=0.10&Kinds=5")).Words(), StringComparison.Ordinal);
+        Assert.Contains(
+            "No stack of hardy bulbs fits",
+            (await _browser.Over("/stack/flag-pot/build?asked=true&From=2027-03-01&To=2027-05-01&Budget=0.10&Kinds=5")).Words(),
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public async Task Three_stacks_are_built_beside_the_page_and_each_is_opened_to_be_looked_over()
@@ -197,8 +269,15 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         using HttpResponseMessage tried = await _browser.Send("/stack/seat-trough-left", "handler=preview", ("Input.Lines[0].Count", "900"));
         IDocument page = await Pages.Parse(tried);
-        string mend = page.QuerySelectorAll("button[name=mend]").First(b => b.TextContent.Contains("instead of 900", StringComparison.Ordinal)).GetAttribute("value")!;
-        using HttpResponseMessage mended = await _browser.Send("/stack/seat-trough-left", "/stack/seat-trough-left?handler=mend", ("Input.Lines[0].Count", "900"), ("mend", mend));
+        string mend = page.QuerySelectorAll("button[name=mend]")
+            .First(b => b.TextContent.Contains("instead of 900", StringComparison.Ordinal))
+            .GetAttribute("value")!;
+        using HttpResponseMessage mended = await _browser.Send(
+            "/stack/seat-trough-left",
+            "/stack/seat-trough-left?handler=mend",
+            ("Input.Lines[0].Count", "900"),
+            ("mend", mend)
+        );
         IDocument after = await Pages.Parse(mended);
         Assert.NotEqual("900", after.QuerySelector("[name='Input.Lines[0].Count']")!.GetAttribute("value"));
         Assert.DoesNotContain("900 planned", after.Words(), StringComparison.Ordinal);
@@ -212,7 +291,10 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
         IDocument page = await _browser.Open(path);
         Assert.Equal("5", page.QuerySelector("[name='Input.Lines[0].Clump']")!.GetAttribute("value"));
-        Assert.Contains("Tulip, mid red after Hyacinth, blue", page.QuerySelectorAll("[name='Input.Pairs[1]'] option[selected]").Select(o => o.TextContent));
+        Assert.Contains(
+            "Tulip, mid red after Hyacinth, blue",
+            page.QuerySelectorAll("[name='Input.Pairs[1]'] option[selected]").Select(o => o.TextContent)
+        );
         using HttpResponseMessage wrong = await _browser.Send(path, null, ("Input.Lines[0].Clump", "900"));
         Assert.Contains("must be from 2 to 50", (await Pages.Parse(wrong)).Words(), StringComparison.Ordinal);
     }
@@ -221,11 +303,21 @@ public sealed class StudioPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Counts_changed_elsewhere_keep_the_places_of_the_kinds_whose_count_stayed()
     {
         IDocument page = await _browser.Open("/arrange/wall-pot-west-summer-2027");
-        int[] counts = [.. page.QuerySelectorAll(".is-movable").GroupBy(p => p.GetAttribute("data-item")).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => g.Count())];
+        int[] counts =
+        [
+            .. page.QuerySelectorAll(".is-movable")
+                .GroupBy(p => p.GetAttribute("data-item"))
+                .OrderBy(g => g.Key, StringComparer.Ordinal)
+                .Select(g => g.Count()),
+        ];
         string places = JsonSerializer.Serialize(counts.Select((n, k) => Enumerable.Range(0, n).Select(i => new[] { (double)i, k })));
         using HttpResponseMessage saved = await _browser.Send("/arrange/wall-pot-west-summer-2027", null, ("Places", places));
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
-        using HttpResponseMessage counted = await _browser.Send("/displays/wall-pot-west-summer-2027", null, ("Input.Lines[1].Count", $"{counts[1] + 1}"));
+        using HttpResponseMessage counted = await _browser.Send(
+            "/displays/wall-pot-west-summer-2027",
+            null,
+            ("Input.Lines[1].Count", $"{counts[1] + 1}")
+        );
         Assert.Equal(HttpStatusCode.Redirect, counted.StatusCode);
         IDocument after = await _browser.Open("/arrange/wall-pot-west-summer-2027");
         Assert.Contains(after.QuerySelectorAll(".is-movable[data-item='0']"), p => p.GetAttribute("transform") == "translate(0 0)");

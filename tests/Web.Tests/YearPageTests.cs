@@ -61,13 +61,21 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.True(ids.Length >= 5);
         Assert.Contains("no choice among them brings more than", asked.Words(), StringComparison.Ordinal);
         string job = asked.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value;
-        using HttpResponseMessage accepted = await _browser.PostFrom("/year/close?asked=true", "/year/close?handler=accept", [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]);
+        using HttpResponseMessage accepted = await _browser.PostFrom(
+            "/year/close?asked=true",
+            "/year/close?handler=accept",
+            [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]
+        );
         Assert.Equal(HttpStatusCode.Redirect, accepted.StatusCode);
         IDocument mended = await _browser.Open("/year");
         Assert.Contains("3 of", mended.Words(), StringComparison.Ordinal);
         Assert.True(Bare(mended) < before - 100);
         // What was proposed for the plan as it was does not fit the plan as it is.
-        using HttpResponseMessage again = await _browser.PostFrom("/year/close?asked=true", "/year/close?handler=accept", [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]);
+        using HttpResponseMessage again = await _browser.PostFrom(
+            "/year/close?asked=true",
+            "/year/close?handler=accept",
+            [("job", job), .. ids.Take(3).Select(i => ("take[]", i))]
+        );
         Assert.Contains("someone else", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
         string change = mended.QuerySelector<IHtmlInputElement>("input[name=change]")!.Value;
         using HttpResponseMessage undone = await _browser.PostFrom("/year", "/year?handler=undo", [("change", change)]);
@@ -93,7 +101,11 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Nothing_ticked_does_nothing_and_says_so()
     {
         IDocument asked = await _browser.Over("/year/close?asked=true&planter=kiosk-basket");
-        using HttpResponseMessage answer = await _browser.PostFrom("/year/close?asked=true&planter=kiosk-basket", "/year/close?handler=accept", [("job", asked.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value)]);
+        using HttpResponseMessage answer = await _browser.PostFrom(
+            "/year/close?asked=true&planter=kiosk-basket",
+            "/year/close?handler=accept",
+            [("job", asked.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value)]
+        );
         Assert.Contains("Tick at least one change", (await Pages.Parse(answer)).Words(), StringComparison.Ordinal);
         using HttpResponseMessage gone = await _browser.PostFrom("/year", "/year/close?handler=accept", [("job", Guid.NewGuid().ToString())]);
         Assert.Contains("no longer kept", (await Pages.Parse(gone)).Words(), StringComparison.Ordinal);
@@ -102,11 +114,23 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task An_event_is_added_shown_with_its_colour_and_removed_and_a_faulty_one_keeps_what_was_typed()
     {
-        using HttpResponseMessage wrong = await _browser.Send("/year/events", "/year/events", ("Name", "Harvest fair"), ("FirstDay", "2027-08-20"), ("LastDay", "2027-08-01"));
+        using HttpResponseMessage wrong = await _browser.Send(
+            "/year/events",
+            "/year/events",
+            ("Name", "Harvest fair"),
+            ("FirstDay", "2027-08-20"),
+            ("LastDay", "2027-08-01")
+        );
         IDocument kept = await Pages.Parse(wrong);
         Assert.Contains("must not be before the first day", kept.Words(), StringComparison.Ordinal);
         Assert.Equal("Harvest fair", kept.QuerySelector<IHtmlInputElement>("#Name")!.Value);
-        using HttpResponseMessage added = await _browser.Send("/year/events", "/year/events", ("Name", "Harvest fair"), ("FirstDay", "2027-08-20"), ("LastDay", ""));
+        using HttpResponseMessage added = await _browser.Send(
+            "/year/events",
+            "/year/events",
+            ("Name", "Harvest fair"),
+            ("FirstDay", "2027-08-20"),
+            ("LastDay", "")
+        );
         Assert.Equal(HttpStatusCode.Redirect, added.StatusCode);
         Assert.Contains("Harvest fair", (await _browser.Open("/year")).Words(), StringComparison.Ordinal);
         using HttpResponseMessage removed = await _browser.Send("/year/events/harvest-fair-2027", "/year/events/harvest-fair-2027?handler=remove");
@@ -120,8 +144,15 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal(HttpStatusCode.Redirect, kept.StatusCode);
         using HttpResponseMessage twice = await _browser.Send("/year", "/year?handler=keep", ("name", "first draft"));
         Assert.Contains("already used", (await Pages.Parse(twice)).Words(), StringComparison.Ordinal);
-        string id = (await _browser.Open("/year")).QuerySelectorAll<IHtmlOptionElement>("#beside option").First(o => o.Text.Trim() == "first draft").Value;
-        Assert.Contains("0 planters differ", (await _browser.Open($"/year?beside={id}")).QuerySelector(".rehearsed")!.TextContent, StringComparison.Ordinal);
+        string id = (await _browser.Open("/year"))
+            .QuerySelectorAll<IHtmlOptionElement>("#beside option")
+            .First(o => o.Text.Trim() == "first draft")
+            .Value;
+        Assert.Contains(
+            "0 planters differ",
+            (await _browser.Open($"/year?beside={id}")).QuerySelector(".rehearsed")!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -152,7 +183,11 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task What_becomes_of_a_kind_is_said_once_for_all_planters_of_a_turn()
     {
-        using HttpResponseMessage said = await _browser.PostFrom("/turns/summer-2027", "/turns/summer-2027?handler=fate", [("plant", "pansy-violet"), ("fate", "Compost")]);
+        using HttpResponseMessage said = await _browser.PostFrom(
+            "/turns/summer-2027",
+            "/turns/summer-2027?handler=fate",
+            [("plant", "pansy-violet"), ("fate", "Compost")]
+        );
         Assert.Equal(HttpStatusCode.Redirect, said.StatusCode);
         Assert.Equal("Compost", (await _browser.Open("/turns/summer-2027")).QuerySelector<IHtmlSelectElement>("#fate-pansy-violet")!.Value);
     }
@@ -160,15 +195,38 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     [Fact]
     public async Task A_turn_is_laid_out_over_many_planters_with_some_kinds_staying()
     {
-        using HttpResponseMessage added = await _browser.Send("/turns/new", null, ("Name", "Fall turn"), ("FirstDay", "2027-09-20"), ("LastDay", "2027-09-24"), ("People", "3"));
+        using HttpResponseMessage added = await _browser.Send(
+            "/turns/new",
+            null,
+            ("Name", "Fall turn"),
+            ("FirstDay", "2027-09-20"),
+            ("LastDay", "2027-09-24"),
+            ("People", "3")
+        );
         Assert.Equal("/turns/fall-turn-2027", added.Headers.Location!.ToString());
         IDocument page = await _browser.Open("/turns/fall-turn-2027/plant");
         Assert.Contains(page.QuerySelectorAll<IHtmlInputElement>("input[name='stays[]']"), i => i.Value == "dusty-miller");
-        using HttpResponseMessage none = await _browser.PostFrom("/turns/fall-turn-2027/plant", "/turns/fall-turn-2027/plant", [("Recipe", ""), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1")]);
+        using HttpResponseMessage none = await _browser.PostFrom(
+            "/turns/fall-turn-2027/plant",
+            "/turns/fall-turn-2027/plant",
+            [("Recipe", ""), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1")]
+        );
         Assert.Contains("choose what goes in", (await Pages.Parse(none)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage laid = await _browser.PostFrom("/turns/fall-turn-2027/plant", "/turns/fall-turn-2027/plant", [("Recipe", "silver-and-violet"), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1"), ("planters[]", "shelter-pot-2"), ("stays[]", "dusty-miller")]);
+        using HttpResponseMessage laid = await _browser.PostFrom(
+            "/turns/fall-turn-2027/plant",
+            "/turns/fall-turn-2027/plant",
+            [
+                ("Recipe", "silver-and-violet"),
+                ("Lift", "2027-12-01"),
+                ("planters[]", "shelter-pot-1"),
+                ("planters[]", "shelter-pot-2"),
+                ("stays[]", "dusty-miller"),
+            ]
+        );
         Assert.Equal(HttpStatusCode.Redirect, laid.StatusCode);
-        IElement row = (await _browser.Open("/turns/fall-turn-2027")).QuerySelectorAll("tbody tr").First(r => r.TextContent.Contains("Shelter pot 1", StringComparison.Ordinal));
+        IElement row = (await _browser.Open("/turns/fall-turn-2027"))
+            .QuerySelectorAll("tbody tr")
+            .First(r => r.TextContent.Contains("Shelter pot 1", StringComparison.Ordinal));
         Assert.Contains("Silver-leaf groundsel", row.Children[2].TextContent, StringComparison.Ordinal);
         Assert.Contains("Fan flower", row.Children[3].TextContent, StringComparison.Ordinal);
         Assert.DoesNotContain("Silver-leaf groundsel", row.Children[1].TextContent, StringComparison.Ordinal);
@@ -179,7 +237,10 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         IDocument one = await _browser.Over("/year/close?asked=true&area=promenade");
         IDocument other = await _browser.Over("/year/close?asked=true&area=promenade");
-        Assert.Equal(one.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value, other.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value);
+        Assert.Equal(
+            one.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value,
+            other.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value
+        );
         using HttpResponseMessage answer = await _browser.GetAsync(new Uri($"/jobs/{Guid.NewGuid()}", UriKind.Relative));
         Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
     }
@@ -189,13 +250,26 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         using HttpResponseMessage wrong = await _browser.Send("/displays/band-pot-left-summer-2027", null, ("Input.Lines[0].Cuts", "2029-01-01"));
         Assert.Contains("must lie while it stands", (await Pages.Parse(wrong)).Words(), StringComparison.Ordinal);
-        using HttpResponseMessage saved = await _browser.Send("/displays/band-pot-left-summer-2027", null, ("Input.Lines[0].Cuts", "2027-07-12 at 15 of 50%, 2027-08-20"), ("Input.Lines[0].Fate", "SeedSaved"));
+        using HttpResponseMessage saved = await _browser.Send(
+            "/displays/band-pot-left-summer-2027",
+            null,
+            ("Input.Lines[0].Cuts", "2027-07-12 at 15 of 50%, 2027-08-20"),
+            ("Input.Lines[0].Fate", "SeedSaved")
+        );
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
         IDocument page = await _browser.Open("/displays/band-pot-left-summer-2027");
         Assert.Equal("2027-07-12 at 15 of 50%, 2027-08-20", page.QuerySelector<IHtmlInputElement>("#Input_Lines_0__Cuts")!.Value);
         Assert.Matches("50.?% of them cut to 15 cm on [A-Za-z]* ?12 Jul[^:]*: flowers stand about 40 cm high", page.Words());
-        using HttpResponseMessage unclear = await _browser.Send("/displays/band-pot-left-summer-2027", null, ("Input.Lines[0].Cuts", "2027-07-12 at half"));
-        Assert.Contains("\"2027-07-12 at half\" is no cut; write 2027-07-19, or 2027-07-19 at 20 of 50%", (await Pages.Parse(unclear)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage unclear = await _browser.Send(
+            "/displays/band-pot-left-summer-2027",
+            null,
+            ("Input.Lines[0].Cuts", "2027-07-12 at half")
+        );
+        Assert.Contains(
+            "\"2027-07-12 at half\" is no cut; write 2027-07-19, or 2027-07-19 at 20 of 50%",
+            (await Pages.Parse(unclear)).Words(),
+            StringComparison.Ordinal
+        );
         Assert.Equal("SeedSaved", page.QuerySelector<IHtmlSelectElement>("#Input_Lines_0__Fate")!.Value);
     }
 
@@ -203,7 +277,12 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         int.Parse(page.Words().Split(" planter-days. Close")[0].Split(' ')[^1], System.Globalization.CultureInfo.InvariantCulture);
 
     private static string Spell(IDocument page, string planter) =>
-        page.QuerySelectorAll(".under li").First(l => l.TextContent.Contains(planter, StringComparison.Ordinal)).ChildNodes.OfType<IText>().First(t => t.TextContent.Contains("days", StringComparison.Ordinal)).TextContent.Trim(' ', ',').Replace('\u00a0', ' ');
+        page.QuerySelectorAll(".under li")
+            .First(l => l.TextContent.Contains(planter, StringComparison.Ordinal))
+            .ChildNodes.OfType<IText>()
+            .First(t => t.TextContent.Contains("days", StringComparison.Ordinal))
+            .TextContent.Trim(' ', ',')
+            .Replace('\u00a0', ' ');
 }
 
 /// <summary>The year of a site with more planters than fit a screen.</summary>
@@ -215,7 +294,10 @@ public sealed class ManyPlantersTests(MeadowApp app) : IClassFixture<MeadowApp>
         var plans = new PlanStore(app.Database, PlanFile.Stored);
         Plan demo = await plans.Load();
         var planters = Enumerable.Range(0, 150).Select(i => demo.Planters[i % 5] with { Id = $"p{i}", Name = $"Planter {i}" }).ToList();
-        var displays = Enumerable.Range(0, 150).SelectMany(i => demo.DisplaysOf(demo.Planters[i % 5].Id).Select(d => d with { Id = $"{d.Id}-{i}", PlanterId = $"p{i}" })).ToList();
+        var displays = Enumerable
+            .Range(0, 150)
+            .SelectMany(i => demo.DisplaysOf(demo.Planters[i % 5].Id).Select(d => d with { Id = $"{d.Id}-{i}", PlanterId = $"p{i}" }))
+            .ToList();
         await plans.Replace(new Plan(demo.Site, demo.Areas, planters, demo.Palette, displays, demo.Turns, events: demo.Events));
         HttpClient browser = app.Browser();
         IDocument page = await browser.Open("/year");

@@ -29,7 +29,16 @@ public sealed partial class DemoWordsTests
     public void Why_plants_do_not_fit_the_demos_planters_is_whole_and_in_the_units_of_the_site()
     {
         var flowering = new SiteFlowering(Weather, Start);
-        Core.Facts.Fact[] reasons = [.. Demo.Planters.Take(6).SelectMany(p => new FitQuestion(flowering, Demo.Site, p, Demo.AreaOf(p), new LocalDate(2027, 1, 10), new LocalDate(2027, 7, 10)).Ask(Demo.Palette)).SelectMany(f => f.Reasons).Select(r => r.Why)];
+        Core.Facts.Fact[] reasons =
+        [
+            .. Demo
+                .Planters.Take(6)
+                .SelectMany(p =>
+                    new FitQuestion(flowering, Demo.Site, p, Demo.AreaOf(p), new LocalDate(2027, 1, 10), new LocalDate(2027, 7, 10)).Ask(Demo.Palette)
+                )
+                .SelectMany(f => f.Reasons)
+                .Select(r => r.Why),
+        ];
         Assert.True(reasons.Select(r => r.Kind).Distinct().Count() >= 10);
         Assert.All(reasons.Select(new FactWriter(SiteUnits.Metric).Say), s => Whole(s, OfTheUs()));
         Assert.All(reasons.Select(new FactWriter(SiteUnits.UsCustomary).Say), s => Whole(s, Metric()));

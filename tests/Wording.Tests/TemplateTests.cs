@@ -14,7 +14,14 @@ public sealed class TemplateTests
     [InlineData("{n:children|dogs} come", false, "dogs come")]
     [InlineData("of [“{n}”]", "", "of ")]
     public void A_template_says_what_there_is_to_say(string template, object? n, string said) =>
-        Assert.Equal(said, Template.Fill(template, name => name == "n" ? n : throw new InvalidOperationException(name), new FactWriter(Core.Planning.SiteUnits.Metric).Of));
+        Assert.Equal(
+            said,
+            Template.Fill(
+                template,
+                name => name == "n" ? n : throw new InvalidOperationException(name),
+                new FactWriter(Core.Planning.SiteUnits.Metric).Of
+            )
+        );
 
     [Fact]
     public void Text_that_people_typed_is_never_taken_for_a_template() =>

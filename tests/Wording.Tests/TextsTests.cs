@@ -34,7 +34,9 @@ public sealed class TextsTests
             IReadOnlyDictionary<string, string> own = Texts.All(set, language);
             if (Texts.OfTheCrew.Contains(set, StringComparer.Ordinal))
                 Assert.Equal(english.Keys.Order(StringComparer.Ordinal), own.Keys.Order(StringComparer.Ordinal));
-            Assert.All(own.Where(t => english.ContainsKey(t.Key)), t => Assert.Equal(Template.Names(english[t.Key]).Order(StringComparer.Ordinal), Template.Names(t.Value).Order(StringComparer.Ordinal)));
+            Assert.All(own.Where(t => english.ContainsKey(t.Key)), t =>
+                Assert.Equal(Template.Names(english[t.Key]).Order(StringComparer.Ordinal), Template.Names(t.Value).Order(StringComparer.Ordinal))
+            );
         }
     }
 
@@ -50,7 +52,12 @@ public sealed class TextsTests
     [Fact]
     public void Every_member_of_an_enumeration_that_is_worded_has_its_word()
     {
-        foreach (IGrouping<string, string> set in Texts.All("Words", English).Keys.Where(k => k.Contains('.', StringComparison.Ordinal)).GroupBy(k => k.Split('.')[0], k => k.Split('.')[1], StringComparer.Ordinal))
+        foreach (
+            IGrouping<string, string> set in Texts
+                .All("Words", English)
+                .Keys.Where(k => k.Contains('.', StringComparison.Ordinal))
+                .GroupBy(k => k.Split('.')[0], k => k.Split('.')[1], StringComparer.Ordinal)
+        )
         {
             if (typeof(Working).Assembly.GetTypes().FirstOrDefault(t => t.IsEnum && t.Name == set.Key) is { } kinds)
                 Assert.Equal(Enum.GetNames(kinds).Order(StringComparer.Ordinal), set.Order(StringComparer.Ordinal));

@@ -11,26 +11,27 @@ public sealed class UnitsTests
     private static readonly FactWriter Metric = new(SiteUnits.Metric, "€");
     private static readonly FactWriter Us = new(SiteUnits.UsCustomary, "$");
 
-    public static TheoryData<Quantity, string, string> Figures => new()
-    {
-        { Quantity.Cm(254), "254 cm", "100 in" },
-        { Quantity.Cm(19, 1), "19 cm", "7.5 in" },
-        { Quantity.Celsius(-40), "−40 °C", "−40 °F" },
-        { Quantity.Celsius(0), "0 °C", "32 °F" },
-        { Quantity.CelsiusApart(5), "5 °C", "9 °F" },
-        { Quantity.Litres(3.785411784, 1), "3.8 L", "1 gal" },
-        { Quantity.Kilograms(45.359237), "45 kg", "100 lb" },
-        { Quantity.SquareMetres(9.290304), "9.3 m²", "100 ft²" },
-        { Quantity.Metres(30.48), "30 m", "100 ft" },
-        { new Quantity(25.4, Dimension.Rain), "25 mm", "1 in" },
-        { new Quantity(10, Dimension.Speed), "10 m/s", "22 mph" },
-        { new Quantity(100, Dimension.Load), "100 kg/m²", "20 lb/ft²" },
-        { Quantity.Share(0.347), "35 %", "35 %" },
-        { Quantity.OutOfTen(0.3), "3 of 10", "3 of 10" },
-        { Quantity.Weeks(1), "1 week", "1 week" },
-        { Quantity.Days(12), "12 days", "12 days" },
-        { Quantity.Number(double.NaN), "—", "—" },
-    };
+    public static TheoryData<Quantity, string, string> Figures =>
+        new()
+        {
+            { Quantity.Cm(254), "254 cm", "100 in" },
+            { Quantity.Cm(19, 1), "19 cm", "7.5 in" },
+            { Quantity.Celsius(-40), "−40 °C", "−40 °F" },
+            { Quantity.Celsius(0), "0 °C", "32 °F" },
+            { Quantity.CelsiusApart(5), "5 °C", "9 °F" },
+            { Quantity.Litres(3.785411784, 1), "3.8 L", "1 gal" },
+            { Quantity.Kilograms(45.359237), "45 kg", "100 lb" },
+            { Quantity.SquareMetres(9.290304), "9.3 m²", "100 ft²" },
+            { Quantity.Metres(30.48), "30 m", "100 ft" },
+            { new Quantity(25.4, Dimension.Rain), "25 mm", "1 in" },
+            { new Quantity(10, Dimension.Speed), "10 m/s", "22 mph" },
+            { new Quantity(100, Dimension.Load), "100 kg/m²", "20 lb/ft²" },
+            { Quantity.Share(0.347), "35 %", "35 %" },
+            { Quantity.OutOfTen(0.3), "3 of 10", "3 of 10" },
+            { Quantity.Weeks(1), "1 week", "1 week" },
+            { Quantity.Days(12), "12 days", "12 days" },
+            { Quantity.Number(double.NaN), "—", "—" },
+        };
 
     /// <summary>By the definitions of the inch, gallon and pound (NIST SP 811).</summary>
     [Theory]

@@ -21,7 +21,13 @@ public sealed record Outcome(int Code, string? Location, string Body, TimeSpan T
 public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byte[]> files)
 {
     /// <summary>Minutes that the whole is to take; null for the short run within the suite.</summary>
-    public static readonly double? Minutes = double.TryParse(Environment.GetEnvironmentVariable("HOSTILE_MINUTES"), System.Globalization.CultureInfo.InvariantCulture, out double m) ? m : null;
+    public static readonly double? Minutes = double.TryParse(
+        Environment.GetEnvironmentVariable("HOSTILE_MINUTES"),
+        System.Globalization.CultureInfo.InvariantCulture,
+        out double m
+    )
+        ? m
+        : null;
 
     /// <summary>Longest that any answer may take. Within the suite other tests share the machine, and only what hangs is found.</summary>
     public static readonly TimeSpan Longest = TimeSpan.FromSeconds(Minutes is null ? 30 : 5);
@@ -54,13 +60,17 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         using IDocument page = await Context.OpenAsync(r => r.Content(body));
         return
         [
-            .. page.QuerySelectorAll<IHtmlFormElement>("form[method=post]").SelectMany(form =>
-            {
-                string action = form.GetAttribute("action") is { Length: > 0 } a ? a : path;
-                List<string[]> fields = [.. Fields(form, page)];
-                IEnumerable<string> targets = form.QuerySelectorAll("[formaction]").Select(b => b.GetAttribute("formaction")!).Prepend(action).Distinct(StringComparer.Ordinal);
-                return targets.Select(t => new Operation("POST", t, fields));
-            }),
+            .. page.QuerySelectorAll<IHtmlFormElement>("form[method=post]")
+                .SelectMany(form =>
+                {
+                    string action = form.GetAttribute("action") is { Length: > 0 } a ? a : path;
+                    List<string[]> fields = [.. Fields(form, page)];
+                    IEnumerable<string> targets = form.QuerySelectorAll("[formaction]")
+                        .Select(b => b.GetAttribute("formaction")!)
+                        .Prepend(action)
+                        .Distinct(StringComparer.Ordinal);
+                    return targets.Select(t => new Operation("POST", t, fields));
+                }),
         ];
     }
 
@@ -78,16 +88,32 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
                 query.Add($"handler={door.Handler}");
             foreach (string name in door.Fields.Where(_ => random.Next(3) == 0))
                 query.Add($"{Uri.EscapeDataString(name)}={Escaped(Known(name, plan, random))}");
-            return new Operation(door.Method, query.Count == 0 ? path : $"{path}?{string.Join('&', query)}", door.Method == "GET" ? null : await Token(path));
+            return new Operation(
+                door.Method,
+                query.Count == 0 ? path : $"{path}?{string.Join('&', query)}",
+                door.Method == "GET" ? null : await Token(path)
+            );
         }
         Outcome page = await Send(new Operation("GET", path));
         Assert.False(IsFailure(page), $"GET {path}: {page.Code} in {page.Took.TotalSeconds:0.0} s");
         IReadOnlyList<Operation> forms = page.Code == 200 ? await Forms(path, page.Body) : [];
-        Operation[] own = [.. forms.Where(f => door.Handler is null ? !f.Path.Contains("handler=", StringComparison.Ordinal) : f.Path.Contains($"handler={door.Handler}", StringComparison.OrdinalIgnoreCase))];
+        Operation[] own =
+        [
+            .. forms.Where(f =>
+                door.Handler is null
+                    ? !f.Path.Contains("handler=", StringComparison.Ordinal)
+                    : f.Path.Contains($"handler={door.Handler}", StringComparison.OrdinalIgnoreCase)
+            ),
+        ];
         string[][] token = [.. forms.Take(1).SelectMany(f => f.Fields!).Where(f => f[0] == "__RequestVerificationToken")];
-        Operation start = own.Length > 0
-            ? own[random.Next(own.Length)]
-            : new Operation("POST", path + (door.Handler is null ? string.Empty : $"?handler={door.Handler}"), [.. door.Fields.Select(f => new[] { f, Known(f, plan, random) }), .. token]);
+        Operation start =
+            own.Length > 0
+                ? own[random.Next(own.Length)]
+                : new Operation(
+                    "POST",
+                    path + (door.Handler is null ? string.Empty : $"?handler={door.Handler}"),
+                    [.. door.Fields.Select(f => new[] { f, Known(f, plan, random) }), .. token]
+                );
         List<string[]> fields = [.. start.Fields!.Select(f => f.ToArray())];
         // Names that the door reads and its form does not show are tried too.
         if (random.Next(3) == 0 && door.Fields.Count > 0)
@@ -107,7 +133,12 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         }
         if (!door.TakesFile || !files.TryGetValue(door.Route, out byte[]? file))
             return start with { Fields = fields };
-        return start with { Fields = fields, FileName = Corpus.Value(random) is { Length: > 0 and < 200 } called ? called : "file.csv", File = random.Next(6) == 0 ? file : Corpus.Changed(file, random) };
+        return start with
+        {
+            Fields = fields,
+            FileName = Corpus.Value(random) is { Length: > 0 and < 200 } called ? called : "file.csv",
+            File = random.Next(6) == 0 ? file : Corpus.Changed(file, random),
+        };
     }
 
     private async Task<IReadOnlyList<string[]>> Token(string path)
@@ -118,7 +149,10 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
 
     private static IEnumerable<string[]> Fields(IHtmlFormElement form, IDocument page)
     {
-        foreach (IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]").Concat(string.IsNullOrEmpty(form.Id) ? [] : page.QuerySelectorAll($"select[form='{form.Id}'], input[form='{form.Id}']")))
+        foreach (
+            IElement field in form.QuerySelectorAll("input[name], select[name], textarea[name]")
+                .Concat(string.IsNullOrEmpty(form.Id) ? [] : page.QuerySelectorAll($"select[form='{form.Id}'], input[form='{form.Id}']"))
+        )
         {
             if (field is IHtmlInputElement { Type: "file" } or IHtmlInputElement { Type: "radio" or "checkbox", IsChecked: false })
                 continue;
@@ -136,7 +170,11 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
     private static HttpContent Content(Operation operation)
     {
         if (operation.FileName is null)
-            return new StringContent(string.Join('&', (operation.Fields ?? []).Select(f => $"{Escaped(f[0])}={Escaped(f[1])}")), Encoding.ASCII, "application/x-www-form-urlencoded");
+            return new StringContent(
+                string.Join('&', (operation.Fields ?? []).Select(f => $"{Escaped(f[0])}={Escaped(f[1])}")),
+                Encoding.ASCII,
+                "application/x-www-form-urlencoded"
+            );
         var content = new MultipartFormDataContent();
         foreach (string[] field in operation.Fields ?? [])
             content.Add(new ByteArrayContent(Encoding.UTF8.GetBytes(field[1])), $"\"{Escaped(field[0])}\"");
@@ -151,7 +189,10 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         foreach (char c in text)
         {
             if (char.IsSurrogate(c))
-                escaped.Append(System.Globalization.CultureInfo.InvariantCulture, $"%{0xE0 | (c >> 12):X2}%{0x80 | ((c >> 6) & 0x3F):X2}%{0x80 | (c & 0x3F):X2}");
+                escaped.Append(
+                    System.Globalization.CultureInfo.InvariantCulture,
+                    $"%{0xE0 | (c >> 12):X2}%{0x80 | ((c >> 6) & 0x3F):X2}%{0x80 | (c & 0x3F):X2}"
+                );
             else
                 escaped.Append(Uri.EscapeDataString($"{c}"));
         }
@@ -166,7 +207,10 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
             if (!parts[i].StartsWith('{'))
                 continue;
             IReadOnlyList<string> ids = Surface.Ids(route, plan);
-            parts[i] = random.Next(12) == 0 || ids.Count == 0 ? Escaped(Corpus.Value(random) is { Length: > 0 and < 300 } odd && !odd.Contains('\0', StringComparison.Ordinal) ? odd : " ") : ids[random.Next(ids.Count)];
+            parts[i] =
+                random.Next(12) == 0 || ids.Count == 0
+                    ? Escaped(Corpus.Value(random) is { Length: > 0 and < 300 } odd && !odd.Contains('\0', StringComparison.Ordinal) ? odd : " ")
+                    : ids[random.Next(ids.Count)];
         }
         return string.Join('/', parts) is { Length: > 0 } path ? path : "/";
     }
@@ -182,7 +226,22 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
             1 => [.. plan.Palette.Select(p => p.Id)],
             2 => [.. plan.Displays.Select(d => d.Id)],
             3 => [.. plan.Turns.Select(t => t.Id), .. plan.Areas.Select(a => a.Id)],
-            4 => ["Bulbs", "Seasonal", "Standing", "perennial", "bulb", "tender-annual", "Peak", "Stays", "OneEach", "true", "false", "shrub", "evergreen"],
+            4 =>
+            [
+                "Bulbs",
+                "Seasonal",
+                "Standing",
+                "perennial",
+                "bulb",
+                "tender-annual",
+                "Peak",
+                "Stays",
+                "OneEach",
+                "true",
+                "false",
+                "shrub",
+                "evergreen",
+            ],
             5 => ["2027-04-14", "2026-12-01", "2028-06-01", "2027-09-30"],
             _ => ["5", "12", "40", "1.5", "#aabbcc", name],
         };

@@ -15,7 +15,9 @@ public sealed class EveryWrite(HostileApp app) : IClassFixture<HostileApp>
         {
             await app.Restore();
             Plan plan = await app.Plans.Load();
-            IEnumerable<(string Path, string? Id)> paths = door.Route.Contains('{', StringComparison.Ordinal) ? Surface.Ids(door.Route, plan).Take(4).Select(id => (Surface.At(door.Route, id), (string?)id)) : [(door.Route, null)];
+            IEnumerable<(string Path, string? Id)> paths = door.Route.Contains('{', StringComparison.Ordinal)
+                ? Surface.Ids(door.Route, plan).Take(4).Select(id => (Surface.At(door.Route, id), (string?)id))
+                : [(door.Route, null)];
             foreach ((string path, string? id) in paths)
             {
                 if (await Accepted(browser, door, path) is not { } sent)
@@ -37,9 +39,16 @@ public sealed class EveryWrite(HostileApp app) : IClassFixture<HostileApp>
         Outcome page = await browser.Send(new Operation("GET", path));
         if (page.Code != 200)
             return null;
-        foreach (Operation form in (await Attacker.Forms(path, page.Body)).Where(f => door.Handler is null ? !f.Path.Contains("handler=", StringComparison.Ordinal) : f.Path.Contains($"handler={door.Handler}", StringComparison.OrdinalIgnoreCase)))
+        foreach (
+            Operation form in (await Attacker.Forms(path, page.Body)).Where(f =>
+                door.Handler is null
+                    ? !f.Path.Contains("handler=", StringComparison.Ordinal)
+                    : f.Path.Contains($"handler={door.Handler}", StringComparison.OrdinalIgnoreCase)
+            )
+        )
         {
-            Operation sent = door.TakesFile && app.Files.TryGetValue(door.Route, out byte[]? file) ? form with { FileName = "file", File = file } : form;
+            Operation sent =
+                door.TakesFile && app.Files.TryGetValue(door.Route, out byte[]? file) ? form with { FileName = "file", File = file } : form;
             Outcome outcome = await browser.Send(sent);
             Assert.False(Attacker.IsFailure(outcome), $"{sent}: {outcome.Code}");
             if (outcome.Code == 302)

@@ -50,7 +50,9 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
         await Walked(walker, since);
         long grown = await Held(minutes >= 5) - before;
         Assert.True(grown < MostGrowthBytes, $"the app holds {grown >> 20} MB more than before");
-        TestContext.Current.TestOutputHelper?.WriteLine($"seed {seed}: {sent} requests, {string.Join(", ", codes.Select(c => $"{c.Key}: {c.Value}"))}; {grown >> 20} MB more held");
+        TestContext.Current.TestOutputHelper?.WriteLine(
+            $"seed {seed}: {sent} requests, {string.Join(", ", codes.Select(c => $"{c.Key}: {c.Value}"))}; {grown >> 20} MB more held"
+        );
 
         async Task<Outcome> Sent(Operation operation)
         {
@@ -58,7 +60,10 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
                 since.Add(operation);
             Outcome outcome = await attacker.Send(operation);
             codes[outcome.Code] = codes.GetValueOrDefault(outcome.Code) + 1;
-            Assert.False(Attacker.IsFailure(outcome), $"{outcome.Code} in {outcome.Took.TotalSeconds:0.0} s, seed {seed}, request {sent}: {operation}\n{Case(operation)}");
+            Assert.False(
+                Attacker.IsFailure(outcome),
+                $"{outcome.Code} in {outcome.Took.TotalSeconds:0.0} s, seed {seed}, request {sent}: {operation}\n{Case(operation)}"
+            );
             return outcome;
         }
     }
@@ -67,7 +72,10 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
     private async Task Walked(Attacker walker, List<Operation> since)
     {
         LoadedPlan now = await app.Plans.Now();
-        Assert.True(now.Aside.Count == 0, $"{string.Join('\n', now.Aside)} was accepted and does not fit. Since the last walk:\n{string.Join('\n', since)}");
+        Assert.True(
+            now.Aside.Count == 0,
+            $"{string.Join('\n', now.Aside)} was accepted and does not fit. Since the last walk:\n{string.Join('\n', since)}"
+        );
         IReadOnlyList<string> failed = await Walk.Failures(walker, app.Doors, now.Plan, 3);
         Assert.True(failed.Count == 0, $"{string.Join('\n', failed)}\nSince the last walk:\n{string.Join('\n', since)}");
         since.Clear();
@@ -85,5 +93,6 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
     }
 
     // As it is kept among the cases.
-    private static string Case(Operation operation) => operation.File is { Length: > 4000 } ? string.Empty : JsonSerializer.Serialize(operation, StoredCases.Form);
+    private static string Case(Operation operation) =>
+        operation.File is { Length: > 4000 } ? string.Empty : JsonSerializer.Serialize(operation, StoredCases.Form);
 }

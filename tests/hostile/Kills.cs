@@ -31,23 +31,61 @@ public sealed class Kills : IAsyncLifetime
             using var over = new CancellationTokenSource();
             Task[] writers =
             [
-                .. Enumerable.Range(0, 2).Select(w => Writing(app, async (browser, i) =>
-                {
-                    Guid id = Guid.NewGuid();
-                    await Send(browser, "/log", string.Empty, [["EntryId", $"{id}"], ["planter", planters[w]], ["Day", "2026-11-01"], ["Kind", "Note"], ["Note", $"{k} {w} {i}"], ["By", "Rosa"]]);
-                    logged.Add(id);
-                }, over.Token)),
-                .. planters.Select(p => Writing(app, async (browser, i) =>
-                {
-                    string note = $"{k} {i}";
-                    notes[p + " tried"] = note;
-                    await Send(browser, $"/planters/{p}/edit", string.Empty, [["Input.Note", note]]);
-                    notes[p] = note;
-                }, over.Token)),
+                .. Enumerable
+                    .Range(0, 2)
+                    .Select(w =>
+                        Writing(
+                            app,
+                            async (browser, i) =>
+                            {
+                                Guid id = Guid.NewGuid();
+                                await Send(
+                                    browser,
+                                    "/log",
+                                    string.Empty,
+                                    [
+                                        ["EntryId", $"{id}"],
+                                        ["planter", planters[w]],
+                                        ["Day", "2026-11-01"],
+                                        ["Kind", "Note"],
+                                        ["Note", $"{k} {w} {i}"],
+                                        ["By", "Rosa"],
+                                    ]
+                                );
+                                logged.Add(id);
+                            },
+                            over.Token
+                        )
+                    ),
+                .. planters.Select(p =>
+                    Writing(
+                        app,
+                        async (browser, i) =>
+                        {
+                            string note = $"{k} {i}";
+                            notes[p + " tried"] = note;
+                            await Send(
+                                browser,
+                                $"/planters/{p}/edit",
+                                string.Empty,
+                                [
+                                    ["Input.Note", note],
+                                ]
+                            );
+                            notes[p] = note;
+                        },
+                        over.Token
+                    )
+                ),
             ];
             // Killed while all are writing, at no special moment.
             int before = logged.Count;
-            for (int waited = 0; (logged.Count < before + 8 || !planters.All(p => notes.GetValueOrDefault(p)?.StartsWith($"{k} ", StringComparison.Ordinal) == true)) && waited < 600; waited++)
+            for (
+                int waited = 0;
+                (logged.Count < before + 8 || !planters.All(p => notes.GetValueOrDefault(p)?.StartsWith($"{k} ", StringComparison.Ordinal) == true))
+                    && waited < 600;
+                waited++
+            )
                 await Task.Delay(100);
             await Task.Delay(TimeSpan.FromMilliseconds(70 * (k % 9)));
             await app.Kill();
@@ -68,24 +106,26 @@ public sealed class Kills : IAsyncLifetime
         TestContext.Current.TestOutputHelper?.WriteLine($"{kills} kills: {logged.Count} entries acknowledged, none lost, none twice");
     }
 
-    private static Task Writing(AppProcess app, Func<HttpClient, int, Task> write, CancellationToken over) => Task.Run(
-        async () =>
-        {
-            using var browser = new HttpClient { BaseAddress = app.Browser.BaseAddress };
-            for (int i = 0; !over.IsCancellationRequested; i++)
+    private static Task Writing(AppProcess app, Func<HttpClient, int, Task> write, CancellationToken over) =>
+        Task.Run(
+            async () =>
             {
-                try
+                using var browser = new HttpClient { BaseAddress = app.Browser.BaseAddress };
+                for (int i = 0; !over.IsCancellationRequested; i++)
                 {
-                    await write(browser, i);
+                    try
+                    {
+                        await write(browser, i);
+                    }
+                    catch (Exception e) when (e is HttpRequestException or IOException or TaskCanceledException)
+                    {
+                        // Killed midway: not acknowledged.
+                        return;
+                    }
                 }
-                catch (Exception e) when (e is HttpRequestException or IOException or TaskCanceledException)
-                {
-                    // Killed midway: not acknowledged.
-                    return;
-                }
-            }
-        },
-        CancellationToken.None);
+            },
+            CancellationToken.None
+        );
 
     private static async Task Send(HttpClient browser, string page, string query, string[][] fields)
     {

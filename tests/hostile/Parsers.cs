@@ -48,19 +48,20 @@ public sealed class Parsers
     }
 
     /// <summary>Files that once took gigabytes.</summary>
-    public static TheoryData<string, string> Bombs => new()
-    {
-        { "PaletteSheet.Read", "wide" },
-        { "WeatherFile.Read", "wide" },
-        { "CsvSheets.ReadLog", "wide" },
-        { "WeatherFile.Read", "days" },
-        { "PlanFile.Read", "areas" },
-        { "PlanFile.Read", "deep" },
-        { "PlanFile.Read", "nulls" },
-        { "MapFile.Read", "points" },
-        { "CsvSheets.ReadLog", "quote" },
-        { "PaletteSheet.Read", "rows" },
-    };
+    public static TheoryData<string, string> Bombs =>
+        new()
+        {
+            { "PaletteSheet.Read", "wide" },
+            { "WeatherFile.Read", "wide" },
+            { "CsvSheets.ReadLog", "wide" },
+            { "WeatherFile.Read", "days" },
+            { "PlanFile.Read", "areas" },
+            { "PlanFile.Read", "deep" },
+            { "PlanFile.Read", "nulls" },
+            { "MapFile.Read", "points" },
+            { "CsvSheets.ReadLog", "quote" },
+            { "PaletteSheet.Read", "rows" },
+        };
 
     [Theory]
     [MemberData(nameof(Bombs))]
@@ -83,7 +84,9 @@ public sealed class Parsers
     {
         static byte[] Grey(int width, int height)
         {
-            using var bitmap = new SkiaSharp.SKBitmap(new SkiaSharp.SKImageInfo(width, height, SkiaSharp.SKColorType.Gray8, SkiaSharp.SKAlphaType.Opaque));
+            using var bitmap = new SkiaSharp.SKBitmap(
+                new SkiaSharp.SKImageInfo(width, height, SkiaSharp.SKColorType.Gray8, SkiaSharp.SKAlphaType.Opaque)
+            );
             using SkiaSharp.SKData data = bitmap.Encode(SkiaSharp.SKEncodedImageFormat.Jpeg, 60);
             return data.ToArray();
         }
@@ -100,23 +103,34 @@ public sealed class Parsers
         Assert.True(most - before < MostGrowthBytes, $"{(most - before) >> 20} MB");
     }
 
-    private static IEnumerable<MethodInfo> Methods() => typeof(FileLimits).Assembly.GetExportedTypes()
-        .SelectMany(t => t.GetMethods(BindingFlags.Public | BindingFlags.Static | BindingFlags.DeclaredOnly))
-        .Where(m => m.GetParameters() is [{ ParameterType: var first }, ..] && first == typeof(Stream) && m.DeclaringType != typeof(FileLimits));
+    private static IEnumerable<MethodInfo> Methods() =>
+        typeof(FileLimits)
+            .Assembly.GetExportedTypes()
+            .SelectMany(t => t.GetMethods(BindingFlags.Public | BindingFlags.Static | BindingFlags.DeclaredOnly))
+            .Where(m => m.GetParameters() is [{ ParameterType: var first }, ..] && first == typeof(Stream) && m.DeclaringType != typeof(FileLimits));
 
     private static string? Failure(MethodInfo method, byte[] file)
     {
         using var stream = new MemoryStream(file);
-        object?[] arguments = [.. method.GetParameters().Select(p => p.ParameterType switch
-        {
-            var t when t == typeof(Stream) => stream,
-            var t when t == typeof(Plan) => Demo,
-            var t when t == typeof(IReadOnlyList<Plant>) => Demo.Palette,
-            var t when t == typeof(LocalDate) => new LocalDate(2026, 11, 23),
-            var t when t == typeof(Func<string, Stream>) => (Func<string, Stream>)(name => throw new InvalidInputException("file", $"there is no file \"{name}\"")),
-            _ when p.HasDefaultValue => p.DefaultValue,
-            var t => throw new InvalidOperationException($"Tell here what {t.Name} a reader takes."),
-        })];
+        object?[] arguments =
+        [
+            .. method
+                .GetParameters()
+                .Select(p =>
+                    p.ParameterType switch
+                    {
+                        var t when t == typeof(Stream) => stream,
+                        var t when t == typeof(Plan) => Demo,
+                        var t when t == typeof(IReadOnlyList<Plant>) => Demo.Palette,
+                        var t when t == typeof(LocalDate) => new LocalDate(2026, 11, 23),
+                        var t when t == typeof(Func<string, Stream>) => (Func<string, Stream>)(
+                            name => throw new InvalidInputException("file", $"there is no file \"{name}\"")
+                        ),
+                        _ when p.HasDefaultValue => p.DefaultValue,
+                        var t => throw new InvalidOperationException($"Tell here what {t.Name} a reader takes."),
+                    }
+                ),
+        ];
         try
         {
             method.Invoke(null, arguments);
@@ -132,17 +146,45 @@ public sealed class Parsers
         }
     }
 
-    private static byte[] Good(MethodInfo method) => method.DeclaringType!.Name switch
-    {
-        nameof(PlanFile) => Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(PlanFile.Write(new Plan(Demo.Site, Demo.Areas, Demo.Planters, [.. Demo.Palette.Where(p => Demo.Displays.Any(d => d.Items.Any(i => i.PlantId == p.Id)) || Demo.Recipes.Any(r => r.Items.Any(i => i.PlantId == p.Id)) || Demo.Lots.Any(l => l.PlantId == p.Id))], Demo.Displays, Demo.Turns, Demo.Map, Demo.Lots, Demo.Recipes, Demo.Events)))),
-        nameof(MapFile) => MapFile.Write(Demo),
-        "PaletteSheet" => First("palette.csv", 6000),
-        "CsvSheets" => File.ReadAllBytes(MeadowApp.Demo("kittiwake-quay.log.csv")),
-        nameof(WeatherFile) => First("kittiwake-quay.dly", 20_000),
-        nameof(StationSheet) => StationSheet.Write([new(new LocalDate(2026, 1, 1), -3.5, 2.25, 1), new(new LocalDate(2026, 1, 2), null, 4, null, 12, 3.3, 80, 5)]),
-        nameof(AccuracySheet) => "climate,Here,45,maritime,C,7/2,8/2,10/3,12/5,15/8,18/10,20/12,19/12,17/10,13/7,10/4,7/2\nwindow,snowdrop,flower,Here,22 Jan,15 Feb\n"u8.ToArray(),
-        var name => throw new InvalidOperationException($"Give here a good file for {name}."),
-    };
+    private static byte[] Good(MethodInfo method) =>
+        method.DeclaringType!.Name switch
+        {
+            nameof(PlanFile) => Encoding.UTF8.GetBytes(
+                Encoding.UTF8.GetString(
+                    PlanFile.Write(
+                        new Plan(
+                            Demo.Site,
+                            Demo.Areas,
+                            Demo.Planters,
+                            [
+                                .. Demo.Palette.Where(p =>
+                                    Demo.Displays.Any(d => d.Items.Any(i => i.PlantId == p.Id))
+                                    || Demo.Recipes.Any(r => r.Items.Any(i => i.PlantId == p.Id))
+                                    || Demo.Lots.Any(l => l.PlantId == p.Id)
+                                ),
+                            ],
+                            Demo.Displays,
+                            Demo.Turns,
+                            Demo.Map,
+                            Demo.Lots,
+                            Demo.Recipes,
+                            Demo.Events
+                        )
+                    )
+                )
+            ),
+            nameof(MapFile) => MapFile.Write(Demo),
+            "PaletteSheet" => First("palette.csv", 6000),
+            "CsvSheets" => File.ReadAllBytes(MeadowApp.Demo("kittiwake-quay.log.csv")),
+            nameof(WeatherFile) => First("kittiwake-quay.dly", 20_000),
+            nameof(StationSheet) => StationSheet.Write([
+                new(new LocalDate(2026, 1, 1), -3.5, 2.25, 1),
+                new(new LocalDate(2026, 1, 2), null, 4, null, 12, 3.3, 80, 5),
+            ]),
+            nameof(AccuracySheet) =>
+                "climate,Here,45,maritime,C,7/2,8/2,10/3,12/5,15/8,18/10,20/12,19/12,17/10,13/7,10/4,7/2\nwindow,snowdrop,flower,Here,22 Jan,15 Feb\n"u8.ToArray(),
+            var name => throw new InvalidOperationException($"Give here a good file for {name}."),
+        };
 
     private static byte[] First(string demo, int most)
     {
@@ -150,17 +192,25 @@ public sealed class Parsers
         return all[..Array.LastIndexOf(all, (byte)'\n', most)];
     }
 
-    private static byte[] Bomb(string kind) => Encoding.UTF8.GetBytes(kind switch
-    {
-        "wide" => string.Join(',', Enumerable.Repeat("a", 9_000_000)),
-        "days" => "date,tmin,tmax\n" + string.Concat(Enumerable.Range(0, 1_200_000).Select(i => $"{1 + (i / 372),4:0000}-{1 + (i / 31 % 12):00}-{1 + (i % 31):00},1,2\n")),
-        "areas" => $$"""{"format":"unruly-meadow-plan","version":1,"site":{{Encoding.UTF8.GetString(PlanFile.Write(Demo)).Split("\"site\":")[1].Split("\"areas\"")[0].Trim().TrimEnd(',')}},"areas":[{{string.Join(',', Enumerable.Range(0, 200_000).Select(i => "{\"id\":\"Bad Id\",\"name\":\"\",\"frostPocketC\":99}"))}}],"planters":[],"palette":[],"displays":[],"turns":[]}""",
-        "deep" => new string('[', 5_000_000),
-        "nulls" => $$"""{"format":"unruly-meadow-plan","version":1,"areas":[{{string.Join(',', Enumerable.Repeat("null", 3_000_000))}}]}""",
-        "points" => $$$"""{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"wall"},"geometry":{"type":"LineString","coordinates":[{{{string.Join(',', Enumerable.Repeat("[-66.9,43.1]", 1_400_000))}}}]}}]}""",
-        "quote" => "id,planter,plant,day,what,note,by\n\"" + new string('x', 18_000_000),
-        _ => "common name\n" + string.Concat(Enumerable.Range(0, 900_000).Select(i => $"plant {i}\n")),
-    });
+    private static byte[] Bomb(string kind) =>
+        Encoding.UTF8.GetBytes(
+            kind switch
+            {
+                "wide" => string.Join(',', Enumerable.Repeat("a", 9_000_000)),
+                "days" => "date,tmin,tmax\n"
+                    + string.Concat(
+                        Enumerable.Range(0, 1_200_000).Select(i => $"{1 + (i / 372), 4:0000}-{1 + (i / 31 % 12):00}-{1 + (i % 31):00},1,2\n")
+                    ),
+                "areas" =>
+                    $$"""{"format":"unruly-meadow-plan","version":1,"site":{{Encoding.UTF8.GetString(PlanFile.Write(Demo)).Split("\"site\":")[1].Split("\"areas\"")[0].Trim().TrimEnd(',')}},"areas":[{{string.Join(',', Enumerable.Range(0, 200_000).Select(i => "{\"id\":\"Bad Id\",\"name\":\"\",\"frostPocketC\":99}"))}}],"planters":[],"palette":[],"displays":[],"turns":[]}""",
+                "deep" => new string('[', 5_000_000),
+                "nulls" => $$"""{"format":"unruly-meadow-plan","version":1,"areas":[{{string.Join(',', Enumerable.Repeat("null", 3_000_000))}}]}""",
+                "points" =>
+                    $$$"""{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"wall"},"geometry":{"type":"LineString","coordinates":[{{{string.Join(',', Enumerable.Repeat("[-66.9,43.1]", 1_400_000))}}}]}}]}""",
+                "quote" => "id,planter,plant,day,what,note,by\n\"" + new string('x', 18_000_000),
+                _ => "common name\n" + string.Concat(Enumerable.Range(0, 900_000).Select(i => $"plant {i}\n")),
+            }
+        );
 
     private static Plan Read()
     {

@@ -37,12 +37,21 @@ public static class Surface
             if (endpoint.Metadata.GetMetadata<PageActionDescriptor>() is { } page)
             {
                 CompiledPageActionDescriptor compiled = await loader.LoadAsync(page, endpoint.Metadata);
-                string[] bound = [.. compiled.BoundProperties.SelectMany(p => Names(((PageBoundPropertyDescriptor)p).Property, p.BindingInfo?.BinderModelName))];
+                string[] bound =
+                [
+                    .. compiled.BoundProperties.SelectMany(p => Names(((PageBoundPropertyDescriptor)p).Property, p.BindingInfo?.BinderModelName)),
+                ];
                 bool file = compiled.BoundProperties.Any(p => p.ParameterType == typeof(IFormFile));
                 foreach (HandlerMethodDescriptor handler in compiled.HandlerMethods)
                 {
                     string[] own = [.. handler.Parameters.Select(p => p.BindingInfo?.BinderModelName ?? p.Name)];
-                    var door = new Door(handler.HttpMethod.ToUpperInvariant(), route, handler.Name?.ToLowerInvariant(), [.. bound.Concat(own).Distinct(StringComparer.Ordinal)], file && handler.HttpMethod == "Post");
+                    var door = new Door(
+                        handler.HttpMethod.ToUpperInvariant(),
+                        route,
+                        handler.Name?.ToLowerInvariant(),
+                        [.. bound.Concat(own).Distinct(StringComparer.Ordinal)],
+                        file && handler.HttpMethod == "Post"
+                    );
                     if (seen.Add(door.ToString()))
                         doors.Add(door);
                 }
@@ -75,15 +84,19 @@ public static class Surface
     }
 
     /// <summary>A route with an id in its place.</summary>
-    public static string At(string route, string id) =>
-        string.Join('/', route.Split('/').Select(p => p.StartsWith('{') ? id : p));
+    public static string At(string route, string id) => string.Join('/', route.Split('/').Select(p => p.StartsWith('{') ? id : p));
 
     private static IEnumerable<string> Names(PropertyInfo property, string? given, int depth = 0)
     {
-        string name = given is { Length: > 0 } ? given : given is null ? property.Name : string.Empty;
+        string name =
+            given is { Length: > 0 } ? given
+            : given is null ? property.Name
+            : string.Empty;
         Type type = property.PropertyType;
         if (type == typeof(string) || type.IsValueType || type == typeof(IFormFile) || typeof(IEnumerable).IsAssignableFrom(type) || depth > 2)
             return [name];
-        return type.GetProperties().Where(p => p.CanWrite).SelectMany(p => Names(p, null, depth + 1).Select(n => name.Length == 0 ? n : $"{name}.{n}"));
+        return type.GetProperties()
+            .Where(p => p.CanWrite)
+            .SelectMany(p => Names(p, null, depth + 1).Select(n => name.Length == 0 ? n : $"{name}.{n}"));
     }
 }

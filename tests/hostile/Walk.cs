@@ -12,7 +12,14 @@ public static class Walk
     /// <param name="also">The id of a thing that is loaded in any case; none where nothing has it.</param>
     public static IEnumerable<string> Paths(IReadOnlyList<Door> doors, Plan plan, int some, string? also = null)
     {
-        foreach (Door door in doors.Where(d => d.Method == "GET" && d.Handler is not ("generate" or "photo" or "file" or "rows") && d.Route is not ("/" or "/site/plan") && !d.Route.StartsWith("/jobs", StringComparison.Ordinal)))
+        foreach (
+            Door door in doors.Where(d =>
+                d.Method == "GET"
+                && d.Handler is not ("generate" or "photo" or "file" or "rows")
+                && d.Route is not ("/" or "/site/plan")
+                && !d.Route.StartsWith("/jobs", StringComparison.Ordinal)
+            )
+        )
         {
             string query = door.Handler is null ? string.Empty : $"?handler={door.Handler}";
             if (!door.Route.Contains('{', StringComparison.Ordinal))
@@ -21,7 +28,13 @@ public static class Walk
                 continue;
             }
             IReadOnlyList<string> ids = Surface.Ids(door.Route, plan);
-            foreach (string id in ids.Take(some / 2).Concat(ids.TakeLast(some - (some / 2))).Concat(ids.Where(id => id == also)).Distinct(StringComparer.Ordinal).Where(id => id != "new" || door.Handler is null))
+            foreach (
+                string id in ids.Take(some / 2)
+                    .Concat(ids.TakeLast(some - (some / 2)))
+                    .Concat(ids.Where(id => id == also))
+                    .Distinct(StringComparer.Ordinal)
+                    .Where(id => id != "new" || door.Handler is null)
+            )
                 yield return Surface.At(door.Route, id) + query;
         }
     }

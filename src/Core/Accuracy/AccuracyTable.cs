@@ -19,7 +19,12 @@ public sealed record AccuracyClimate(string Name, WeatherRecord Record, int Firs
 
     /// <summary>A climate known by its twelve monthly normals: the years that a site with these normals would be given.</summary>
     public static AccuracyClimate From(string name, double latitudeDeg, MonthlyNormals normals) =>
-        new(name, WeatherGenerator.Generate(normals.At(new Station("accuracy", name, latitudeDeg, 0, 0)), Seed, WeatherYear.FirstGenerated, Years + 1), WeatherYear.FirstGenerated, WeatherYear.FirstGenerated + Years);
+        new(
+            name,
+            WeatherGenerator.Generate(normals.At(new Station("accuracy", name, latitudeDeg, 0, 0)), Seed, WeatherYear.FirstGenerated, Years + 1),
+            WeatherYear.FirstGenerated,
+            WeatherYear.FirstGenerated + Years
+        );
 
     /// <summary>
     /// A climate known by a few years of days. Two years before them and one after are filled with what is usual, so that
@@ -33,9 +38,10 @@ public sealed record AccuracyClimate(string Name, WeatherRecord Record, int Firs
             for (var d = new LocalDate(record.FirstDay.Year - 2, 1, 1); d < end; d = d.PlusDays(1))
             {
                 int i = record.IndexOf(d);
-                (double min, double max) = i >= 0 && i < record.MinC.Length && !double.IsNaN(record.MinC[i]) && !double.IsNaN(record.MaxC[i])
-                    ? (record.MinC[i], record.MaxC[i])
-                    : record.ExpectedOn(d);
+                (double min, double max) =
+                    i >= 0 && i < record.MinC.Length && !double.IsNaN(record.MinC[i]) && !double.IsNaN(record.MaxC[i])
+                        ? (record.MinC[i], record.MaxC[i])
+                        : record.ExpectedOn(d);
                 yield return new WeatherDay(d, min, max, null);
             }
         }
@@ -62,7 +68,15 @@ public sealed record AccuracyWindow(string PlantId, ColourPart Part, string Clim
 /// <param name="YearsShown">Years in which it shows.</param>
 /// <param name="Years">Years tried.</param>
 /// <param name="DaysOff">Days outside the window; negative for too early, 0 within it.</param>
-public sealed record AccuracyCell(AccuracyWindow Window, AnnualDate? Median, AnnualDate? Early, AnnualDate? Late, int YearsShown, int Years, int DaysOff);
+public sealed record AccuracyCell(
+    AccuracyWindow Window,
+    AnnualDate? Median,
+    AnnualDate? Early,
+    AnnualDate? Late,
+    int YearsShown,
+    int Years,
+    int DaysOff
+);
 
 /// <summary>Tries the dates of a palette against customary windows in many climates.</summary>
 /// <param name="Climates">The climates.</param>
@@ -91,19 +105,25 @@ public sealed record AccuracyTable(IReadOnlyList<AccuracyClimate> Climates, IRea
         }
         faults.ThrowIfAny();
         var seasons = new Dictionary<(string, LocalDate), IReadOnlyList<GrowingSeason>>();
-        return [.. Windows.Select(w =>
-        {
-            AccuracyClimate climate = climates[w.Climate];
-            LocalDate start = StartFor(w);
-            if (!seasons.TryGetValue((w.Climate, start), out IReadOnlyList<GrowingSeason>? runs))
+        return
+        [
+            .. Windows.Select(w =>
             {
-                int yearOfWindow = w.From.InYear(start.Year) < start ? 1 : 0;
-                runs = seasons[(w.Climate, start)] = [.. WeatherRun.For(climate.Record, start)
-                    .Where(r => r.Year + yearOfWindow >= climate.FirstYear && r.Year + yearOfWindow <= climate.LastYear)
-                    .Select(r => new GrowingSeason(r, climate.Record.Station.IsSouthern))];
-            }
-            return CellOf(w, First(plants[w.PlantId], w.Part, runs, start, BulbPlace.UsualBed), start);
-        })];
+                AccuracyClimate climate = climates[w.Climate];
+                LocalDate start = StartFor(w);
+                if (!seasons.TryGetValue((w.Climate, start), out IReadOnlyList<GrowingSeason>? runs))
+                {
+                    int yearOfWindow = w.From.InYear(start.Year) < start ? 1 : 0;
+                    runs = seasons[(w.Climate, start)] = [
+                        .. WeatherRun
+                            .For(climate.Record, start)
+                            .Where(r => r.Year + yearOfWindow >= climate.FirstYear && r.Year + yearOfWindow <= climate.LastYear)
+                            .Select(r => new GrowingSeason(r, climate.Record.Station.IsSouthern)),
+                    ];
+                }
+                return CellOf(w, First(plants[w.PlantId], w.Part, runs, start, BulbPlace.UsualBed), start);
+            }),
+        ];
     }
 
     /// <summary>First day of colour by weather year, as days of the plan year; −1 where none shows.</summary>
@@ -118,17 +138,22 @@ public sealed record AccuracyTable(IReadOnlyList<AccuracyClimate> Climates, IRea
         var standing = new Standing(planted, planted, start.PlusYears(2), place, 0, false, []);
         PlantYears years = PlantYears.Of(plant, standing, runs, start);
         int window = plant.Windows.ToList().FindIndex(w => w.Part == part);
-        return [.. Enumerable.Range(0, runs.Count).Select(y =>
-        {
-            ReadOnlySpan<float> share = years.Share(window, y);
-            // What still stands from the year before is not this year's first colour.
-            int d = 0;
-            while (d < share.Length && share[d] >= ColourOdds.Shows)
-                d++;
-            while (d < share.Length && share[d] < ColourOdds.Shows)
-                d++;
-            return d < share.Length ? d : -1;
-        })];
+        return
+        [
+            .. Enumerable
+                .Range(0, runs.Count)
+                .Select(y =>
+                {
+                    ReadOnlySpan<float> share = years.Share(window, y);
+                    // What still stands from the year before is not this year's first colour.
+                    int d = 0;
+                    while (d < share.Length && share[d] >= ColourOdds.Shows)
+                        d++;
+                    while (d < share.Length && share[d] < ColourOdds.Shows)
+                        d++;
+                    return d < share.Length ? d : -1;
+                }),
+        ];
     }
 
     // A year that has the window in its middle, so that no season is cut in two.
@@ -154,6 +179,14 @@ public sealed record AccuracyTable(IReadOnlyList<AccuracyClimate> Climates, IRea
         int early = Period.DaysBetween(start, from) - median;
         int late = median - Period.DaysBetween(start, to);
         int off = early > 0 ? -early : Math.Max(0, late);
-        return new AccuracyCell(w, Date(median), Date(shown.QuantileCustom(0.1, QuantileDefinition.R7)), Date(shown.QuantileCustom(0.9, QuantileDefinition.R7)), shown.Length, first.Count, off);
+        return new AccuracyCell(
+            w,
+            Date(median),
+            Date(shown.QuantileCustom(0.1, QuantileDefinition.R7)),
+            Date(shown.QuantileCustom(0.9, QuantileDefinition.R7)),
+            shown.Length,
+            first.Count,
+            off
+        );
     }
 }

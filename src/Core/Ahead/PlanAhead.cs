@@ -101,13 +101,39 @@ public sealed class PlanAhead
             if (gap < NoGap && first.Count > 0)
             {
                 if (!_due.Exists(d => d.Kind == DueKind.NoMoreBedding && d.PlanterId == planter.Id))
-                    _due.Add(new DueAhead(DueKind.NoMoreBedding, planter.Id, first[0].Install.PlusYears(y), $"What stands for years covers {cover[y]:P0} of it: no more bedding goes between"));
+                    _due.Add(
+                        new DueAhead(
+                            DueKind.NoMoreBedding,
+                            planter.Id,
+                            first[0].Install.PlusYears(y),
+                            $"What stands for years covers {cover[y]:P0} of it: no more bedding goes between"
+                        )
+                    );
                 continue;
             }
             foreach (Display display in first)
                 Again(display, y, gap);
         }
-        return !closes ? null : new GapAhead(planter, cover, [.. Enumerable.Range(0, _question.Years).Select(y => _displays.Where(d => d.PlanterId == planter.Id && d.Layer == DisplayLayer.Seasonal && d.Install >= YearStart(y) && d.Install < YearStart(y + 1)).Sum(d => d.Items.Sum(i => i.Count)))]);
+        return !closes
+            ? null
+            : new GapAhead(
+                planter,
+                cover,
+                [
+                    .. Enumerable
+                        .Range(0, _question.Years)
+                        .Select(y =>
+                            _displays
+                                .Where(d =>
+                                    d.PlanterId == planter.Id
+                                    && d.Layer == DisplayLayer.Seasonal
+                                    && d.Install >= YearStart(y)
+                                    && d.Install < YearStart(y + 1)
+                                )
+                                .Sum(d => d.Items.Sum(i => i.Count))
+                        ),
+                ]
+            );
     }
 
     private void Bulbs(Planter planter)
@@ -134,7 +160,14 @@ public sealed class PlanAhead
                     continue;
                 }
                 if (Again(display, y, 1, lift) is { } again)
-                    _due.Add(new DueAhead(DueKind.ReplaceBulbs, planter.Id, again.Install, $"{Names(display)} have had {years} springs, and {Return(display, years):P0} of their first show is to be expected: they are replaced"));
+                    _due.Add(
+                        new DueAhead(
+                            DueKind.ReplaceBulbs,
+                            planter.Id,
+                            again.Install,
+                            $"{Names(display)} have had {years} springs, and {Return(display, years):P0} of their first show is to be expected: they are replaced"
+                        )
+                    );
             }
         }
     }
@@ -167,7 +200,10 @@ public sealed class PlanAhead
         {
             Plant plant = Before.Plant(item.PlantId);
             // Tender bulbs do not winter; of what nothing is known, the first show is expected again.
-            double share = plant.IsTender ? 0 : plant.ReturnByYear.Count == 0 ? 1 : plant.ReturnByYear[Math.Min(springs, plant.ReturnByYear.Count) - 1];
+            double share =
+                plant.IsTender ? 0
+                : plant.ReturnByYear.Count == 0 ? 1
+                : plant.ReturnByYear[Math.Min(springs, plant.ReturnByYear.Count) - 1];
             sum += item.Count * share;
         }
         return sum / display.Items.Sum(i => i.Count);
@@ -175,17 +211,40 @@ public sealed class PlanAhead
 
     private void Standing(Planter planter)
     {
-        foreach (Display display in Before.DisplaysOf(planter.Id).Where(d => d.Layer == DisplayLayer.Standing && d.Install < End && d.Lift > _question.Start))
+        foreach (
+            Display display in Before
+                .DisplaysOf(planter.Id)
+                .Where(d => d.Layer == DisplayLayer.Standing && d.Install < End && d.Lift > _question.Start)
+        )
         {
-            if (display.Lift < End && !Before.DisplaysOf(planter.Id).Any(d => d.Layer == DisplayLayer.Standing && d.Install >= display.Lift && d.Install <= display.Lift.PlusMonths(6)))
-                _due.Add(new DueAhead(DueKind.StandingComesOut, planter.Id, display.Lift, $"{Names(display)} come out, and nothing that stands for years follows"));
+            if (
+                display.Lift < End
+                && !Before
+                    .DisplaysOf(planter.Id)
+                    .Any(d => d.Layer == DisplayLayer.Standing && d.Install >= display.Lift && d.Install <= display.Lift.PlusMonths(6))
+            )
+                _due.Add(
+                    new DueAhead(
+                        DueKind.StandingComesOut,
+                        planter.Id,
+                        display.Lift,
+                        $"{Names(display)} come out, and nothing that stands for years follows"
+                    )
+                );
             List<DisplayItem> woody = [.. display.Items.Where(i => Before.Plant(i.PlantId).LifeForm is LifeForm.Shrub or LifeForm.Tree)];
             LocalDate since = woody.Select(i => i.Since ?? display.Install).DefaultIfEmpty(display.Install).Min();
             LocalDate due = since.PlusYears(LongInContainer);
             if (!planter.Form.IsBed && woody.Count > 0 && due < End && due < display.Lift)
             {
                 LocalDate day = due < _question.Start ? _question.Start : due;
-                _due.Add(new DueAhead(DueKind.LongInContainer, planter.Id, day, $"{Names(display with { Items = woody })} have stood {Period.Between(since, day, PeriodUnits.Years).Years} years in this container: look at the roots, then pot on, root-prune, or plant out"));
+                _due.Add(
+                    new DueAhead(
+                        DueKind.LongInContainer,
+                        planter.Id,
+                        day,
+                        $"{Names(display with { Items = woody })} have stood {Period.Between(since, day, PeriodUnits.Years).Years} years in this container: look at the roots, then pot on, root-prune, or plant out"
+                    )
+                );
             }
         }
     }
@@ -194,7 +253,12 @@ public sealed class PlanAhead
     private double StandingCover(Planter planter, int year)
     {
         LocalDate start = YearStart(year);
-        List<PlantedItem> items = [.. PlantedItem.Of(Before, planter, start, start.PlusMonths(12)).Where(i => i.Display.Layer == DisplayLayer.Standing && i.Plant.LifeForm != LifeForm.Tree)];
+        List<PlantedItem> items =
+        [
+            .. PlantedItem
+                .Of(Before, planter, start, start.PlusMonths(12))
+                .Where(i => i.Display.Layer == DisplayLayer.Standing && i.Plant.LifeForm != LifeForm.Tree),
+        ];
         if (items.Count == 0)
             return 0;
         SeasonKernel kernel = _kernels(start);
@@ -237,20 +301,36 @@ public sealed class PlanAhead
         int moved = Period.DaysBetween(display.Install.PlusYears(years), install);
         List<DisplayItem> items =
         [
-            .. display.Items.Select(i => i with
-            {
-                Count = (int)Math.Round(i.Count * share, MidpointRounding.AwayFromZero),
-                Places = share < 1 ? null : i.Places,
-                // What had stayed on from the display before is bought anew; what is plugged in later, later again.
-                Since = i.Since is { } since && since > display.Install ? since.PlusYears(years).PlusDays(moved) : null,
-            }).Where(i => i.Count > 0 && (i.Since is null || i.Since < until)),
+            .. display
+                .Items.Select(i =>
+                    i with
+                    {
+                        Count = (int)Math.Round(i.Count * share, MidpointRounding.AwayFromZero),
+                        Places = share < 1 ? null : i.Places,
+                        // What had stayed on from the display before is bought anew; what is plugged in later, later again.
+                        Since = i.Since is { } since && since > display.Install ? since.PlusYears(years).PlusDays(moved) : null,
+                    }
+                )
+                .Where(i => i.Count > 0 && (i.Since is null || i.Since < until)),
         ];
         if (items.Count == 0)
             return null;
-        var again = new Display(Ids.From($"{display.PlanterId} {display.Layer} {install.ToString("uuuu-MM", null)}", x => _displays.Exists(d => d.Id == x)), display.PlanterId, display.Layer, install, until, items)
+        var again = new Display(
+            Ids.From($"{display.PlanterId} {display.Layer} {install.ToString("uuuu-MM", null)}", x => _displays.Exists(d => d.Id == x)),
+            display.PlanterId,
+            display.Layer,
+            install,
+            until,
+            items
+        )
         {
             Pairs = [.. display.Pairs.Where(p => items.Exists(i => i.PlantId == p.FirstPlantId) && items.Exists(i => i.PlantId == p.SecondPlantId))],
-            Cuts = [.. display.Cuts.Select(c => c with { Day = c.Day.PlusYears(years) }).Where(c => c.Day > install && c.Day < until && items.Exists(i => i.PlantId == c.PlantId))],
+            Cuts =
+            [
+                .. display
+                    .Cuts.Select(c => c with { Day = c.Day.PlusYears(years) })
+                    .Where(c => c.Day > install && c.Day < until && items.Exists(i => i.PlantId == c.PlantId)),
+            ],
         };
         if (again.Faults().Count > 0)
             return null;
@@ -260,9 +340,15 @@ public sealed class PlanAhead
 
     // The latest day until which a display's layer is free.
     private LocalDate Free(Display display, LocalDate from, LocalDate until) =>
-        _displays.Where(d => d.PlanterId == display.PlanterId && d.Layer == display.Layer && d.Id != display.Id && d.Install >= from && d.Install < until).Select(d => d.Install).DefaultIfEmpty(until).Min();
+        _displays
+            .Where(d => d.PlanterId == display.PlanterId && d.Layer == display.Layer && d.Id != display.Id && d.Install >= from && d.Install < until)
+            .Select(d => d.Install)
+            .DefaultIfEmpty(until)
+            .Min();
 
     private void Replace(Display before, Display after) => _displays[_displays.FindIndex(d => d.Id == before.Id)] = after;
 
-    private string Names(Display display) => string.Join("; ", display.Items.OrderByDescending(i => i.Count).Take(3).Select(i => Before.Plant(i.PlantId).CommonName)) + (display.Items.Count > 3 ? $" and {display.Items.Count - 3} more" : string.Empty);
+    private string Names(Display display) =>
+        string.Join("; ", display.Items.OrderByDescending(i => i.Count).Take(3).Select(i => Before.Plant(i.PlantId).CommonName))
+        + (display.Items.Count > 3 ? $" and {display.Items.Count - 3} more" : string.Empty);
 }

@@ -27,25 +27,35 @@ public sealed record YearCost(decimal Bulbs, decimal Bedding, decimal Standing, 
 /// <param name="BeddingCount">Seasonal plants set out in it.</param>
 /// <param name="Added">Displays that the plan does not hold yet and that go in in this year.</param>
 /// <param name="Changed">Displays of the plan that stay longer than planned, beyond a lift day in this year.</param>
-public sealed record OneYearAhead(LocalDate Start, SiteYear Year, YearCost Cost, int BulbCount, int BeddingCount, IReadOnlyList<Display> Added, IReadOnlyList<Display> Changed)
+public sealed record OneYearAhead(
+    LocalDate Start,
+    SiteYear Year,
+    YearCost Cost,
+    int BulbCount,
+    int BeddingCount,
+    IReadOnlyList<Display> Added,
+    IReadOnlyList<Display> Changed
+)
 {
     /// <summary>Mean days in colour of a planter.</summary>
     public double MeanDaysInColour => Year.Planters.Count == 0 ? 0 : Year.Planters.Average(p => (double)p.DaysInColour);
 
     /// <summary>The arithmetic behind the cost.</summary>
-    public Working Explain(string money) => new(
-        $"Plan year from {Start.ToString("MMMM uuuu", null)}: cost",
-        $"{money}{Cost.Total:#,0}",
-        [
-            new("bulbs", $"{BulbCount}, {money}{Cost.Bulbs:#,0.00}"),
-            new("seasonal plants", $"{BeddingCount}, {money}{Cost.Bedding:#,0.00}"),
-            new("what stands for years", $"{money}{Cost.Standing:#,0.00}"),
-            new("expected winter losses of it", $"{money}{Cost.Losses:#,0.00}"),
-            new("medium", $"{money}{Cost.Medium:#,0.00}"),
-        ],
-        "Each month's purchases in the cheapest packs with spares; medium in whole bags; losses are count × share of weather years in which frost or root cold kills × the price of one",
-        "Guide prices of the palette, without inflation or labour",
-        []);
+    public Working Explain(string money) =>
+        new(
+            $"Plan year from {Start.ToString("MMMM uuuu", null)}: cost",
+            $"{money}{Cost.Total:#,0}",
+            [
+                new("bulbs", $"{BulbCount}, {money}{Cost.Bulbs:#,0.00}"),
+                new("seasonal plants", $"{BeddingCount}, {money}{Cost.Bedding:#,0.00}"),
+                new("what stands for years", $"{money}{Cost.Standing:#,0.00}"),
+                new("expected winter losses of it", $"{money}{Cost.Losses:#,0.00}"),
+                new("medium", $"{money}{Cost.Medium:#,0.00}"),
+            ],
+            "Each month's purchases in the cheapest packs with spares; medium in whole bags; losses are count × share of weather years in which frost or root cold kills × the price of one",
+            "Guide prices of the palette, without inflation or labour",
+            []
+        );
 }
 
 /// <summary>The years ahead of a site: colour, cost and what falls due.</summary>
@@ -63,7 +73,13 @@ public sealed record YearsAhead(PlanAhead Ahead, IReadOnlyList<OneYearAhead> Yea
     /// <param name="done">Told the count of years done.</param>
     /// <param name="cancel">Stops the work.</param>
     /// <exception cref="InvalidInputException">The question is faulty.</exception>
-    public static YearsAhead Of(Plan plan, AheadQuestion question, Func<LocalDate, SeasonKernel> kernels, IProgress<int>? done = null, CancellationToken cancel = default)
+    public static YearsAhead Of(
+        Plan plan,
+        AheadQuestion question,
+        Func<LocalDate, SeasonKernel> kernels,
+        IProgress<int>? done = null,
+        CancellationToken cancel = default
+    )
     {
         PlanAhead ahead = PlanAhead.Of(plan, question, kernels, cancel);
         var known = plan.Displays.ToDictionary(d => d.Id, StringComparer.Ordinal);
@@ -75,12 +91,21 @@ public sealed record YearsAhead(PlanAhead Ahead, IReadOnlyList<OneYearAhead> Yea
             SeasonKernel kernel = kernels(start);
             SiteYear year = kernel.Of(ahead.Plan, cancel: cancel);
             List<Display> goesIn = [.. ahead.Plan.Displays.Where(d => d.Install >= start && d.Install < end)];
-            years.Add(new OneYearAhead(
-                start, year, CostOf(ahead.Plan, kernel, start),
-                goesIn.Where(d => d.Layer == DisplayLayer.Bulbs).Sum(d => d.Items.Sum(i => i.Count)),
-                goesIn.Where(d => d.Layer == DisplayLayer.Seasonal).Sum(d => d.Items.Sum(i => i.Count)),
-                [.. goesIn.Where(d => !known.ContainsKey(d.Id))],
-                [.. ahead.Plan.Displays.Where(d => known.TryGetValue(d.Id, out Display? was) && was.Lift != d.Lift && was.Lift >= start && was.Lift < end)]));
+            years.Add(
+                new OneYearAhead(
+                    start,
+                    year,
+                    CostOf(ahead.Plan, kernel, start),
+                    goesIn.Where(d => d.Layer == DisplayLayer.Bulbs).Sum(d => d.Items.Sum(i => i.Count)),
+                    goesIn.Where(d => d.Layer == DisplayLayer.Seasonal).Sum(d => d.Items.Sum(i => i.Count)),
+                    [.. goesIn.Where(d => !known.ContainsKey(d.Id))],
+                    [
+                        .. ahead.Plan.Displays.Where(d =>
+                            known.TryGetValue(d.Id, out Display? was) && was.Lift != d.Lift && was.Lift >= start && was.Lift < end
+                        ),
+                    ]
+                )
+            );
             done?.Report(y + 1);
         }
         return new YearsAhead(ahead, years);
@@ -117,7 +142,9 @@ public sealed record YearsAhead(PlanAhead Ahead, IReadOnlyList<OneYearAhead> Yea
         decimal sum = 0;
         foreach (Planter planter in plan.Planters.Where(p => !p.IsRetired))
         {
-            foreach (PlantedItem item in PlantedItem.Of(plan, planter, start, start.PlusMonths(12)).Where(i => i.Display.Layer == DisplayLayer.Standing))
+            foreach (
+                PlantedItem item in PlantedItem.Of(plan, planter, start, start.PlusMonths(12)).Where(i => i.Display.Layer == DisplayLayer.Standing)
+            )
             {
                 PlantYear[] years = kernel.Follow(item.Plant, item.Standing).Years;
                 if (years.Length == 0)

@@ -18,7 +18,8 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
     private const int MostCompared = 800;
 
     /// <summary>The arrangement of a display that is no bulb stack: as laid out by hand, and the rest by rule.</summary>
-    public static Arrangement Of(Plan plan, Planter planter, Display display) => Of(planter, [.. display.Items.Select(i => (plan.AsBought(planter, i), i))]);
+    public static Arrangement Of(Plan plan, Planter planter, Display display) =>
+        Of(planter, [.. display.Items.Select(i => (plan.AsBought(planter, i), i))]);
 
     /// <summary>The arrangement of some kinds with their counts and, where laid out by hand, places.</summary>
     public static Arrangement Of(Planter planter, IReadOnlyList<(Plant Plant, DisplayItem Item)> kinds)
@@ -29,7 +30,8 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
         return new Arrangement(
             planter,
             [.. kinds.SelectMany((k, i) => (k.Item.Places ?? places[i]).Select(p => new PlacedPlant(i, k.Plant, p)))],
-            kinds.Any(k => k.Item.Places is not null));
+            kinds.Any(k => k.Item.Places is not null)
+        );
     }
 
     /// <summary>What a plant does among the others.</summary>
@@ -39,7 +41,8 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
             return ArrangementRole.Rim;
         double tallest = Plants.Where(p => p.Plant.Habit != Habit.Trailing).Select(p => p.Plant.HeightCm).DefaultIfEmpty(plant.HeightCm).Max();
         return plant.HeightCm >= HeightShare * tallest ? ArrangementRole.Height
-            : plant.HeightCm >= EdgeShare * tallest ? ArrangementRole.Middle : ArrangementRole.Edge;
+            : plant.HeightCm >= EdgeShare * tallest ? ArrangementRole.Middle
+            : ArrangementRole.Edge;
     }
 
     /// <summary>Pairs of kinds that stand beside each other, by the smaller index first.</summary>
@@ -48,7 +51,8 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
     {
         var pairs = new HashSet<(int, int)>();
         // In large plantings the middle shows who stands beside whom.
-        IReadOnlyList<PlacedPlant> plants = Plants.Count <= MostCompared ? Plants : [.. Plants.OrderBy(p => (p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)).Take(MostCompared)];
+        IReadOnlyList<PlacedPlant> plants =
+            Plants.Count <= MostCompared ? Plants : [.. Plants.OrderBy(p => (p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)).Take(MostCompared)];
         for (int i = 0; i < plants.Count; i++)
         {
             for (int k = i + 1; k < plants.Count; k++)
@@ -62,27 +66,42 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
 
     /// <summary>The places of each kind, as a display keeps them; rounded to a millimetre.</summary>
     public IReadOnlyList<IReadOnlyList<PlanePoint>> Places(int kinds) =>
-        [.. Enumerable.Range(0, kinds).Select(i => (IReadOnlyList<PlanePoint>)[.. Plants.Where(p => p.Item == i).Select(p => new PlanePoint(Math.Round(p.At.XCm, 1), Math.Round(p.At.YCm, 1)))])];
+        [
+            .. Enumerable
+                .Range(0, kinds)
+                .Select(i =>
+                    (IReadOnlyList<PlanePoint>)
+                        [.. Plants.Where(p => p.Item == i).Select(p => new PlanePoint(Math.Round(p.At.XCm, 1), Math.Round(p.At.YCm, 1)))]
+                ),
+        ];
 
     /// <summary>How the layout came about.</summary>
-    public Working Explain() => new(
-        $"{Planter.Name}: where each plant stands",
-        ByHand ? "laid out by hand" : "laid out by rule",
-        [
-            new("seen from", Planter.ViewedFrom == ViewedFrom.AllRound ? "all round" : "one side"),
-            .. Plants.GroupBy(p => p.Item).Select(g => new WorkingInput(g.First().Plant.CommonName, $"{g.Count()}, {g.First().Plant.HeightCm:0} cm high, {Word(RoleOf(g.First().Plant))}")),
-        ],
-        Planter.ViewedFrom == ViewedFrom.AllRound
-            ? "Tallest in the centre, then down to edge and trailing plants at the rim; each plant's ground in proportion to its grown width squared; kinds of like height dealt out in turn"
-            : "Tallest at the back, then down to the front and trailing plants at the rim; each plant's ground in proportion to its grown width squared; kinds of like height dealt out in turn",
-        "Common practice",
-        []);
+    public Working Explain() =>
+        new(
+            $"{Planter.Name}: where each plant stands",
+            ByHand ? "laid out by hand" : "laid out by rule",
+            [
+                new("seen from", Planter.ViewedFrom == ViewedFrom.AllRound ? "all round" : "one side"),
+                .. Plants
+                    .GroupBy(p => p.Item)
+                    .Select(g => new WorkingInput(
+                        g.First().Plant.CommonName,
+                        $"{g.Count()}, {g.First().Plant.HeightCm:0} cm high, {Word(RoleOf(g.First().Plant))}"
+                    )),
+            ],
+            Planter.ViewedFrom == ViewedFrom.AllRound
+                ? "Tallest in the centre, then down to edge and trailing plants at the rim; each plant's ground in proportion to its grown width squared; kinds of like height dealt out in turn"
+                : "Tallest at the back, then down to the front and trailing plants at the rim; each plant's ground in proportion to its grown width squared; kinds of like height dealt out in turn",
+            "Common practice",
+            []
+        );
 
-    private static string Word(ArrangementRole role) => role switch
-    {
-        ArrangementRole.Height => "for height",
-        ArrangementRole.Middle => "in between",
-        ArrangementRole.Edge => "toward the edge",
-        _ => "over the rim",
-    };
+    private static string Word(ArrangementRole role) =>
+        role switch
+        {
+            ArrangementRole.Height => "for height",
+            ArrangementRole.Middle => "in between",
+            ArrangementRole.Edge => "toward the edge",
+            _ => "over the rim",
+        };
 }

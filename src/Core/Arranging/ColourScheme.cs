@@ -37,7 +37,14 @@ public sealed class ColourScheme
     // What covers less than this share of the colour shown does not set the scheme.
     private const double LeastShare = 0.08;
 
-    private ColourScheme(IReadOnlyList<SchemePart> parts, int lead, IReadOnlyList<ColourEcho> echoes, IReadOnlyList<int> surprises, RelationKind kind, ColourRelation? widest)
+    private ColourScheme(
+        IReadOnlyList<SchemePart> parts,
+        int lead,
+        IReadOnlyList<ColourEcho> echoes,
+        IReadOnlyList<int> surprises,
+        RelationKind kind,
+        ColourRelation? widest
+    )
     {
         Parts = parts;
         Lead = lead;
@@ -83,15 +90,27 @@ public sealed class ColourScheme
         {
             if (i == lead)
                 continue;
-            var pair = parts[lead].Colours.SelectMany(l => parts[i].Colours.Select(c => (Lead: l, Own: c, Difference: ColourDifference.Between(l, c)))).MinBy(x => x.Difference);
+            var pair = parts[lead]
+                .Colours.SelectMany(l => parts[i].Colours.Select(c => (Lead: l, Own: c, Difference: ColourDifference.Between(l, c))))
+                .MinBy(x => x.Difference);
             if (pair.Difference <= Echoes)
                 echoes.Add(new ColourEcho(i, pair.Lead, pair.Own, pair.Difference));
-            double nearest = parts.Where((_, k) => k != i).SelectMany(p => p.Colours).Min(o => parts[i].Colours.Min(c => ColourDifference.Between(c, o)));
+            double nearest = parts
+                .Where((_, k) => k != i)
+                .SelectMany(p => p.Colours)
+                .Min(o => parts[i].Colours.Min(c => ColourDifference.Between(c, o)));
             if (nearest >= Surprises)
                 surprises.Add(i);
         }
         double all = parts.Sum(p => p.Cover);
-        List<string> hues = [.. parts.Where(p => p.Cover >= LeastShare * all).SelectMany(p => p.Colours.Take(2)).Where(c => Lab.Of(c).Chroma >= ColourRelation.NeutralChroma).Distinct(StringComparer.Ordinal)];
+        List<string> hues =
+        [
+            .. parts
+                .Where(p => p.Cover >= LeastShare * all)
+                .SelectMany(p => p.Colours.Take(2))
+                .Where(c => Lab.Of(c).Chroma >= ColourRelation.NeutralChroma)
+                .Distinct(StringComparer.Ordinal),
+        ];
         ColourRelation? widest = hues.SelectMany((a, i) => hues.Skip(i + 1).Select(b => ColourRelation.Of(a, b))).MaxBy(r => r.HueApartDeg);
         RelationKind kind = hues.Count == 0 ? RelationKind.WithNeutral : widest?.Kind ?? RelationKind.OneColour;
         return new ColourScheme(parts, lead, echoes, surprises, kind, widest);
@@ -104,54 +123,90 @@ public sealed class ColourScheme
         switch (rules.Colour)
         {
             case ColourSchool.OneColour:
-                return Kind is RelationKind.OneColour or RelationKind.WithNeutral ? null
+                return Kind is RelationKind.OneColour or RelationKind.WithNeutral
+                    ? null
                     : HuesApart(SchemeBreak.NotOneColour, ColourRelation.OneColourDeg);
             case ColourSchool.Neighbouring:
-                return Kind is RelationKind.OneColour or RelationKind.Neighbouring or RelationKind.WithNeutral ? null
+                return Kind is RelationKind.OneColour or RelationKind.Neighbouring or RelationKind.WithNeutral
+                    ? null
                     : HuesApart(SchemeBreak.NotNeighbouring, ColourRelation.NeighbouringDeg);
             case ColourSchool.Institution:
-                string? far = Parts.SelectMany(p => p.Colours.Take(1))
+                string? far = Parts
+                    .SelectMany(p => p.Colours.Take(1))
                     .Where(c => Lab.Of(c).Chroma >= ColourRelation.NeutralChroma)
                     .FirstOrDefault(c => rules.InstitutionColours.All(i => ColourDifference.Between(c, i) > Echoes));
-                return far is null ? null : new Fact(SchemeBreak.NotOfTheInstitution, ("colour", new ColourCode(far)), ("allowed", rules.InstitutionColours.Select(c => new ColourCode(c)).ToList()));
+                return far is null
+                    ? null
+                    : new Fact(
+                        SchemeBreak.NotOfTheInstitution,
+                        ("colour", new ColourCode(far)),
+                        ("allowed", rules.InstitutionColours.Select(c => new ColourCode(c)).ToList())
+                    );
             default:
                 return Kind is RelationKind.Contrast || Parts.Count < 2 || LightnessApart >= LightAgainstDark ? null
-                    : Widest is null ? new Fact(SchemeBreak.OneHueNoContrast, ("lightness", Number(LightnessApart)), ("wants", Number(LightAgainstDark)))
-                    : new Fact(SchemeBreak.NoContrast, ("hue", Degrees(Widest.HueApartDeg)), ("lightness", Number(LightnessApart)), ("wantsHue", Degrees(ColourRelation.ContrastDeg)), ("wants", Number(LightAgainstDark)));
+                    : Widest is null
+                        ? new Fact(SchemeBreak.OneHueNoContrast, ("lightness", Number(LightnessApart)), ("wants", Number(LightAgainstDark)))
+                    : new Fact(
+                        SchemeBreak.NoContrast,
+                        ("hue", Degrees(Widest.HueApartDeg)),
+                        ("lightness", Number(LightnessApart)),
+                        ("wantsHue", Degrees(ColourRelation.ContrastDeg)),
+                        ("wants", Number(LightAgainstDark))
+                    );
         }
     }
 
     private Fact HuesApart(SchemeBreak kind, double within) =>
-        new(kind, ("apart", Degrees(Widest!.HueApartDeg)), ("one", new ColourCode(Widest.One)), ("other", new ColourCode(Widest.Other)), ("within", Degrees(within)));
+        new(
+            kind,
+            ("apart", Degrees(Widest!.HueApartDeg)),
+            ("one", new ColourCode(Widest.One)),
+            ("other", new ColourCode(Widest.Other)),
+            ("within", Degrees(within))
+        );
 
     /// <summary>The scheme in a sentence.</summary>
     public string Sentence()
     {
         string lead = Parts[Lead].Plant.CommonName;
-        string echo = EchoesOfLead.Count == 0 ? Parts.Count > 1 ? "nothing echoes it" : "it stands alone"
-            : $"{string.Join(" and ", EchoesOfLead.Take(2).Select(e => Parts[e.Part].Plant.CommonName))} echo{(EchoesOfLead.Count == 1 ? "es" : string.Empty)} it";
+        string echo =
+            EchoesOfLead.Count == 0
+                ? Parts.Count > 1
+                    ? "nothing echoes it"
+                    : "it stands alone"
+                : $"{string.Join(" and ", EchoesOfLead.Take(2).Select(e => Parts[e.Part].Plant.CommonName))} echo{(EchoesOfLead.Count == 1 ? "es" : string.Empty)} it";
         string surprise = SurprisingParts.Count == 0 ? string.Empty : $"; {Parts[SurprisingParts[0]].Plant.CommonName} surprises";
         return $"{lead} leads, {echo}{surprise}.";
     }
 
     /// <summary>The arithmetic behind the scheme.</summary>
-    public Working Explain() => new(
-        "How the colours go together",
-        Kind switch
-        {
-            RelationKind.OneColour => "one colour",
-            RelationKind.Neighbouring => "neighbouring hues",
-            RelationKind.Contrast => "contrast",
-            RelationKind.WithNeutral => "neutrals only",
-            _ => "hues neither near nor opposite",
-        },
-        [.. Parts.Select((p, i) => new WorkingInput(p.Plant.CommonName, $"{string.Join(", ", p.Colours)}; {p.Cover:P0} of the surface{(i == Lead ? "; leads" : string.Empty)}"))],
-        $"The lead covers most, each further colour of its own counting half as much again; a colour within {Echoes:0} of the lead's echoes it, one at least {Surprises:0} from all others surprises (CIEDE2000)",
-        "CIE 15 and Sharma, Wu & Dalal 2005 for the differences; the bounds are common practice",
-        [
-            .. EchoesOfLead.Select(e => $"{Parts[e.Part].Plant.CommonName} {e.Colour} beside the lead's {e.LeadColour}: {e.Difference:0.0}."),
-            .. Widest is null ? Array.Empty<string>() : [$"Widest apart: {Widest.One} and {Widest.Other}, {Widest.HueApartDeg:0}°."],
-        ]);
+    public Working Explain() =>
+        new(
+            "How the colours go together",
+            Kind switch
+            {
+                RelationKind.OneColour => "one colour",
+                RelationKind.Neighbouring => "neighbouring hues",
+                RelationKind.Contrast => "contrast",
+                RelationKind.WithNeutral => "neutrals only",
+                _ => "hues neither near nor opposite",
+            },
+            [
+                .. Parts.Select(
+                    (p, i) =>
+                        new WorkingInput(
+                            p.Plant.CommonName,
+                            $"{string.Join(", ", p.Colours)}; {p.Cover:P0} of the surface{(i == Lead ? "; leads" : string.Empty)}"
+                        )
+                ),
+            ],
+            $"The lead covers most, each further colour of its own counting half as much again; a colour within {Echoes:0} of the lead's echoes it, one at least {Surprises:0} from all others surprises (CIEDE2000)",
+            "CIE 15 and Sharma, Wu & Dalal 2005 for the differences; the bounds are common practice",
+            [
+                .. EchoesOfLead.Select(e => $"{Parts[e.Part].Plant.CommonName} {e.Colour} beside the lead's {e.LeadColour}: {e.Difference:0.0}."),
+                .. Widest is null ? Array.Empty<string>() : [$"Widest apart: {Widest.One} and {Widest.Other}, {Widest.HueApartDeg:0}°."],
+            ]
+        );
 
     // Colours that do not look alike among themselves.
     private static List<string> Distinct(IReadOnlyList<string> colours)

@@ -14,17 +14,25 @@ namespace UnrulyMeadow.Core.Arranging;
 public sealed record Overgrown(int Loser, Plant LoserPlant, int Winner, Plant WinnerPlant, LocalDate When, double LightLeft)
 {
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain() => new(
-        $"{LoserPlant.CommonName} under {WinnerPlant.CommonName}",
-        $"{LightLeft:P0} of its leaves in the light at the least",
-        [
-            new(LoserPlant.CommonName, $"{LoserPlant.HeightCm:0} cm high, {LoserPlant.MatureSpreadCm:0} cm wide, {LoserPlant.Vigour.ToString().ToLowerInvariant()}"),
-            new(WinnerPlant.CommonName, $"{WinnerPlant.HeightCm:0} cm high, {WinnerPlant.MatureSpreadCm:0} cm wide, {WinnerPlant.Vigour.ToString().ToLowerInvariant()}"),
-            new("first under half", When.ToString("d MMM uuuu", null)),
-        ],
-        "Week by week each plant grows in proportion to the share of its disc that no clearly higher neighbour lies over; a vigorous plant counts as 1.2 times, a weak one as 0.85 times its height",
-        "Growth by thermal time; shares counted at 19 points of each disc; weights are common practice",
-        []);
+    public Working Explain() =>
+        new(
+            $"{LoserPlant.CommonName} under {WinnerPlant.CommonName}",
+            $"{LightLeft:P0} of its leaves in the light at the least",
+            [
+                new(
+                    LoserPlant.CommonName,
+                    $"{LoserPlant.HeightCm:0} cm high, {LoserPlant.MatureSpreadCm:0} cm wide, {LoserPlant.Vigour.ToString().ToLowerInvariant()}"
+                ),
+                new(
+                    WinnerPlant.CommonName,
+                    $"{WinnerPlant.HeightCm:0} cm high, {WinnerPlant.MatureSpreadCm:0} cm wide, {WinnerPlant.Vigour.ToString().ToLowerInvariant()}"
+                ),
+                new("first under half", When.ToString("d MMM uuuu", null)),
+            ],
+            "Week by week each plant grows in proportion to the share of its disc that no clearly higher neighbour lies over; a vigorous plant counts as 1.2 times, a weak one as 0.85 times its height",
+            "Growth by thermal time; shares counted at 19 points of each disc; weights are common practice",
+            []
+        );
 }
 
 /// <summary>Who overgrows whom, and when: taller and faster plants take light from what their spread overlaps.</summary>
@@ -89,19 +97,31 @@ public static class Competition
                     when[kind.Key] = known with { Least = mean };
             }
         }
-        return [.. when.OrderBy(w => w.Value.Day).Select(w => new Overgrown(
-            w.Key,
-            Of(arrangement, w.Key),
-            w.Value.Winner,
-            Of(arrangement, w.Value.Winner),
-            first.PlusDays(w.Value.Day),
-            w.Value.Least))];
+        return
+        [
+            .. when.OrderBy(w => w.Value.Day)
+                .Select(w => new Overgrown(
+                    w.Key,
+                    Of(arrangement, w.Key),
+                    w.Value.Winner,
+                    Of(arrangement, w.Value.Winner),
+                    first.PlusDays(w.Value.Day),
+                    w.Value.Least
+                )),
+        ];
     }
 
     private static Plant Of(Arrangement arrangement, int item) => arrangement.Plants.First(p => p.Item == item).Plant;
 
     // Share of a plant's disc that stands in the light, and which kinds take the rest.
-    private static (double Share, Dictionary<int, int> Takers) Light(SurfaceRaster surface, PlacedPlant[] plants, double[] wide, double[] reach, bool[] shades, int i)
+    private static (double Share, Dictionary<int, int> Takers) Light(
+        SurfaceRaster surface,
+        PlacedPlant[] plants,
+        double[] wide,
+        double[] reach,
+        bool[] shades,
+        int i
+    )
     {
         var takers = new Dictionary<int, int>();
         if (wide[i] <= 0)
@@ -110,7 +130,12 @@ public static class Competition
         var near = new List<int>();
         for (int k = 0; k < plants.Length; k++)
         {
-            if (shades[k] && reach[k] > ClearlyHigher * reach[i] && plants[k].Item != plants[i].Item && plants[k].At.DistanceTo(plants[i].At) <= (wide[k] + wide[i]) / 2)
+            if (
+                shades[k]
+                && reach[k] > ClearlyHigher * reach[i]
+                && plants[k].Item != plants[i].Item
+                && plants[k].At.DistanceTo(plants[i].At) <= (wide[k] + wide[i]) / 2
+            )
                 near.Add(k);
         }
         if (near.Count == 0)
@@ -141,13 +166,19 @@ public static class Competition
 
     // How high a plant counts: what hangs counts little, for it grows away over the rim.
     private static double Reach(Plant plant, double spreadCm) =>
-        Stature.Of(plant, spreadCm).HeightCm * plant.Vigour switch { Vigour.Vigorous => 1.2, Vigour.Weak => 0.85, _ => 1 };
+        Stature.Of(plant, spreadCm).HeightCm
+        * plant.Vigour switch
+        {
+            Vigour.Vigorous => 1.2,
+            Vigour.Weak => 0.85,
+            _ => 1,
+        };
 
     // The middle, and two rings of six and twelve.
     private static (double X, double Y)[] Disc() =>
-    [
-        (0, 0),
-        .. Enumerable.Range(0, 6).Select(i => (0.45 * Math.Cos(i * Math.PI / 3), 0.45 * Math.Sin(i * Math.PI / 3))),
-        .. Enumerable.Range(0, 12).Select(i => (0.85 * Math.Cos((i + 0.5) * Math.PI / 6), 0.85 * Math.Sin((i + 0.5) * Math.PI / 6))),
-    ];
+        [
+            (0, 0),
+            .. Enumerable.Range(0, 6).Select(i => (0.45 * Math.Cos(i * Math.PI / 3), 0.45 * Math.Sin(i * Math.PI / 3))),
+            .. Enumerable.Range(0, 12).Select(i => (0.85 * Math.Cos((i + 0.5) * Math.PI / 6), 0.85 * Math.Sin((i + 0.5) * Math.PI / 6))),
+        ];
 }

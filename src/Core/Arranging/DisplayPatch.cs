@@ -42,7 +42,10 @@ public sealed record DisplayPatch(LocalDate Day, int Item, int Count, DisplayIte
         else if (display.Items[Item].Since is { } since && since >= Day)
             faults.Add("item", $"goes in only on {Text(since)}");
         else if (Count < 1 || Count > display.Items[Item].Count)
-            faults.Add("count", $"must be from 1 to {display.Items[Item].Count}: so many {plan.Plant(display.Items[Item].PlantId).CommonName} stand there");
+            faults.Add(
+                "count",
+                $"must be from 1 to {display.Items[Item].Count}: so many {plan.Plant(display.Items[Item].PlantId).CommonName} stand there"
+            );
         else if (At.Count > 0 && (At.Count != Count || At.Distinct().Count() != Count || At.Any(a => a < 0 || a >= display.Items[Item].Count)))
             faults.Add("at", $"must name each of the {Count} that come out once, from 1 to {display.Items[Item].Count}");
         if (With is { Count: < 1 or > DisplayItem.MostCount })
@@ -52,7 +55,10 @@ public sealed record DisplayPatch(LocalDate Day, int Item, int Count, DisplayIte
         faults.ThrowIfAny();
 
         List<PlacedPlant> laid = [.. Arrangement.Of(plan, planter, display).Plants];
-        IReadOnlyList<PlanePoint>[] places = [.. display.Items.Select((_, i) => (IReadOnlyList<PlanePoint>)[.. laid.Where(p => p.Item == i).Select(p => p.At)])];
+        IReadOnlyList<PlanePoint>[] places =
+        [
+            .. display.Items.Select((_, i) => (IReadOnlyList<PlanePoint>)[.. laid.Where(p => p.Item == i).Select(p => p.At)]),
+        ];
         HashSet<int> goes = [.. At.Count > 0 ? At : Enumerable.Range(display.Items[Item].Count - Count, Count)];
         bool known = places.Select((p, i) => p.Count == display.Items[i].Count).All(same => same);
         var items = new List<DisplayItem>();
@@ -62,12 +68,14 @@ public sealed record DisplayPatch(LocalDate Day, int Item, int Count, DisplayIte
             int left = i == Item ? item.Count - Count : item.Count;
             if (left == 0)
                 continue;
-            items.Add(item with
-            {
-                Count = left,
-                Since = item.Since ?? display.Install,
-                Places = known ? [.. places[i].Where((_, k) => i != Item || !goes.Contains(k))] : null,
-            });
+            items.Add(
+                item with
+                {
+                    Count = left,
+                    Since = item.Since ?? display.Install,
+                    Places = known ? [.. places[i].Where((_, k) => i != Item || !goes.Contains(k))] : null,
+                }
+            );
         }
         if (With is not null)
             items.Add(With with { Since = null, Places = known && With.Count == Count ? [.. places[Item].Where((_, k) => goes.Contains(k))] : null });

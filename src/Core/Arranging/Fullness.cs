@@ -47,7 +47,11 @@ public sealed class FullnessQuestion
     /// <param name="mix">Kinds with their shares of the count, at least one.</param>
     /// <param name="others">What stands there besides, as wide as on the day asked.</param>
     /// <exception cref="InvalidInputException">The mix is empty or a share is below one.</exception>
-    public FullnessQuestion(Planter planter, IReadOnlyList<(Plant Plant, int Share)> mix, IReadOnlyList<(PlanePoint At, Stature Stature)>? others = null)
+    public FullnessQuestion(
+        Planter planter,
+        IReadOnlyList<(Plant Plant, int Share)> mix,
+        IReadOnlyList<(PlanePoint At, Stature Stature)>? others = null
+    )
     {
         if (mix.Count == 0)
             throw new InvalidInputException("mix", "must hold at least one plant");
@@ -116,12 +120,13 @@ public sealed class FullnessQuestion
     /// <param name="school">The school.</param>
     /// <param name="target">Cover wanted.</param>
     /// <param name="spreadThen">Width of each kind on the day asked, cm.</param>
-    public FullnessAnswer By(DensitySchool school, double target, IReadOnlyList<double> spreadThen) => school switch
-    {
-        DensitySchool.PackedFromDayOne => Packed(target),
-        DensitySchool.RoomToGrow => RoomToGrow(spreadThen),
-        _ => For(target, spreadThen),
-    };
+    public FullnessAnswer By(DensitySchool school, double target, IReadOnlyList<double> spreadThen) =>
+        school switch
+        {
+            DensitySchool.PackedFromDayOne => Packed(target),
+            DensitySchool.RoomToGrow => RoomToGrow(spreadThen),
+            _ => For(target, spreadThen),
+        };
 
     /// <summary>The cover of a total laid out in the mix's proportions.</summary>
     public double Cover(int total, IReadOnlyList<double> spread)
@@ -129,26 +134,39 @@ public sealed class FullnessQuestion
         if (total <= 0)
             return PlantCover.Count(SurfaceRaster.Of(_planter.Form), _others).Covered;
         (int[] _, IReadOnlyList<IReadOnlyList<PlanePoint>> places) = Laid(total);
-        return PlantCover.Count(
-            SurfaceRaster.Of(_planter.Form),
-            [.. _others, .. places.SelectMany((kind, k) => kind.Select(p => (p, Stature.Of(_mix[k].Plant, spread[k]))))]).Covered;
+        return PlantCover
+            .Count(
+                SurfaceRaster.Of(_planter.Form),
+                [.. _others, .. places.SelectMany((kind, k) => kind.Select(p => (p, Stature.Of(_mix[k].Plant, spread[k]))))]
+            )
+            .Covered;
     }
 
     /// <summary>The arithmetic behind an answer.</summary>
-    public Working Explain(FullnessAnswer answer, double target, LocalDate install, LocalDate day, IReadOnlyList<double> spreadThen) => new(
-        $"{_planter.Name}: plants for {target:P0} cover by {day.ToString("d MMM", null)}",
-        answer.Total == 0 ? $"not reached: {answer.CoverOnDay:P0} at the closest" : $"{answer.Total}",
-        [
-            new("surface", $"{_planter.Form.SurfaceCm2 / 10_000:0.00} m²"),
-            new("goes in", install.ToString("d MMM uuuu", null)),
-            .. _mix.Select((m, i) => new WorkingInput(m.Plant.CommonName, $"{m.Plant.SpreadAtPurchaseCm:0.#} cm wide as bought, {spreadThen[i]:0.#} cm by then, {m.Plant.MatureSpreadCm:0.#} cm grown")),
-        ],
-        "The smallest count in these proportions whose discs, laid out over the surface and as wide as on the day, cover so much of a raster; width grows logistically in degree-days",
-        "Cover counted cell by cell; growth figures from the palette",
-        [
-            $"{answer.CoverAtInstall:P0} covered when planted, {answer.CoverOnDay:P0} on the day.",
-            .. answer.Total == 0 ? [$"No more than {Most} go in as bought without pressing their root balls: buy larger plants or plant earlier."] : Array.Empty<string>(),
-        ]);
+    public Working Explain(FullnessAnswer answer, double target, LocalDate install, LocalDate day, IReadOnlyList<double> spreadThen) =>
+        new(
+            $"{_planter.Name}: plants for {target:P0} cover by {day.ToString("d MMM", null)}",
+            answer.Total == 0 ? $"not reached: {answer.CoverOnDay:P0} at the closest" : $"{answer.Total}",
+            [
+                new("surface", $"{_planter.Form.SurfaceCm2 / 10_000:0.00} m²"),
+                new("goes in", install.ToString("d MMM uuuu", null)),
+                .. _mix.Select(
+                    (m, i) =>
+                        new WorkingInput(
+                            m.Plant.CommonName,
+                            $"{m.Plant.SpreadAtPurchaseCm:0.#} cm wide as bought, {spreadThen[i]:0.#} cm by then, {m.Plant.MatureSpreadCm:0.#} cm grown"
+                        )
+                ),
+            ],
+            "The smallest count in these proportions whose discs, laid out over the surface and as wide as on the day, cover so much of a raster; width grows logistically in degree-days",
+            "Cover counted cell by cell; growth figures from the palette",
+            [
+                $"{answer.CoverAtInstall:P0} covered when planted, {answer.CoverOnDay:P0} on the day.",
+                .. answer.Total == 0
+                    ? [$"No more than {Most} go in as bought without pressing their root balls: buy larger plants or plant earlier."]
+                    : Array.Empty<string>(),
+            ]
+        );
 
     private IReadOnlyList<double> AsBought => [.. _mix.Select(m => m.Plant.SpreadAtPurchaseCm)];
 

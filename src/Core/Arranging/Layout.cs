@@ -42,7 +42,14 @@ public static class Layout
     /// <param name="kinds">Kinds with their counts.</param>
     public static IReadOnlyList<IReadOnlyList<PlanePoint>> LayOut(Planter planter, IReadOnlyList<(Plant Plant, int Count)> kinds)
     {
-        string mix = string.Join('\n', kinds.Select(k => FormattableString.Invariant($"{k.Count} {k.Plant.Habit} {k.Plant.HeightCm} {k.Plant.SpreadAtPurchaseCm} {k.Plant.MatureSpreadCm} {k.Plant.CommonName}")));
+        string mix = string.Join(
+            '\n',
+            kinds.Select(k =>
+                FormattableString.Invariant(
+                    $"{k.Count} {k.Plant.Habit} {k.Plant.HeightCm} {k.Plant.SpreadAtPurchaseCm} {k.Plant.MatureSpreadCm} {k.Plant.CommonName}"
+                )
+            )
+        );
         var key = (planter.Form, planter.ViewedFrom, mix);
         if (Kept.TryGetValue(key, out IReadOnlyList<IReadOnlyList<PlanePoint>>? known))
             return known;
@@ -73,7 +80,10 @@ public static class Layout
             int count = tier.Sum(k => kinds[k].Count);
             int[] band = order[Math.Min(from, order.Length - 1)..Math.Min(to, order.Length)];
             bool rim = tier.All(k => kinds[k].Plant.Habit == Habit.Trailing);
-            PlanePoint[] sites = rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm)) : count > MostSpread ? InRows(surface, band, count) : [.. Spread([.. band.Select(surface.At)], count).Select(surface.Nearest)];
+            PlanePoint[] sites =
+                rim ? OnTheRim(surface, planter.ViewedFrom, count, tier.Max(k => kinds[k].Plant.SpreadAtPurchaseCm))
+                : count > MostSpread ? InRows(surface, band, count)
+                : [.. Spread([.. band.Select(surface.At)], count).Select(surface.Nearest)];
             Deal(sites, tier, kinds, planter.ViewedFrom, places);
         }
         Settle(surface, kinds, places);
@@ -108,7 +118,10 @@ public static class Layout
                         continue;
                     double push = (want - apart) / 2.2;
                     // The larger gives way less, so that a centrepiece stays where it is.
-                    double yieldA = holdsB ? 1 : holdsA ? 0 : Ground(kinds[all[b].Kind].Plant) / (Ground(kinds[all[a].Kind].Plant) + Ground(kinds[all[b].Kind].Plant));
+                    double yieldA =
+                        holdsB ? 1
+                        : holdsA ? 0
+                        : Ground(kinds[all[b].Kind].Plant) / (Ground(kinds[all[a].Kind].Plant) + Ground(kinds[all[b].Kind].Plant));
                     (double x, double y) = apart > 1e-6 ? ((q.XCm - p.XCm) / apart, (q.YCm - p.YCm) / apart) : (Math.Cos(a + b), Math.Sin(a + b));
                     Move(surface, places[all[a].Kind], all[a].Index, -push * yieldA, x, y);
                     Move(surface, places[all[b].Kind], all[b].Index, push * (1 - yieldA), x, y);
@@ -136,7 +149,12 @@ public static class Layout
     {
         var tiers = new List<List<int>>();
         Plant? first = null;
-        foreach ((Plant plant, int index) in kinds.OrderBy(k => k.Plant.Habit == Habit.Trailing).ThenByDescending(k => k.Plant.HeightCm).ThenBy(k => k.Plant.CommonName, StringComparer.Ordinal))
+        foreach (
+            (Plant plant, int index) in kinds
+                .OrderBy(k => k.Plant.Habit == Habit.Trailing)
+                .ThenByDescending(k => k.Plant.HeightCm)
+                .ThenBy(k => k.Plant.CommonName, StringComparer.Ordinal)
+        )
         {
             bool trails = plant.Habit == Habit.Trailing;
             if (first is not null && (first.Habit == Habit.Trailing) == trails && (trails || plant.HeightCm >= OneTier * first.HeightCm))
@@ -270,9 +288,13 @@ public static class Layout
         double inset = Math.Max(surface.CellCm, spreadCm * 0.2);
         float deepest = surface.EdgeCm.Max();
         inset = Math.Min(inset, deepest * 0.6);
-        PlanePoint[] ring = [.. Enumerable.Range(0, surface.Inside.Length)
-            .Where(i => surface.Inside[i] && Math.Abs(surface.EdgeCm[i] - inset) <= surface.CellCm)
-            .Select(surface.At)];
+        PlanePoint[] ring =
+        [
+            .. Enumerable
+                .Range(0, surface.Inside.Length)
+                .Where(i => surface.Inside[i] && Math.Abs(surface.EdgeCm[i] - inset) <= surface.CellCm)
+                .Select(surface.At),
+        ];
         if (viewed == ViewedFrom.OneSide)
         {
             // Along the front: for each column the cell nearest to it.
@@ -284,10 +306,17 @@ public static class Layout
     }
 
     // Kinds of one tier are dealt out in turn along the band, each in proportion to its count, so that they repeat.
-    private static void Deal(PlanePoint[] sites, IReadOnlyList<int> tier, IReadOnlyList<(Plant Plant, int Count)> kinds, ViewedFrom viewed, List<List<PlanePoint>> places)
+    private static void Deal(
+        PlanePoint[] sites,
+        IReadOnlyList<int> tier,
+        IReadOnlyList<(Plant Plant, int Count)> kinds,
+        ViewedFrom viewed,
+        List<List<PlanePoint>> places
+    )
     {
-        PlanePoint[] line = sites.Length > MostSpread ? sites : viewed == ViewedFrom.AllRound
-            ? [.. sites.OrderBy(p => Math.Atan2(p.YCm, p.XCm)).ThenBy(p => p.XCm)]
+        PlanePoint[] line =
+            sites.Length > MostSpread ? sites
+            : viewed == ViewedFrom.AllRound ? [.. sites.OrderBy(p => Math.Atan2(p.YCm, p.XCm)).ThenBy(p => p.XCm)]
             : [.. sites.OrderBy(p => p.XCm).ThenByDescending(p => p.YCm)];
         var left = tier.ToDictionary(k => k, k => kinds[k].Count);
         var owed = tier.ToDictionary(k => k, _ => 0.0);

@@ -42,15 +42,20 @@ public sealed record NeighbourDifference(Plant One, string OneShows, Plant Other
     public bool IsLost => In.Count == 0;
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain() => new(
-        $"{One.CommonName} beside {Other.CommonName}",
-        IsLost ? "lost in each other" : "differ in " + string.Join("; ", In),
-        [
-            new(One.CommonName, $"{One.HeightCm:0} cm, {One.Texture.ToString().ToLowerInvariant()}, {One.Habit.ToString().ToLowerInvariant()}"),
-            new(Other.CommonName, $"{Other.HeightCm:0} cm, {Other.Texture.ToString().ToLowerInvariant()}, {Other.Habit.ToString().ToLowerInvariant()}"),
-            new("colours", $"{ColourDifference:0.0} apart (CIEDE2000)"),
-        ],
-        $"Neighbours must differ in height ({HeightTimes:0.0} times), texture, form or colour ({Colour.ColourDifference.LooksAlike:0}), or one is lost",
-        "Common practice; colour by Sharma, Wu & Dalal 2005",
-        []);
+    public Working Explain() =>
+        new(
+            $"{One.CommonName} beside {Other.CommonName}",
+            IsLost ? "lost in each other" : "differ in " + string.Join("; ", In),
+            [
+                new(One.CommonName, $"{One.HeightCm:0} cm, {One.Texture.ToString().ToLowerInvariant()}, {One.Habit.ToString().ToLowerInvariant()}"),
+                new(
+                    Other.CommonName,
+                    $"{Other.HeightCm:0} cm, {Other.Texture.ToString().ToLowerInvariant()}, {Other.Habit.ToString().ToLowerInvariant()}"
+                ),
+                new("colours", $"{ColourDifference:0.0} apart (CIEDE2000)"),
+            ],
+            $"Neighbours must differ in height ({HeightTimes:0.0} times), texture, form or colour ({Colour.ColourDifference.LooksAlike:0}), or one is lost",
+            "Common practice; colour by Sharma, Wu & Dalal 2005",
+            []
+        );
 }

@@ -36,14 +36,40 @@ public sealed record Sightline(double EyeCm, double AwayCm, IReadOnlyList<double
         double rim = form.IsBed || form.Shape == PlanterShape.Basket ? 0 : form.PlantableDepthCm;
         double eye = StandingEyeCm - rim;
         double reach = Math.Max(form.TopLengthCm, form.TopWidthCm) / 2;
-        IReadOnlyList<PlanePoint> eyes = arrangement.Planter.ViewedFrom == ViewedFrom.OneSide
-            ? [new PlanePoint(0, -(form.TopWidthCm / 2) - UsualAwayCm), new PlanePoint(-form.TopLengthCm / 2, -(form.TopWidthCm / 2) - UsualAwayCm), new PlanePoint(form.TopLengthCm / 2, -(form.TopWidthCm / 2) - UsualAwayCm)]
-            : [.. Enumerable.Range(0, 8).Select(i => new PlanePoint((reach + UsualAwayCm) * Math.Cos(i * Math.PI / 4), (reach + UsualAwayCm) * Math.Sin(i * Math.PI / 4)))];
+        IReadOnlyList<PlanePoint> eyes =
+            arrangement.Planter.ViewedFrom == ViewedFrom.OneSide
+                ?
+                [
+                    new PlanePoint(0, -(form.TopWidthCm / 2) - UsualAwayCm),
+                    new PlanePoint(-form.TopLengthCm / 2, -(form.TopWidthCm / 2) - UsualAwayCm),
+                    new PlanePoint(form.TopLengthCm / 2, -(form.TopWidthCm / 2) - UsualAwayCm),
+                ]
+                :
+                [
+                    .. Enumerable
+                        .Range(0, 8)
+                        .Select(i => new PlanePoint(
+                            (reach + UsualAwayCm) * Math.Cos(i * Math.PI / 4),
+                            (reach + UsualAwayCm) * Math.Sin(i * Math.PI / 4)
+                        )),
+                ];
         Stature[] statures = [.. arrangement.Plants.Select(stature)];
         // Of large plantings an even choice of each kind is looked at and stands for the rest.
         int every = (arrangement.Plants.Count / MostLooked) + 1;
-        double?[] looked = [.. arrangement.Plants.Select((_, i) => i % every == 0 || arrangement.Plants[i].Item != arrangement.Plants[i - 1].Item ? eyes.Max(e => Seen(arrangement.Plants, statures, i, e, eye)) : (double?)null)];
-        var mean = arrangement.Plants.Select((p, i) => (p.Item, Shown: looked[i])).Where(p => p.Shown is not null).GroupBy(p => p.Item).ToDictionary(g => g.Key, g => g.Average(p => p.Shown!.Value));
+        double?[] looked =
+        [
+            .. arrangement.Plants.Select(
+                (_, i) =>
+                    i % every == 0 || arrangement.Plants[i].Item != arrangement.Plants[i - 1].Item
+                        ? eyes.Max(e => Seen(arrangement.Plants, statures, i, e, eye))
+                        : (double?)null
+            ),
+        ];
+        var mean = arrangement
+            .Plants.Select((p, i) => (p.Item, Shown: looked[i]))
+            .Where(p => p.Shown is not null)
+            .GroupBy(p => p.Item)
+            .ToDictionary(g => g.Key, g => g.Average(p => p.Shown!.Value));
         return new Sightline(eye, UsualAwayCm, [.. arrangement.Plants.Select((p, i) => looked[i] ?? mean[p.Item])]);
     }
 
@@ -71,23 +97,45 @@ public sealed record Sightline(double EyeCm, double AwayCm, IReadOnlyList<double
     }
 
     // Neighbours that can stand in the way of some ray: high enough, beside the middle ray, and not behind what is looked at.
-    private static int[] Between(IReadOnlyList<PlacedPlant> plants, Stature[] statures, int self, PlanePoint eye, double eyeCm, double toX, double toY)
+    private static int[] Between(
+        IReadOnlyList<PlacedPlant> plants,
+        Stature[] statures,
+        int self,
+        PlanePoint eye,
+        double eyeCm,
+        double toX,
+        double toY
+    )
     {
         double lowest = Math.Min(eyeCm, LowestSeen * statures[self].HeightCm);
         double beside = Aside * statures[self].SpreadCm;
         double far = plants[self].At.DistanceTo(eye) + beside;
-        return [.. Enumerable.Range(0, plants.Count).Where(k =>
-        {
-            if (k == self || statures[k].SpreadCm <= 0 || statures[k].HeightCm <= lowest)
-                return false;
-            (double x, double y) = (plants[k].At.XCm - eye.XCm, plants[k].At.YCm - eye.YCm);
-            double half = Solid * statures[k].SpreadCm / 2;
-            double along = (x * toX) + (y * toY);
-            return along > -half && along < far + half && Math.Abs((x * toY) - (y * toX)) <= half + beside;
-        })];
+        return
+        [
+            .. Enumerable
+                .Range(0, plants.Count)
+                .Where(k =>
+                {
+                    if (k == self || statures[k].SpreadCm <= 0 || statures[k].HeightCm <= lowest)
+                        return false;
+                    (double x, double y) = (plants[k].At.XCm - eye.XCm, plants[k].At.YCm - eye.YCm);
+                    double half = Solid * statures[k].SpreadCm / 2;
+                    double along = (x * toX) + (y * toY);
+                    return along > -half && along < far + half && Math.Abs((x * toY) - (y * toX)) <= half + beside;
+                }),
+        ];
     }
 
-    private static bool Blocked(IReadOnlyList<PlacedPlant> plants, Stature[] statures, int[] between, PlanePoint eye, double eyeCm, double x, double y, double z)
+    private static bool Blocked(
+        IReadOnlyList<PlacedPlant> plants,
+        Stature[] statures,
+        int[] between,
+        PlanePoint eye,
+        double eyeCm,
+        double x,
+        double y,
+        double z
+    )
     {
         double rx = x - eye.XCm;
         double ry = y - eye.YCm;

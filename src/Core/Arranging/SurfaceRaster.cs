@@ -137,7 +137,17 @@ public sealed class SurfaceRaster
     private float[] FromEdge()
     {
         var d = new float[Inside.Length];
-        (int X, int Y, float Cost)[] ahead = [(-1, 0, 1f), (0, -1, 1f), (-1, -1, 1.4f), (1, -1, 1.4f), (-2, -1, 2.2f), (2, -1, 2.2f), (-1, -2, 2.2f), (1, -2, 2.2f)];
+        (int X, int Y, float Cost)[] ahead =
+        [
+            (-1, 0, 1f),
+            (0, -1, 1f),
+            (-1, -1, 1.4f),
+            (1, -1, 1.4f),
+            (-2, -1, 2.2f),
+            (2, -1, 2.2f),
+            (-1, -2, 2.2f),
+            (1, -2, 2.2f),
+        ];
         for (int pass = 0; pass < 2; pass++)
         {
             int turn = pass == 0 ? 1 : -1;

@@ -14,7 +14,9 @@ internal static class ArrangementChecks
     public static IEnumerable<Remark> Vigour(CheckedDisplay at)
     {
         IReadOnlyList<float[]> spread = [.. at.Kinds.Select(k => at.Spread(k.Plant))];
-        foreach (Overgrown o in Competition.Follow(at.Arrangement, spread, at.Flowering.Start, at.Flowering.InLeaf is { Length: > 0 } leaf ? leaf : null))
+        foreach (
+            Overgrown o in Competition.Follow(at.Arrangement, spread, at.Flowering.Start, at.Flowering.InLeaf is { Length: > 0 } leaf ? leaf : null)
+        )
         {
             int winners = at.Kinds[o.Winner].Item.Count;
             yield return at.Say(
@@ -26,7 +28,8 @@ internal static class ArrangementChecks
                     at.Swap(o.WinnerPlant, p => p.Vigour < o.WinnerPlant.Vigour && p.MatureSpreadCm <= o.WinnerPlant.MatureSpreadCm),
                     at.Count(o.WinnerPlant, (int)Math.Floor(winners * 0.65)),
                     at.Swap(o.LoserPlant, p => p.HeightCm >= o.WinnerPlant.HeightCm * 0.85 && p.Vigour >= o.WinnerPlant.Vigour),
-                ]);
+                ]
+            );
         }
     }
 
@@ -45,16 +48,47 @@ internal static class ArrangementChecks
                 Gravity.Looks,
                 RemarkKind.HiddenBehind,
                 [("plant", plant), ("day", at.Midway), ("shown", Share(shown)), ("away", Metres(sight.AwayCm / 100, 1))],
-                new Working("What is seen", $"{shown:P0}", [new("eye", $"{sight.EyeCm:0} cm above the medium, {sight.AwayCm:0} cm away"), new(plant.CommonName, $"{wide[k]:0} cm wide, {Stature.Of(plant, wide[k]).HeightCm:0} cm high on the day")], "Nine points over each plant's upper half, seen when no neighbour's middle four fifths stands before them; the best of the sides from which people look", "Geometry; eye height and distance are common practice", []),
-                [at.Arrangement.ByHand ? new Remedy(new Fact(RemedyKind.LayOutAnew), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Places = null })] }) : null]);
+                new Working(
+                    "What is seen",
+                    $"{shown:P0}",
+                    [
+                        new("eye", $"{sight.EyeCm:0} cm above the medium, {sight.AwayCm:0} cm away"),
+                        new(plant.CommonName, $"{wide[k]:0} cm wide, {Stature.Of(plant, wide[k]).HeightCm:0} cm high on the day"),
+                    ],
+                    "Nine points over each plant's upper half, seen when no neighbour's middle four fifths stands before them; the best of the sides from which people look",
+                    "Geometry; eye height and distance are common practice",
+                    []
+                ),
+                [
+                    at.Arrangement.ByHand
+                        ? new Remedy(
+                            new Fact(RemedyKind.LayOutAnew),
+                            at.Display with
+                            {
+                                Items = [.. at.Display.Items.Select(i => i with { Places = null })],
+                            }
+                        )
+                        : null,
+                ]
+            );
         }
     }
 
     public static IEnumerable<Remark> BarkHidden(CheckedDisplay at)
     {
-        foreach (Plant bark in at.Together.Select(t => t.Plant).Concat(at.Kinds.Select(k => k.Plant)).Where(p => p.Windows.Any(w => w.Part == ColourPart.Stem)).DistinctBy(p => p.Id))
+        foreach (
+            Plant bark in at
+                .Together.Select(t => t.Plant)
+                .Concat(at.Kinds.Select(k => k.Plant))
+                .Where(p => p.Windows.Any(w => w.Part == ColourPart.Stem))
+                .DistinctBy(p => p.Id)
+        )
         {
-            foreach (Plant front in at.Kinds.Select(k => k.Plant).Where(p => p.Id != bark.Id && p.Habit != Habit.Trailing && p.HeightCm > 0.5 * bark.HeightCm))
+            foreach (
+                Plant front in at
+                    .Kinds.Select(k => k.Plant)
+                    .Where(p => p.Id != bark.Id && p.Habit != Habit.Trailing && p.HeightCm > 0.5 * bark.HeightCm)
+            )
             {
                 if (!ShowsAlong(at, bark))
                     continue;
@@ -62,8 +96,16 @@ internal static class ArrangementChecks
                     Gravity.Looks,
                     RemarkKind.BeforeStems,
                     [("plant", front), ("other", bark), ("height", Cm(front.HeightCm)), ("stems", Cm(bark.HeightCm))],
-                    new Working("Before ornamental bark", $"{front.HeightCm / bark.HeightCm:P0} of its height", [new(bark.CommonName, $"{bark.HeightCm:0} cm"), new(front.CommonName, $"{front.HeightCm:0} cm")], "What stands with ornamental stems stays below half their height while they show", "Common practice", []),
-                    [at.Swap(front, p => p.HeightCm <= 0.5 * bark.HeightCm)]);
+                    new Working(
+                        "Before ornamental bark",
+                        $"{front.HeightCm / bark.HeightCm:P0} of its height",
+                        [new(bark.CommonName, $"{bark.HeightCm:0} cm"), new(front.CommonName, $"{front.HeightCm:0} cm")],
+                        "What stands with ornamental stems stays below half their height while they show",
+                        "Common practice",
+                        []
+                    ),
+                    [at.Swap(front, p => p.HeightCm <= 0.5 * bark.HeightCm)]
+                );
             }
         }
     }
@@ -74,11 +116,15 @@ internal static class ArrangementChecks
             yield break;
         int day = at.IndexOf(at.Display.Install);
         double surface = at.Planter.Form.SurfaceCm2;
-        double stays = Math.Min(1, at.Together.Where(t => t.Display.Layer == DisplayLayer.Standing).Sum(t =>
-        {
-            double wide = at.Flowering.Spread(t.Plant, t.Display.Install, t.Display.Lift, at.PocketC)[day];
-            return t.Item.Count * AtTheGround(t.Plant) * Math.PI / 4 * wide * wide / surface;
-        }));
+        double stays = Math.Min(
+            1,
+            at.Together.Where(t => t.Display.Layer == DisplayLayer.Standing)
+                .Sum(t =>
+                {
+                    double wide = at.Flowering.Spread(t.Plant, t.Display.Install, t.Display.Lift, at.PocketC)[day];
+                    return t.Item.Count * AtTheGround(t.Plant) * Math.PI / 4 * wide * wide / surface;
+                })
+        );
         double own = at.Kinds.Sum(k => k.Item.Count * Math.PI / 4 * k.Plant.SpreadAtPurchaseCm * k.Plant.SpreadAtPurchaseCm) / surface;
         const double Pressed = 1.25;
         double room = Math.Max(0, 1 - stays) * Pressed;
@@ -89,8 +135,29 @@ internal static class ArrangementChecks
             Gravity.Loses,
             stays > 0.02 ? RemarkKind.NoRoomBesideWhatStays : RemarkKind.MorePlantsThanFit,
             [("stays", Share(stays)), ("wanted", Share(own)), ("room", Share(room)), ("keep", Share(keep))],
-            new Working("Room on the surface", $"{own:P0} wanted, {room:P0} free", [.. at.Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Item.Count} × {k.Plant.SpreadAtPurchaseCm:0.#} cm")), new("what stays", $"{stays:P0}")], "Discs as wide as bought, pressed to at most 1.25 of the free surface; of what stays the foot counts: a twentieth of a tree's spread, a quarter of an upright plant's, half of a mound's, three tenths of a trailing one's", "Common practice", []),
-            [keep * at.Kinds.Min(k => k.Item.Count) >= 0.5 ? new Remedy(new Fact(RemedyKind.PlantShareOfEach, ("share", Share(keep))), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count * keep)), Places = null })] }) : null]);
+            new Working(
+                "Room on the surface",
+                $"{own:P0} wanted, {room:P0} free",
+                [
+                    .. at.Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Item.Count} × {k.Plant.SpreadAtPurchaseCm:0.#} cm")),
+                    new("what stays", $"{stays:P0}"),
+                ],
+                "Discs as wide as bought, pressed to at most 1.25 of the free surface; of what stays the foot counts: a twentieth of a tree's spread, a quarter of an upright plant's, half of a mound's, three tenths of a trailing one's",
+                "Common practice",
+                []
+            ),
+            [
+                keep * at.Kinds.Min(k => k.Item.Count) >= 0.5
+                    ? new Remedy(
+                        new Fact(RemedyKind.PlantShareOfEach, ("share", Share(keep))),
+                        at.Display with
+                        {
+                            Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count * keep)), Places = null })],
+                        }
+                    )
+                    : null,
+            ]
+        );
     }
 
     public static IEnumerable<Remark> LostInEachOther(CheckedDisplay at)
@@ -103,12 +170,21 @@ internal static class ArrangementChecks
                 RemarkKind.LostInEachOther,
                 [("plant", a), ("other", b), ("apart", Number(difference.ColourDifference))],
                 difference.Explain(),
-                [at.Swap(b, p => !new NeighbourDifference(a, difference.OneShows, p, p.LeadColour).IsLost)]);
+                [at.Swap(b, p => !new NeighbourDifference(a, difference.OneShows, p, p.LeadColour).IsLost)]
+            );
         }
     }
 
     // Share of its spread that a plant takes at the ground: stems rise from a narrower foot.
-    private static double AtTheGround(Plant plant) => plant.LifeForm == LifeForm.Tree ? 0.05 : plant.Habit switch { Habit.Upright => 0.25, Habit.Trailing => 0.3, _ => 0.5 };
+    private static double AtTheGround(Plant plant) =>
+        plant.LifeForm == LifeForm.Tree
+            ? 0.05
+            : plant.Habit switch
+            {
+                Habit.Upright => 0.25,
+                Habit.Trailing => 0.3,
+                _ => 0.5,
+            };
 
     private static bool ShowsAlong(CheckedDisplay at, Plant bark)
     {

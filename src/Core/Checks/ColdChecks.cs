@@ -42,7 +42,8 @@ internal static class ColdChecks
             RemarkKind.SpoiledByFrost,
             [("plant", plant), ("lost", lost), ("left", left), ("returns", returns)],
             Follow(at, plant, losses, CheckedDisplay.Day(lost)),
-            [at.Days(RemedyKind.LiftOn, lift: lost), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
+            [at.Days(RemedyKind.LiftOn, lift: lost), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]
+        );
     }
 
     // By the fitted odds of a night as cold as spoils this plant here; what hardens may go out early.
@@ -62,9 +63,17 @@ internal static class ColdChecks
         return at.Say(
             Gravity.Loses,
             RemarkKind.BeforeAllClear,
-            [("plant", plant), ("install", at.Display.Install), ("odds", OutOfTen(after, 0)), ("threshold", Celsius(spring.ThresholdC, 1)), ("pocket", at.PocketC > 0 ? CelsiusApart(at.PocketC, 1) : null), ("allClear", allClear)],
+            [
+                ("plant", plant),
+                ("install", at.Display.Install),
+                ("odds", OutOfTen(after, 0)),
+                ("threshold", Celsius(spring.ThresholdC, 1)),
+                ("pocket", at.PocketC > 0 ? CelsiusApart(at.PocketC, 1) : null),
+                ("allClear", allClear),
+            ],
             spring.Explain(at.Plan.Site.FrostRisk),
-            [at.Days(RemedyKind.PlantOn, install: allClear), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
+            [at.Days(RemedyKind.PlantOn, install: allClear), at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]
+        );
     }
 
     private static Remark? Soft(CheckedDisplay at, Plant plant, StayLosses losses)
@@ -77,7 +86,8 @@ internal static class ColdChecks
             RemarkKind.SoftFromWarmHouse,
             [("plant", plant), ("less", CelsiusApart(Hardening.SoftK, 1)), ("odds", OutOfTen(losses.OddsBy(week), 0)), ("days", Hardening.SoftDays)],
             Follow(at, plant, losses, $"{losses.OddsBy(week):P0} in the first week"),
-            [at.Days(RemedyKind.HardenOffUntil, install: week)]);
+            [at.Days(RemedyKind.HardenOffUntil, install: week)]
+        );
     }
 
     private static Remark? Wintered(CheckedDisplay at, Plant plant, StayLosses losses)
@@ -86,36 +96,49 @@ internal static class ColdChecks
         if (losses.Years.Count == 0)
             return null;
         double live = 1 - ((double)losses.Years.Count(y => y.Kind == LossKind.Tops) / losses.Years.Count);
-        return live >= 0.8 ? null : at.Say(
-            Gravity.Loses,
-            RemarkKind.CutBackByWinter,
-            [("plant", plant), ("spoiledAt", Celsius(plant.TopDamageC, 1)), ("odds", OutOfTen(live))],
-            Follow(at, plant, losses, $"{live:P0} come through"),
-            [at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]);
+        return live >= 0.8
+            ? null
+            : at.Say(
+                Gravity.Loses,
+                RemarkKind.CutBackByWinter,
+                [("plant", plant), ("spoiledAt", Celsius(plant.TopDamageC, 1)), ("odds", OutOfTen(live))],
+                Follow(at, plant, losses, $"{live:P0} come through"),
+                [at.Swap(plant, p => p.TopDamageC < plant.TopDamageC - 4)]
+            );
     }
 
-    private static Working Follow(CheckedDisplay at, Plant plant, StayLosses losses, string value) => new(
-        "Frost on its tops",
-        value,
-        [
-            new("flower and leaf spoiled at", $"{plant.TopDamageC:0.#} °C fully hardened, {Hardening.SpoiledAtC(plant, 0):0.#} °C not hardened"),
-            new("growth stops below", $"{plant.GrowthBaseC:0.#} °C"),
-            new("leaves colder than the station", $"{at.PocketC:0.#} K"),
-            new("stands", $"{CheckedDisplay.Day(at.Display.Install)} to {CheckedDisplay.Day(at.Display.Lift)}"),
-            new("weather years", $"{losses.Years.Count}; {losses.Years.Count(y => y.On is not null)} take something"),
-        ],
-        $"The first night of each year's stay as cold as what the tops then stand; hardiness follows the mean of the past fortnight, from none at {Hardening.NoneAtC:0} °C to all at {Hardening.FullAtC:0} °C, with a lag of {Hardening.GainDays:0} days up and {Hardening.LossDays:0} down",
-        "Station record; form of Repo, Mäkelä & Hänninen 1990 and Leinonen 1996, figures from memory; plant figures " + plant.Source,
-        []);
+    private static Working Follow(CheckedDisplay at, Plant plant, StayLosses losses, string value) =>
+        new(
+            "Frost on its tops",
+            value,
+            [
+                new("flower and leaf spoiled at", $"{plant.TopDamageC:0.#} °C fully hardened, {Hardening.SpoiledAtC(plant, 0):0.#} °C not hardened"),
+                new("growth stops below", $"{plant.GrowthBaseC:0.#} °C"),
+                new("leaves colder than the station", $"{at.PocketC:0.#} K"),
+                new("stands", $"{CheckedDisplay.Day(at.Display.Install)} to {CheckedDisplay.Day(at.Display.Lift)}"),
+                new("weather years", $"{losses.Years.Count}; {losses.Years.Count(y => y.On is not null)} take something"),
+            ],
+            $"The first night of each year's stay as cold as what the tops then stand; hardiness follows the mean of the past fortnight, from none at {Hardening.NoneAtC:0} °C to all at {Hardening.FullAtC:0} °C, with a lag of {Hardening.GainDays:0} days up and {Hardening.LossDays:0} down",
+            "Station record; form of Repo, Mäkelä & Hänninen 1990 and Leinonen 1996, figures from memory; plant figures " + plant.Source,
+            []
+        );
 
     // Only what stands through a winter in a container, and is meant to live on or to flower after it.
     public static IEnumerable<Remark> Roots(CheckedDisplay at, Plant plant)
     {
-        if (at.Record is not { YearsUsed.Count: > 0 } record || at.Planter.Form.IsBed || !(plant.IsLasting || plant is { Bulb: not null, IsTender: false }))
+        if (
+            at.Record is not { YearsUsed.Count: > 0 } record
+            || at.Planter.Form.IsBed
+            || !(plant.IsLasting || plant is { Bulb: not null, IsTender: false })
+        )
             yield break;
         int midwinter = record.Station.IsSouthern ? 7 : 1;
         LocalDate install = at.Display.Install;
-        LocalDate winter = new(install.Month > midwinter || (install.Month == midwinter && install.Day > 15) ? install.Year + 1 : install.Year, midwinter, 15);
+        LocalDate winter = new(
+            install.Month > midwinter || (install.Month == midwinter && install.Day > 15) ? install.Year + 1 : install.Year,
+            midwinter,
+            15
+        );
         if (winter >= at.Display.Lift)
             yield break;
         (double kill, bool estimated) = plant.RootKilling;
@@ -129,9 +152,20 @@ internal static class ColdChecks
         yield return at.Say(
             Gravity.Loses,
             RemarkKind.RootsLostInWinter,
-            [("plant", plant), ("planter", at.Planter), ("killing", Celsius(kill, 1)), ("odds", OutOfTen(survival.Odds(kill))), ("low", Number(low * 10, 1)), ("high", Number(high * 10, 1))],
+            [
+                ("plant", plant),
+                ("planter", at.Planter),
+                ("killing", Celsius(kill, 1)),
+                ("odds", OutOfTen(survival.Odds(kill))),
+                ("low", Number(low * 10, 1)),
+                ("high", Number(high * 10, 1)),
+            ],
             survival.Explain(kill, estimated),
-            [at.Swap(plant, p => survival.Odds(p.RootKilling.Celsius) >= LeastRootOdds), before > install && !plant.Windows.Any(w => w.Part == ColourPart.Stem) ? at.Days(RemedyKind.LiftBeforeWinter, lift: before) : null]);
+            [
+                at.Swap(plant, p => survival.Odds(p.RootKilling.Celsius) >= LeastRootOdds),
+                before > install && !plant.Windows.Any(w => w.Part == ColourPart.Stem) ? at.Days(RemedyKind.LiftBeforeWinter, lift: before) : null,
+            ]
+        );
     }
 
     public static IEnumerable<Remark> BulbCold(CheckedDisplay at, Plant plant, BulbPlace place, IReadOnlyList<GrowingSeason> seasons)
@@ -145,13 +179,29 @@ internal static class ColdChecks
         BulbFigures bulb = plant.Bulb!;
         double shortBy = Math.Max(0, bulb.ColdWeeksLow - forecast.MedianColdWeeks);
         bool flowers = forecast.Years.Count * 2 >= forecast.YearsAsked;
-        LocalDate fall = new LocalDate(StackBloom.BulbYearStart(at.Display.Install, at.Record!.Station.IsSouthern).Year, at.Record.Station.IsSouthern ? 4 : 10, 20);
+        LocalDate fall = new LocalDate(
+            StackBloom.BulbYearStart(at.Display.Install, at.Record!.Station.IsSouthern).Year,
+            at.Record.Station.IsSouthern ? 4 : 10,
+            20
+        );
         yield return at.Say(
             Gravity.Loses,
             RemarkKind.TooLittleCold,
-            [("plant", plant), ("install", at.Display.Install), ("least", Number(bulb.ColdWeeksLow)), ("most", Weeks(bulb.ColdWeeksHigh)), ("had", flowers ? Weeks(forecast.MedianColdWeeks, 1) : null), ("shortBy", Number(shortBy, 1)), ("blind", !flowers)],
+            [
+                ("plant", plant),
+                ("install", at.Display.Install),
+                ("least", Number(bulb.ColdWeeksLow)),
+                ("most", Weeks(bulb.ColdWeeksHigh)),
+                ("had", flowers ? Weeks(forecast.MedianColdWeeks, 1) : null),
+                ("shortBy", Number(shortBy, 1)),
+                ("blind", !flowers),
+            ],
             forecast.Explain(place),
-            [fall < at.Display.Install ? at.Days(RemedyKind.PlantOn, install: fall) : null, at.Swap(plant, p => p.Bulb is { } b && b.ColdWeeksLow <= forecast.MedianColdWeeks - 1)]);
+            [
+                fall < at.Display.Install ? at.Days(RemedyKind.PlantOn, install: fall) : null,
+                at.Swap(plant, p => p.Bulb is { } b && b.ColdWeeksLow <= forecast.MedianColdWeeks - 1),
+            ]
+        );
     }
 
     // Only the half-year that runs towards summer can be "too early": a tender plant set out in fall is a short display.

@@ -25,7 +25,12 @@ public sealed class DisplayChecks
     /// <param name="record">The weather, or null: then nothing is said of frost and cold.</param>
     /// <param name="flowering">The site's flowering in a plan year, where it is kept; null to compute it.</param>
     /// <param name="stay">Weather laid over stays that begin in a month, where it is kept; null to lay it.</param>
-    public DisplayChecks(Plan plan, WeatherRecord? record, Func<LocalDate, SiteFlowering>? flowering = null, Func<LocalDate, IReadOnlyList<GrowingSeason>>? stay = null)
+    public DisplayChecks(
+        Plan plan,
+        WeatherRecord? record,
+        Func<LocalDate, SiteFlowering>? flowering = null,
+        Func<LocalDate, IReadOnlyList<GrowingSeason>>? stay = null
+    )
     {
         _plan = plan;
         _record = record;
@@ -43,18 +48,22 @@ public sealed class DisplayChecks
     {
         string group = planter.Survey.LookGroup;
         // Alike planters are looked at together.
-        IEnumerable<Planter> alike = group.Length == 0 ? [] : plan.Planters.Where(p => p.Survey.LookGroup.Equals(group, StringComparison.OrdinalIgnoreCase));
+        IEnumerable<Planter> alike =
+            group.Length == 0 ? [] : plan.Planters.Where(p => p.Survey.LookGroup.Equals(group, StringComparison.OrdinalIgnoreCase));
         return
         [
-            plan.Site, plan.AreaOf(planter), planter, .. plan.DisplaysOf(planter.Id),
+            plan.Site,
+            plan.AreaOf(planter),
+            planter,
+            .. plan.DisplaysOf(planter.Id),
             .. alike.SelectMany(p => plan.DisplaysOf(p.Id).Cast<object>().Prepend(p)),
-            .. plan.Palette, .. plan.Lots,
+            .. plan.Palette,
+            .. plan.Lots,
         ];
     }
 
     /// <summary>Remarks on every display of the plan that stands on or after a day, without those that follow every plant's place.</summary>
-    public IEnumerable<Remark> All(LocalDate from) =>
-        _plan.Displays.Where(d => d.Lift > from).SelectMany(d => For(d, thorough: false));
+    public IEnumerable<Remark> All(LocalDate from) => _plan.Displays.Where(d => d.Lift > from).SelectMany(d => For(d, thorough: false));
 
     /// <summary>Remarks on one display, the gravest first.</summary>
     /// <param name="display">The display; it need not be in the plan.</param>
@@ -81,35 +90,30 @@ public sealed class DisplayChecks
     }
 
     private static IEnumerable<Remark> OfPlants(CheckedDisplay at) =>
-    [
-        .. at.Kinds.SelectMany(k => ColdChecks.Tops(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => ColdChecks.Roots(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
-        .. GrowingChecks.Water(at),
-        .. GrowingChecks.MediumAndPh(at),
-        .. GrowingChecks.Wet(at),
-        .. at.Kinds.SelectMany(k => GrowingChecks.Heat(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => GrowingChecks.Height(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => GrowingChecks.RootRoom(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => GrowingChecks.Form(at, k.Plant, k.Item)),
-        .. at.Kinds.SelectMany(k => GrowingChecks.Stock(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => PeopleChecks.Harmful(at, k.Plant)),
-        .. at.Kinds.SelectMany(k => PeopleChecks.Partner(at, k.Plant)),
-        .. ArrangementChecks.RoomBesideWhatStays(at),
-        .. ArrangementChecks.BarkHidden(at),
-        .. HouseRuleChecks.Colour(at),
-        .. HouseRuleChecks.Pattern(at),
-        .. at.Kinds.SelectMany(k => HouseRuleChecks.Chrysanthemums(at, k.Plant)),
-    ];
+        [
+            .. at.Kinds.SelectMany(k => ColdChecks.Tops(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => ColdChecks.Roots(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => StackChecks.Rest(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => GrowingChecks.Light(at, k.Plant)),
+            .. GrowingChecks.Water(at),
+            .. GrowingChecks.MediumAndPh(at),
+            .. GrowingChecks.Wet(at),
+            .. at.Kinds.SelectMany(k => GrowingChecks.Heat(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => GrowingChecks.Height(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => GrowingChecks.RootRoom(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => GrowingChecks.Form(at, k.Plant, k.Item)),
+            .. at.Kinds.SelectMany(k => GrowingChecks.Stock(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => PeopleChecks.Harmful(at, k.Plant)),
+            .. at.Kinds.SelectMany(k => PeopleChecks.Partner(at, k.Plant)),
+            .. ArrangementChecks.RoomBesideWhatStays(at),
+            .. ArrangementChecks.BarkHidden(at),
+            .. HouseRuleChecks.Colour(at),
+            .. HouseRuleChecks.Pattern(at),
+            .. at.Kinds.SelectMany(k => HouseRuleChecks.Chrysanthemums(at, k.Plant)),
+        ];
 
     private static IEnumerable<Remark> Thorough(CheckedDisplay at) =>
-    [
-        .. ArrangementChecks.Vigour(at),
-        .. ArrangementChecks.Hidden(at),
-        .. ArrangementChecks.LostInEachOther(at),
-        .. HouseRuleChecks.Density(at),
-    ];
+        [.. ArrangementChecks.Vigour(at), .. ArrangementChecks.Hidden(at), .. ArrangementChecks.LostInEachOther(at), .. HouseRuleChecks.Density(at)];
 
     private CheckedDisplay At(Display display, Planter planter) =>
         new(_plan, display, planter, _record, _flowering(SiteYear.UsualStart(display.Install, _record?.Station.IsSouthern ?? false)), Stay);

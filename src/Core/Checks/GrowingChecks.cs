@@ -28,15 +28,23 @@ internal static class GrowingChecks
         yield return at.Say(
             Gravity.Weakens,
             tooBright ? RemarkKind.TooMuchSun : RemarkKind.TooLittleSun,
-            [("plant", plant), ("planter", planter), ("has", planter.Exposure), ("least", plant.LightLow), ("most", plant.LightLow == plant.LightHigh ? null : plant.LightHigh)],
+            [
+                ("plant", plant),
+                ("planter", planter),
+                ("has", planter.Exposure),
+                ("least", plant.LightLow),
+                ("most", plant.LightLow == plant.LightHigh ? null : plant.LightHigh),
+            ],
             new Working(
                 "Light",
                 Name(planter.Exposure),
                 [new("planter", Name(planter.Exposure)), new("plant, least", Name(plant.LightLow)), new("plant, most", Name(plant.LightHigh))],
                 "Full sun six hours of direct sun a day or more, part sun three to six, shade under three",
                 "Common practice; plant figures " + plant.Source,
-                []),
-            [at.Swap(plant, _ => true)]);
+                []
+            ),
+            [at.Swap(plant, _ => true)]
+        );
     }
 
     public static IEnumerable<Remark> Water(CheckedDisplay at)
@@ -60,8 +68,10 @@ internal static class GrowingChecks
                 [new(dry.CommonName, "low"), new(wet.CommonName, "high")],
                 "Same water need in one planter: low and high do not stand together",
                 "Common practice",
-                []),
-            [at.Swap(goes, p => p.Water is not (WaterNeed.Low or WaterNeed.High) || p.Water == (ReferenceEquals(goes, dry) ? wet : dry).Water)]);
+                []
+            ),
+            [at.Swap(goes, p => p.Water is not (WaterNeed.Low or WaterNeed.High) || p.Water == (ReferenceEquals(goes, dry) ? wet : dry).Water)]
+        );
     }
 
     public static IEnumerable<Remark> MediumAndPh(CheckedDisplay at)
@@ -73,9 +83,23 @@ internal static class GrowingChecks
                 yield return at.Say(
                     Gravity.Weakens,
                     RemarkKind.PhOutOfRange,
-                    [("plant", plant), ("low", Number(plant.Roots.PhLow, 1)), ("high", Number(plant.Roots.PhHigh, 1)), ("measured", Number(ph, 1)), ("isBed", at.Planter.Form.IsBed)],
-                    new Working("pH", $"{ph:0.#}", [new("measured", $"{ph:0.#}"), new(plant.CommonName, $"{plant.Roots.PhLow:0.#} to {plant.Roots.PhHigh:0.#}")], "Measured pH within the plant's range", "Plant figures " + plant.Source, []),
-                    [at.Swap(plant, p => ph >= p.Roots.PhLow && ph <= p.Roots.PhHigh)]);
+                    [
+                        ("plant", plant),
+                        ("low", Number(plant.Roots.PhLow, 1)),
+                        ("high", Number(plant.Roots.PhHigh, 1)),
+                        ("measured", Number(ph, 1)),
+                        ("isBed", at.Planter.Form.IsBed),
+                    ],
+                    new Working(
+                        "pH",
+                        $"{ph:0.#}",
+                        [new("measured", $"{ph:0.#}"), new(plant.CommonName, $"{plant.Roots.PhLow:0.#} to {plant.Roots.PhHigh:0.#}")],
+                        "Measured pH within the plant's range",
+                        "Plant figures " + plant.Source,
+                        []
+                    ),
+                    [at.Swap(plant, p => ph >= p.Roots.PhLow && ph <= p.Roots.PhHigh)]
+                );
             }
         }
         if (at.IsBulbs)
@@ -88,23 +112,44 @@ internal static class GrowingChecks
             yield return at.Say(
                 Gravity.Weakens,
                 RemarkKind.DifferentMedium,
-                [("plant", acid), ("other", other), ("low", Number(acid.Roots.PhLow, 1)), ("high", Number(acid.Roots.PhHigh, 1)), ("otherLow", Number(other.Roots.PhLow, 1)), ("otherHigh", Number(other.Roots.PhHigh, 1))],
-                new Working("Medium", "ranges of pH do not meet", [new(acid.CommonName, $"pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}"), new(other.CommonName, $"pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}")], "One medium must suit all that root in it: their ranges of pH share at least 0.3", "Common practice; plant figures from memory of handbooks", []),
-                [at.Swap(acid, p => p.Roots.Medium != RootingMedium.Acid)]);
+                [
+                    ("plant", acid),
+                    ("other", other),
+                    ("low", Number(acid.Roots.PhLow, 1)),
+                    ("high", Number(acid.Roots.PhHigh, 1)),
+                    ("otherLow", Number(other.Roots.PhLow, 1)),
+                    ("otherHigh", Number(other.Roots.PhHigh, 1)),
+                ],
+                new Working(
+                    "Medium",
+                    "ranges of pH do not meet",
+                    [
+                        new(acid.CommonName, $"pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}"),
+                        new(other.CommonName, $"pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}"),
+                    ],
+                    "One medium must suit all that root in it: their ranges of pH share at least 0.3",
+                    "Common practice; plant figures from memory of handbooks",
+                    []
+                ),
+                [at.Swap(acid, p => p.Roots.Medium != RootingMedium.Acid)]
+            );
         }
     }
 
     public static IEnumerable<Remark> Wet(CheckedDisplay at)
     {
         Drainage drainage = Drainage.Of(at.Planter);
-        foreach (Plant plant in at.Kinds.Select(k => k.Plant).Where(p => drainage.Verdict == DrainageVerdict.Poor && RotsInWet(p)).DistinctBy(p => p.Id))
+        foreach (
+            Plant plant in at.Kinds.Select(k => k.Plant).Where(p => drainage.Verdict == DrainageVerdict.Poor && RotsInWet(p)).DistinctBy(p => p.Id)
+        )
         {
             yield return at.Say(
                 Gravity.Loses,
                 RemarkKind.TooWet,
                 [("plant", plant)],
                 drainage.Explain(),
-                [plant.Bulb is null ? at.Swap(plant, p => !RotsInWet(p)) : null]);
+                [plant.Bulb is null ? at.Swap(plant, p => !RotsInWet(p)) : null]
+            );
         }
     }
 
@@ -123,8 +168,20 @@ internal static class GrowingChecks
             Gravity.Weakens,
             RemarkKind.StallsInHeat,
             [("plant", plant), ("ceiling", Celsius(ceiling)), ("odds", OutOfTen(hot, 0)), ("masonry", warm > 0 ? CelsiusApart(warm) : null)],
-            new Working("Heat", $"{hot:P0} of years", [new("ceiling", $"{ceiling:0} °C, a week's mean"), new("hottest week, middle year", $"{hottest[hottest.Length / 2]:0.0} °C"), new("masonry", $"{warm:0} °C")], "Share of weather years whose hottest week, with the masonry's heat, passes the plant's ceiling", "Ceilings from memory of handbooks; masonry common practice", []),
-            [at.Swap(plant, p => p.Roots.HeatCeilingC is not { } c || c > ceiling + 2)]);
+            new Working(
+                "Heat",
+                $"{hot:P0} of years",
+                [
+                    new("ceiling", $"{ceiling:0} °C, a week's mean"),
+                    new("hottest week, middle year", $"{hottest[hottest.Length / 2]:0.0} °C"),
+                    new("masonry", $"{warm:0} °C"),
+                ],
+                "Share of weather years whose hottest week, with the masonry's heat, passes the plant's ceiling",
+                "Ceilings from memory of handbooks; masonry common practice",
+                []
+            ),
+            [at.Swap(plant, p => p.Roots.HeatCeilingC is not { } c || c > ceiling + 2)]
+        );
     }
 
     public static IEnumerable<Remark> Height(CheckedDisplay at, Plant plant)
@@ -142,7 +199,8 @@ internal static class GrowingChecks
             passes ? RemarkKind.TooHigh : RemarkKind.TallForThePlanter,
             [("plant", plant), ("reaches", Cm(reaches)), ("limit", Cm(passes ? limit : height.ProportionCm)), ("by", height.LimitedBy)],
             height.Explain(),
-            [at.Swap(plant, p => p.HeightCm <= Math.Min(limit, height.ProportionCm))]);
+            [at.Swap(plant, p => p.HeightCm <= Math.Min(limit, height.ProportionCm))]
+        );
     }
 
     public static IEnumerable<Remark> RootRoom(CheckedDisplay at, Plant plant)
@@ -157,8 +215,16 @@ internal static class GrowingChecks
                 plant.IsLasting && has < want * 0.7 ? Gravity.Loses : Gravity.Weakens,
                 RemarkKind.LacksDepth,
                 [("plant", plant), ("wants", Cm(want)), ("has", Cm(has))],
-                new Working("Depth for roots", $"{has:0} cm", [new("wanted", $"{want:0} cm"), new("medium", $"{has:0.#} cm")], "About a third of the height, at most 45 cm for what lasts and 15 cm for bedding", "Common practice", []),
-                [at.Swap(plant, p => p.RootDepthCm <= has)]);
+                new Working(
+                    "Depth for roots",
+                    $"{has:0} cm",
+                    [new("wanted", $"{want:0} cm"), new("medium", $"{has:0.#} cm")],
+                    "About a third of the height, at most 45 cm for what lasts and 15 cm for bedding",
+                    "Common practice",
+                    []
+                ),
+                [at.Swap(plant, p => p.RootDepthCm <= has)]
+            );
         }
         LocalDate limit = at.Display.Install.PlusYears(YearsInAPot);
         if (plant.IsLasting && !at.Planter.Form.IsBed && at.Planter.Survey.Tree is null && at.Display.Lift > limit.PlusDays(30))
@@ -167,8 +233,16 @@ internal static class GrowingChecks
                 Gravity.Reminds,
                 RemarkKind.BecomesRootBound,
                 [("plant", plant), ("install", at.Display.Install), ("lift", at.Display.Lift), ("years", YearsInAPot)],
-                new Working("Years in a container", $"{Period.DaysBetween(at.Display.Install, at.Display.Lift) / 365.25:0.#}", [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("comes out", CheckedDisplay.Day(at.Display.Lift))], $"Shrubs and evergreens stand several years in a container, then go out; {YearsInAPot} counted", "Common practice", []),
-                [at.Days(RemedyKind.LiftOn, lift: limit)]);
+                new Working(
+                    "Years in a container",
+                    $"{Period.DaysBetween(at.Display.Install, at.Display.Lift) / 365.25:0.#}",
+                    [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("comes out", CheckedDisplay.Day(at.Display.Lift))],
+                    $"Shrubs and evergreens stand several years in a container, then go out; {YearsInAPot} counted",
+                    "Common practice",
+                    []
+                ),
+                [at.Days(RemedyKind.LiftOn, lift: limit)]
+            );
         }
     }
 
@@ -184,7 +258,16 @@ internal static class GrowingChecks
                 RemarkKind.NotSoldSo,
                 [("plant", plant), ("wanted", wanted), ("sold", GoodsForm.Of(sold).Select(f => f.Name).ToList()), ("form", form.Name)],
                 new Working("Form", form.Name, [new("chosen", wanted)], "The usual form where the chosen one is not sold", "Common practice", []),
-                [new Remedy(new Fact(RemedyKind.BuyAs, ("plant", plant), ("form", form.Name)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = null } : i)] })]);
+                [
+                    new Remedy(
+                        new Fact(RemedyKind.BuyAs, ("plant", plant), ("form", form.Name)),
+                        at.Display with
+                        {
+                            Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = null } : i)],
+                        }
+                    ),
+                ]
+            );
         }
         else if (form.GrowOnWeeks > 0)
         {
@@ -193,15 +276,38 @@ internal static class GrowingChecks
                 Gravity.Reminds,
                 RemarkKind.BoughtAsPlugs,
                 [("plant", plant), ("weeks", Weeks(form.GrowOnWeeks)), ("by", by)],
-                new Working("Growing on", $"{form.GrowOnWeeks} weeks", [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("plugs by", CheckedDisplay.Day(by))], "Four to seven weeks from plug to planting", "Common practice", []),
-                [GoodsForm.Usual(sold) is { GrowOnWeeks: 0 } usual ? new Remedy(new Fact(RemedyKind.BuyAs, ("plant", plant), ("form", usual.Name)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = usual.Name } : i)] }) : null]);
+                new Working(
+                    "Growing on",
+                    $"{form.GrowOnWeeks} weeks",
+                    [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("plugs by", CheckedDisplay.Day(by))],
+                    "Four to seven weeks from plug to planting",
+                    "Common practice",
+                    []
+                ),
+                [
+                    GoodsForm.Usual(sold) is { GrowOnWeeks: 0 } usual
+                        ? new Remedy(
+                            new Fact(RemedyKind.BuyAs, ("plant", plant), ("form", usual.Name)),
+                            at.Display with
+                            {
+                                Items = [.. at.Display.Items.Select(i => i == item ? i with { Form = usual.Name } : i)],
+                            }
+                        )
+                        : null,
+                ]
+            );
         }
     }
 
     public static IEnumerable<Remark> Stock(CheckedDisplay at, Plant plant)
     {
-        Lot? old = at.Plan.Lots.FirstOrDefault(l => l.PlantId == plant.Id && l.Count > 0 && l.State is LotState.Waiting or LotState.Kept or LotState.Overwintering
-            && l.Since <= at.Display.Install && Period.DaysBetween(l.Since, at.Display.Install) > WaitedDays);
+        Lot? old = at.Plan.Lots.FirstOrDefault(l =>
+            l.PlantId == plant.Id
+            && l.Count > 0
+            && l.State is LotState.Waiting or LotState.Kept or LotState.Overwintering
+            && l.Since <= at.Display.Install
+            && Period.DaysBetween(l.Since, at.Display.Install) > WaitedDays
+        );
         if (old is null || plant.Bulb is not null)
             yield break;
         int days = Period.DaysBetween(old.Since, at.Display.Install);
@@ -209,15 +315,25 @@ internal static class GrowingChecks
             Gravity.Reminds,
             RemarkKind.AtHandRootBound,
             [("plant", plant), ("count", old.Count), ("place", old.Place), ("days", days), ("recharge", at.Rules.Medium == MediumSchool.Recharge)],
-            new Working("Days in nursery pots", $"{days}", [new("since", CheckedDisplay.Day(old.Since)), new("goes in", CheckedDisplay.Day(at.Display.Install))], $"More than {WaitedDays} days in a nursery pot", "Common practice", []));
+            new Working(
+                "Days in nursery pots",
+                $"{days}",
+                [new("since", CheckedDisplay.Day(old.Since)), new("goes in", CheckedDisplay.Day(at.Display.Install))],
+                $"More than {WaitedDays} days in a nursery pot",
+                "Common practice",
+                []
+            )
+        );
     }
 
-    private static bool RotsInWet(Plant plant) => plant.Bulb is not null || plant.Water == WaterNeed.Low || plant.Roots.Medium == RootingMedium.Gritty;
+    private static bool RotsInWet(Plant plant) =>
+        plant.Bulb is not null || plant.Water == WaterNeed.Low || plant.Roots.Medium == RootingMedium.Gritty;
 
-    internal static string Name(Exposure exposure) => exposure switch
-    {
-        Exposure.FullSun => "full sun",
-        Exposure.PartSun => "part sun",
-        _ => "shade",
-    };
+    internal static string Name(Exposure exposure) =>
+        exposure switch
+        {
+            Exposure.FullSun => "full sun",
+            Exposure.PartSun => "part sun",
+            _ => "shade",
+        };
 }

@@ -35,17 +35,24 @@ internal static class HouseRuleChecks
                 RemarkKind.ColoursAgainstTheRule,
                 [("school", at.Rules.Colour), ("breaks", breaks)],
                 scheme.Explain(),
-                [at.Swap(goes, p => ColourScheme.Of(at.Scheme(goes, p)) is { } with && with.Breaks(at.Rules) is null)]);
+                [at.Swap(goes, p => ColourScheme.Of(at.Scheme(goes, p)) is { } with && with.Breaks(at.Rules) is null)]
+            );
         }
-        if (at.Rules.Colour == ColourSchool.OneColour && at.Kinds.Count > 1 && parts.Count > 1 && parts.Select(p => p.Plant.Texture).Distinct().Count() == 1
-            && parts.Max(p => p.Plant.HeightCm) < 1.5 * parts.Min(p => p.Plant.HeightCm))
+        if (
+            at.Rules.Colour == ColourSchool.OneColour
+            && at.Kinds.Count > 1
+            && parts.Count > 1
+            && parts.Select(p => p.Plant.Texture).Distinct().Count() == 1
+            && parts.Max(p => p.Plant.HeightCm) < 1.5 * parts.Min(p => p.Plant.HeightCm)
+        )
         {
             yield return at.Say(
                 Gravity.Looks,
                 RemarkKind.OneColourWithoutChange,
                 [],
                 scheme.Explain(),
-                [at.Swap(at.Kinds[^1].Plant, p => p.Texture != at.Kinds[0].Plant.Texture)]);
+                [at.Swap(at.Kinds[^1].Plant, p => p.Texture != at.Kinds[0].Plant.Texture)]
+            );
         }
         foreach (Remark remark in Pot(at, scheme))
             yield return remark;
@@ -56,10 +63,15 @@ internal static class HouseRuleChecks
         string group = at.Planter.Survey.LookGroup;
         if (group.Length == 0 || at.Rules.Pattern == PatternSchool.Free)
             yield break;
-        List<Display> others = [.. at.Plan.Planters
-            .Where(p => p.Id != at.Planter.Id && !p.IsRetired && p.Survey.LookGroup.Equals(group, StringComparison.OrdinalIgnoreCase))
-            .SelectMany(p => at.Plan.DisplaysOf(p.Id))
-            .Where(d => d.Layer == at.Display.Layer && Math.Abs(Period.DaysBetween(d.Install, at.Display.Install)) <= 21)];
+        List<Display> others =
+        [
+            .. at
+                .Plan.Planters.Where(p =>
+                    p.Id != at.Planter.Id && !p.IsRetired && p.Survey.LookGroup.Equals(group, StringComparison.OrdinalIgnoreCase)
+                )
+                .SelectMany(p => at.Plan.DisplaysOf(p.Id))
+                .Where(d => d.Layer == at.Display.Layer && Math.Abs(Period.DaysBetween(d.Install, at.Display.Install)) <= 21),
+        ];
         if (others.Count == 0)
             yield break;
         if (at.Rules.Pattern == PatternSchool.IdenticalPairs)
@@ -72,26 +84,67 @@ internal static class HouseRuleChecks
                 Gravity.AgainstRule,
                 RemarkKind.UnlikeItsPair,
                 [("planter", other), ("group", group)],
-                new Working("Pattern", "not identical", [new(other.Name, Kinds(at.Plan, twin)), new(at.Planter.Name, Kinds(at.Plan, at.Display))], "Planters of one look group carry the same plants in the same season", "House rule: identical pairs", []),
-                [other.Form == at.Planter.Form ? new Remedy(new Fact(RemedyKind.PlantLike, ("planter", other)), at.Display with { Items = twin.Items, Pairs = twin.Pairs }) : null]);
+                new Working(
+                    "Pattern",
+                    "not identical",
+                    [new(other.Name, Kinds(at.Plan, twin)), new(at.Planter.Name, Kinds(at.Plan, at.Display))],
+                    "Planters of one look group carry the same plants in the same season",
+                    "House rule: identical pairs",
+                    []
+                ),
+                [
+                    other.Form == at.Planter.Form
+                        ? new Remedy(new Fact(RemedyKind.PlantLike, ("planter", other)), at.Display with { Items = twin.Items, Pairs = twin.Pairs })
+                        : null,
+                ]
+            );
             yield break;
         }
-        bool echoes = others.Exists(d => d.Items.Any(i => at.Kinds.Any(k => k.Plant.Id == i.PlantId
-            || k.Plant.Windows.SelectMany(w => w.Colours).Any(c => at.Plan.Plant(i.PlantId).Windows.SelectMany(w => w.Colours).Any(o => ColourDifference.Between(c, o) <= ColourScheme.Echoes)))));
+        bool echoes = others.Exists(d =>
+            d.Items.Any(i =>
+                at.Kinds.Any(k =>
+                    k.Plant.Id == i.PlantId
+                    || k.Plant.Windows.SelectMany(w => w.Colours)
+                        .Any(c =>
+                            at.Plan.Plant(i.PlantId)
+                                .Windows.SelectMany(w => w.Colours)
+                                .Any(o => ColourDifference.Between(c, o) <= ColourScheme.Echoes)
+                        )
+                )
+            )
+        );
         if (!echoes)
         {
             yield return at.Say(
                 Gravity.AgainstRule,
                 RemarkKind.EchoesNothing,
                 [("group", group)],
-                new Working("Pattern", "no echo", [.. others.Take(4).Select(d => new WorkingInput(at.Plan.FindPlanter(d.PlanterId)!.Name, Kinds(at.Plan, d)))], $"A plant in common, or colours within {ColourScheme.Echoes:0} (CIEDE2000)", "House rule: echo", []),
-                [new Remedy(new Fact(RemedyKind.AddPlants, ("count", 3), ("plant", at.Plan.Plant(others[0].Items[0].PlantId))), at.Display with { Items = [.. at.Display.Items, new DisplayItem(others[0].Items[0].PlantId, 3)] })]);
+                new Working(
+                    "Pattern",
+                    "no echo",
+                    [.. others.Take(4).Select(d => new WorkingInput(at.Plan.FindPlanter(d.PlanterId)!.Name, Kinds(at.Plan, d)))],
+                    $"A plant in common, or colours within {ColourScheme.Echoes:0} (CIEDE2000)",
+                    "House rule: echo",
+                    []
+                ),
+                [
+                    new Remedy(
+                        new Fact(RemedyKind.AddPlants, ("count", 3), ("plant", at.Plan.Plant(others[0].Items[0].PlantId))),
+                        at.Display with
+                        {
+                            Items = [.. at.Display.Items, new DisplayItem(others[0].Items[0].PlantId, 3)],
+                        }
+                    ),
+                ]
+            );
         }
     }
 
     public static IEnumerable<Remark> Tulips(CheckedDisplay at, StackBloom bloom)
     {
-        foreach (BloomForecast f in bloom.Forecasts.Where(f => f.Plant.BotanicalName.StartsWith("Tulipa", StringComparison.Ordinal) && f.Over is not null))
+        foreach (
+            BloomForecast f in bloom.Forecasts.Where(f => f.Plant.BotanicalName.StartsWith("Tulipa", StringComparison.Ordinal) && f.Over is not null)
+        )
         {
             LocalDate over = f.Over!.Value;
             if (at.Rules.Tulips == TulipSchool.Annual && at.Display.Lift > over.PlusDays(75))
@@ -100,8 +153,16 @@ internal static class HouseRuleChecks
                     Gravity.AgainstRule,
                     RemarkKind.TulipsStay,
                     [("plant", f.Plant), ("over", over), ("lift", at.Display.Lift)],
-                    new Working("Tulips", "annual", [new("last colour", CheckedDisplay.Day(over)), new("comes out", CheckedDisplay.Day(at.Display.Lift))], "Lifted within 75 days of the last colour", "House rule: annual tulips", []),
-                    [at.Days(RemedyKind.LiftOn, lift: over.PlusDays(7))]);
+                    new Working(
+                        "Tulips",
+                        "annual",
+                        [new("last colour", CheckedDisplay.Day(over)), new("comes out", CheckedDisplay.Day(at.Display.Lift))],
+                        "Lifted within 75 days of the last colour",
+                        "House rule: annual tulips",
+                        []
+                    ),
+                    [at.Days(RemedyKind.LiftOn, lift: over.PlusDays(7))]
+                );
             }
             else if (at.Rules.Tulips == TulipSchool.Perennial && at.Display.Lift < over.PlusDays(DieBackWindow.Days))
             {
@@ -109,8 +170,19 @@ internal static class HouseRuleChecks
                     Gravity.AgainstRule,
                     RemarkKind.TulipsLiftedEarly,
                     [("plant", f.Plant), ("brown", over.PlusDays(DieBackWindow.Days)), ("lift", at.Display.Lift)],
-                    new Working("Tulips", "perennial", [new("last colour", CheckedDisplay.Day(over)), new("leaves brown", $"{DieBackWindow.Days} days later")], "Leaves stay until brown; replaced in the third year", "House rule: perennial tulips", []),
-                    [at.Days(RemedyKind.LeaveForThreeSprings, lift: over.PlusDays(DieBackWindow.Days).PlusYears(2)), at.Days(RemedyKind.LeaveUntilBrown, lift: over.PlusDays(DieBackWindow.Days))]);
+                    new Working(
+                        "Tulips",
+                        "perennial",
+                        [new("last colour", CheckedDisplay.Day(over)), new("leaves brown", $"{DieBackWindow.Days} days later")],
+                        "Leaves stay until brown; replaced in the third year",
+                        "House rule: perennial tulips",
+                        []
+                    ),
+                    [
+                        at.Days(RemedyKind.LeaveForThreeSprings, lift: over.PlusDays(DieBackWindow.Days).PlusYears(2)),
+                        at.Days(RemedyKind.LeaveUntilBrown, lift: over.PlusDays(DieBackWindow.Days)),
+                    ]
+                );
             }
         }
     }
@@ -120,17 +192,39 @@ internal static class HouseRuleChecks
         if (!plant.BotanicalName.StartsWith("Chrysanthemum", StringComparison.Ordinal))
             yield break;
         LocalDate freeze = new(at.Display.Install.Year, at.Flowering.IsSouthern ? 6 : 12, 1);
-        if (at.Record is { YearsUsed.Count: > 0 } record && PlantingWindow.From(GroundClimate.Of(record.ForOdds).Of(at.Planter.ThermalClass()), record.ForOdds, 10).Freeze.Freezes.By(0.5) is { } frozen)
-            freeze = new LocalDate(frozen.Month < 7 == at.Flowering.IsSouthern ? at.Display.Install.Year : at.Display.Install.Year + 1, frozen.Month, Math.Min(frozen.Day, 28));
+        if (
+            at.Record is { YearsUsed.Count: > 0 } record
+            && PlantingWindow.From(GroundClimate.Of(record.ForOdds).Of(at.Planter.ThermalClass()), record.ForOdds, 10).Freeze.Freezes.By(0.5)
+                is { } frozen
+        )
+            freeze = new LocalDate(
+                frozen.Month < 7 == at.Flowering.IsSouthern ? at.Display.Install.Year : at.Display.Install.Year + 1,
+                frozen.Month,
+                Math.Min(frozen.Day, 28)
+            );
         LocalDate latest = freeze.PlusDays(-7 * ChrysanthemumWeeks);
         if (at.Rules.Chrysanthemums == ChrysanthemumSchool.Overwinter && (at.Display.Install > latest || !at.Planter.Form.IsBed))
         {
             yield return at.Say(
                 Gravity.AgainstRule,
                 RemarkKind.ChrysanthemumTooLate,
-                [("plant", plant), ("freeze", freeze), ("weeks", Weeks(ChrysanthemumWeeks)), ("install", at.Display.Install), ("isBed", at.Planter.Form.IsBed)],
-                new Working("Rooting before winter", $"by {CheckedDisplay.Day(latest)}", [new("ground freezes", CheckedDisplay.Day(freeze)), new("rooting", $"{ChrysanthemumWeeks} weeks")], "4 to 6 weeks of rooting before the ground freezes", "Common practice", []),
-                [at.Planter.Form.IsBed ? at.Days(RemedyKind.PlantOn, install: latest) : null]);
+                [
+                    ("plant", plant),
+                    ("freeze", freeze),
+                    ("weeks", Weeks(ChrysanthemumWeeks)),
+                    ("install", at.Display.Install),
+                    ("isBed", at.Planter.Form.IsBed),
+                ],
+                new Working(
+                    "Rooting before winter",
+                    $"by {CheckedDisplay.Day(latest)}",
+                    [new("ground freezes", CheckedDisplay.Day(freeze)), new("rooting", $"{ChrysanthemumWeeks} weeks")],
+                    "4 to 6 weeks of rooting before the ground freezes",
+                    "Common practice",
+                    []
+                ),
+                [at.Planter.Form.IsBed ? at.Days(RemedyKind.PlantOn, install: latest) : null]
+            );
         }
         else if (at.Rules.Chrysanthemums == ChrysanthemumSchool.Annual && at.Display.Lift > freeze.PlusDays(45))
         {
@@ -138,8 +232,16 @@ internal static class HouseRuleChecks
                 Gravity.AgainstRule,
                 RemarkKind.ChrysanthemumIntoWinter,
                 [("plant", plant), ("lift", at.Display.Lift)],
-                new Working("Fall chrysanthemums", "annual", [new("comes out", CheckedDisplay.Day(at.Display.Lift)), new("ground freezes", CheckedDisplay.Day(freeze))], "Out when they are over: 4 to 6 weeks", "House rule: annual", []),
-                [at.Days(RemedyKind.LiftOn, lift: freeze)]);
+                new Working(
+                    "Fall chrysanthemums",
+                    "annual",
+                    [new("comes out", CheckedDisplay.Day(at.Display.Lift)), new("ground freezes", CheckedDisplay.Day(freeze))],
+                    "Out when they are over: 4 to 6 weeks",
+                    "House rule: annual",
+                    []
+                ),
+                [at.Days(RemedyKind.LiftOn, lift: freeze)]
+            );
         }
     }
 
@@ -152,24 +254,61 @@ internal static class HouseRuleChecks
         double[] then = [.. at.Kinds.Select(k => (double)at.Spread(k.Plant)[day])];
         if (then.Any(w => w <= 0))
             yield break;
-        IReadOnlyList<(PlanePoint, Stature)> others = [.. at.Together.Where(t => t.Display.Layer == DisplayLayer.Standing)
-            .GroupBy(t => t.Display)
-            .SelectMany(g => Arrangement.Of(at.Plan, at.Planter, g.Key).Plants)
-            .Select(p => (p.At, Stature.Of(p.Plant, p.Plant.HeightCm > 120 ? p.Plant.SpreadAtPurchaseCm * 0.5 : p.Plant.SpreadAtPurchaseCm)))];
+        IReadOnlyList<(PlanePoint, Stature)> others =
+        [
+            .. at
+                .Together.Where(t => t.Display.Layer == DisplayLayer.Standing)
+                .GroupBy(t => t.Display)
+                .SelectMany(g => Arrangement.Of(at.Plan, at.Planter, g.Key).Plants)
+                .Select(p => (p.At, Stature.Of(p.Plant, p.Plant.HeightCm > 120 ? p.Plant.SpreadAtPurchaseCm * 0.5 : p.Plant.SpreadAtPurchaseCm))),
+        ];
         var question = new FullnessQuestion(at.Planter, [.. at.Kinds.Select(k => (k.Plant, k.Item.Count))], others);
         int total = at.Kinds.Sum(k => k.Item.Count);
-        double cover = question.Cover(total, at.Rules.Density == DensitySchool.PackedFromDayOne ? [.. at.Kinds.Select(k => k.Plant.SpreadAtPurchaseCm)] : then);
+        double cover = question.Cover(
+            total,
+            at.Rules.Density == DensitySchool.PackedFromDayOne ? [.. at.Kinds.Select(k => k.Plant.SpreadAtPurchaseCm)] : then
+        );
         FullnessAnswer answer = question.By(at.Rules.Density, FullnessQuestion.Full, then);
-        bool sparse = at.Rules.Density == DensitySchool.RoomToGrow ? total < 0.6 * answer.Total : cover < FullnessQuestion.Full - (answer.Total == 0 ? 0.25 : 0.12);
+        bool sparse =
+            at.Rules.Density == DensitySchool.RoomToGrow
+                ? total < 0.6 * answer.Total
+                : cover < FullnessQuestion.Full - (answer.Total == 0 ? 0.25 : 0.12);
         bool crowded = at.Rules.Density == DensitySchool.RoomToGrow && total > 1.35 * answer.Total;
         if (!sparse && !crowded)
             yield break;
         yield return at.Say(
             Gravity.AgainstRule,
             crowded ? RemarkKind.PlantedTooClose : RemarkKind.PlantedTooThin,
-            [("packed", at.Rules.Density == DensitySchool.PackedFromDayOne), ("grown", at.Rules.Density == DensitySchool.RoomToGrow), ("byDate", at.Rules.Density == DensitySchool.ByDate), ("cover", Share(cover)), ("full", Share(FullnessQuestion.Full)), ("count", total), ("by", by), ("none", answer.Total == 0), ("total", answer.Total), ("counts", answer.Total == 0 ? null : at.Kinds.Select((k, i) => new Fact(Phrase.CountOf, ("count", answer.Counts[i]), ("plant", k.Plant))).ToList())],
+            [
+                ("packed", at.Rules.Density == DensitySchool.PackedFromDayOne),
+                ("grown", at.Rules.Density == DensitySchool.RoomToGrow),
+                ("byDate", at.Rules.Density == DensitySchool.ByDate),
+                ("cover", Share(cover)),
+                ("full", Share(FullnessQuestion.Full)),
+                ("count", total),
+                ("by", by),
+                ("none", answer.Total == 0),
+                ("total", answer.Total),
+                (
+                    "counts",
+                    answer.Total == 0
+                        ? null
+                        : at.Kinds.Select((k, i) => new Fact(Phrase.CountOf, ("count", answer.Counts[i]), ("plant", k.Plant))).ToList()
+                ),
+            ],
             question.Explain(answer, FullnessQuestion.Full, at.Display.Install, by, then),
-            [answer.Total == 0 || answer.Counts.Any(c => c == 0) ? null : new Remedy(new Fact(RemedyKind.PlantInAll, ("count", answer.Total)), at.Display with { Items = [.. at.Display.Items.Select((x, i) => x with { Count = answer.Counts[i], Places = null })] })]);
+            [
+                answer.Total == 0 || answer.Counts.Any(c => c == 0)
+                    ? null
+                    : new Remedy(
+                        new Fact(RemedyKind.PlantInAll, ("count", answer.Total)),
+                        at.Display with
+                        {
+                            Items = [.. at.Display.Items.Select((x, i) => x with { Count = answer.Counts[i], Places = null })],
+                        }
+                    ),
+            ]
+        );
     }
 
     private static IEnumerable<Remark> Pot(CheckedDisplay at, ColourScheme scheme)
@@ -187,16 +326,30 @@ internal static class HouseRuleChecks
                 RemarkKind.DoesNotStandOffItsPot,
                 [("plant", lead), ("apart", Number(apart)), ("pot", new ColourCode(pot)), ("least", Number(ColourScheme.Echoes))],
                 ColourDifference.Explain(scheme.Parts[scheme.Lead].Colours[0], pot),
-                [at.Kinds.Any(k => k.Plant.Id == lead.Id) ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, pot) >= ColourScheme.Echoes) : null]);
+                [
+                    at.Kinds.Any(k => k.Plant.Id == lead.Id)
+                        ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, pot) >= ColourScheme.Echoes)
+                        : null,
+                ]
+            );
         }
-        if (at.Planter.Survey.BackdropColour is { } wall && scheme.Parts[scheme.Lead].Colours.Min(c => ColourDifference.Between(c, wall)) is var behind && behind < ColourDifference.LooksAlike)
+        if (
+            at.Planter.Survey.BackdropColour is { } wall
+            && scheme.Parts[scheme.Lead].Colours.Min(c => ColourDifference.Between(c, wall)) is var behind
+            && behind < ColourDifference.LooksAlike
+        )
         {
             yield return at.Say(
                 Gravity.Looks,
                 RemarkKind.DoesNotStandOffTheWall,
                 [("plant", lead), ("apart", Number(behind)), ("wall", new ColourCode(wall))],
                 ColourDifference.Explain(scheme.Parts[scheme.Lead].Colours[0], wall),
-                [at.Kinds.Any(k => k.Plant.Id == lead.Id) ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, wall) >= ColourScheme.Echoes) : null]);
+                [
+                    at.Kinds.Any(k => k.Plant.Id == lead.Id)
+                        ? at.Swap(lead, p => ColourDifference.Between(p.LeadColour, wall) >= ColourScheme.Echoes)
+                        : null,
+                ]
+            );
         }
         if (!strict && LookGroup.Differences(at.Planter, at.Plan.Planters) is { Count: > 0 } differences)
         {
@@ -204,12 +357,21 @@ internal static class HouseRuleChecks
                 Gravity.AgainstRule,
                 RemarkKind.PotUnlikeItsGroup,
                 [("group", at.Planter.Survey.LookGroup), ("differences", differences)],
-                new Working("Pots", "not alike", [new("group", at.Planter.Survey.LookGroup)], "One pot colour across a group", "House rule: one across a group", []));
+                new Working(
+                    "Pots",
+                    "not alike",
+                    [new("group", at.Planter.Survey.LookGroup)],
+                    "One pot colour across a group",
+                    "House rule: one across a group",
+                    []
+                )
+            );
         }
     }
 
     private static bool Same(Display one, Display other) =>
         one.Items.Count == other.Items.Count && one.Items.All(i => other.Items.Any(o => o.PlantId == i.PlantId && o.Count == i.Count));
 
-    private static string Kinds(Plan plan, Display display) => string.Join(", ", display.Items.Select(i => $"{i.Count} {plan.Plant(i.PlantId).CommonName}"));
+    private static string Kinds(Plan plan, Display display) =>
+        string.Join(", ", display.Items.Select(i => $"{i.Count} {plan.Plant(i.PlantId).CommonName}"));
 }

@@ -18,7 +18,8 @@ internal static class PeopleChecks
                 RemarkKind.IrritatesSkin,
                 [("plant", plant), ("ask", new Fact(Phrase.WhereToAsk))],
                 Explain(plant, survey),
-                [at.Swap(plant, p => !p.Harm.IsKnown)]);
+                [at.Swap(plant, p => !p.Harm.IsKnown)]
+            );
         }
         bool dogs = survey.Dogs && plant.Harm.Animals == Hazard.Poisonous;
         bool children = survey.Public == PublicReach.Touching && plant.Harm.People == Hazard.Poisonous;
@@ -29,7 +30,8 @@ internal static class PeopleChecks
                 RemarkKind.PoisonousNear,
                 [("plant", plant), ("children", children), ("ask", new Fact(Phrase.WhereToAsk))],
                 Explain(plant, survey),
-                [at.Swap(plant, p => p.Harm.People != Hazard.Poisonous && p.Harm.Animals != Hazard.Poisonous)]);
+                [at.Swap(plant, p => p.Harm.People != Hazard.Poisonous && p.Harm.Animals != Hazard.Poisonous)]
+            );
         }
     }
 
@@ -38,14 +40,27 @@ internal static class PeopleChecks
     {
         PlanterSurvey survey = at.Planter.Survey;
         bool children = survey.Public == PublicReach.Touching;
-        List<Plant> harmful = [.. at.Kinds.Select(k => k.Plant).Where(p => (survey.Dogs && p.Harm.Animals == Hazard.Poisonous) || (children && p.Harm.People == Hazard.Poisonous)).DistinctBy(p => p.Id)];
+        List<Plant> harmful =
+        [
+            .. at
+                .Kinds.Select(k => k.Plant)
+                .Where(p => (survey.Dogs && p.Harm.Animals == Hazard.Poisonous) || (children && p.Harm.People == Hazard.Poisonous))
+                .DistinctBy(p => p.Id),
+        ];
         if (harmful.Count == 0)
             yield break;
         yield return at.Say(
             Gravity.Reminds,
             RemarkKind.PoisonousBulbs,
-            [("dogs", survey.Dogs), ("children", children), ("both", survey.Dogs && children), ("plants", harmful), ("ask", new Fact(Phrase.WhereToAsk))],
-            Explain(harmful[0], survey));
+            [
+                ("dogs", survey.Dogs),
+                ("children", children),
+                ("both", survey.Dogs && children),
+                ("plants", harmful),
+                ("ask", new Fact(Phrase.WhereToAsk)),
+            ],
+            Explain(harmful[0], survey)
+        );
     }
 
     public static IEnumerable<Remark> Partner(CheckedDisplay at, Plant plant)
@@ -54,7 +69,9 @@ internal static class PeopleChecks
             yield break;
         string species = plant.BotanicalName.Split(',')[0];
         bool IsPartner(Plant p) => p.BotanicalName.Equals($"{species}, male", StringComparison.Ordinal);
-        bool stands = at.Plan.Displays.Any(d => d.Install < at.Display.Lift && at.Display.Install < d.Lift && d.Items.Any(i => IsPartner(at.Plan.Plant(i.PlantId))));
+        bool stands = at.Plan.Displays.Any(d =>
+            d.Install < at.Display.Lift && at.Display.Install < d.Lift && d.Items.Any(i => IsPartner(at.Plan.Plant(i.PlantId)))
+        );
         if (stands)
             yield break;
         Plant? partner = at.Plan.Palette.FirstOrDefault(p => !p.IsRetired && IsPartner(p));
@@ -62,21 +79,41 @@ internal static class PeopleChecks
             Gravity.Weakens,
             RemarkKind.WithoutPartner,
             [("plant", plant), ("partner", plant.Tending.Partner)],
-            new Working("Partner", "none on the site", [new("wanted", plant.Tending.Partner)], "A male of the same species in any display of the site that stands at the same time", "Common practice; plant figures " + plant.Source, []),
-            [partner is null ? null : new Remedy(new Fact(RemedyKind.AddPlants, ("count", 1), ("plant", partner)), at.Display with { Items = [.. at.Display.Items, new DisplayItem(partner.Id, 1)] })]);
+            new Working(
+                "Partner",
+                "none on the site",
+                [new("wanted", plant.Tending.Partner)],
+                "A male of the same species in any display of the site that stands at the same time",
+                "Common practice; plant figures " + plant.Source,
+                []
+            ),
+            [
+                partner is null
+                    ? null
+                    : new Remedy(
+                        new Fact(RemedyKind.AddPlants, ("count", 1), ("plant", partner)),
+                        at.Display with
+                        {
+                            Items = [.. at.Display.Items, new DisplayItem(partner.Id, 1)],
+                        }
+                    ),
+            ]
+        );
     }
 
-    private static Working Explain(Plant plant, PlanterSurvey survey) => new(
-        "Harm",
-        "where people or dogs come near",
-        [
-            new("people come", survey.Public.ToString().ToLowerInvariant()),
-            new("dogs", survey.Dogs ? "yes" : "no"),
-            new("eaten by people", plant.Harm.People.ToString().ToLowerInvariant()),
-            new("eaten by animals", plant.Harm.Animals.ToString().ToLowerInvariant()),
-            new("on skin", plant.Harm.Skin.ToString().ToLowerInvariant()),
-        ],
-        "What is known of the plant against who comes near the planter",
-        Harm.WhereToAsk,
-        []);
+    private static Working Explain(Plant plant, PlanterSurvey survey) =>
+        new(
+            "Harm",
+            "where people or dogs come near",
+            [
+                new("people come", survey.Public.ToString().ToLowerInvariant()),
+                new("dogs", survey.Dogs ? "yes" : "no"),
+                new("eaten by people", plant.Harm.People.ToString().ToLowerInvariant()),
+                new("eaten by animals", plant.Harm.Animals.ToString().ToLowerInvariant()),
+                new("on skin", plant.Harm.Skin.ToString().ToLowerInvariant()),
+            ],
+            "What is known of the plant against who comes near the planter",
+            Harm.WhereToAsk,
+            []
+        );
 }

@@ -23,8 +23,16 @@ internal static class StackChecks
             Gravity.Loses,
             RemarkKind.SoilRests,
             [("plant", plant), ("planter", at.Planter), ("genus", at.Planter.Survey.RestsFromGenus), ("until", at.Planter.Survey.RestsUntil)],
-            new Working("Rest after a disease", until, [new("genus", at.Planter.Survey.RestsFromGenus!), new("goes in", CheckedDisplay.Day(at.Display.Install))], "A plant of the genus goes in before the rest is over", "Common practice", []),
-            [at.Swap(plant, p => !at.Planter.Survey.RestsFrom(p, at.Display.Install))]);
+            new Working(
+                "Rest after a disease",
+                until,
+                [new("genus", at.Planter.Survey.RestsFromGenus!), new("goes in", CheckedDisplay.Day(at.Display.Install))],
+                "A plant of the genus goes in before the rest is over",
+                "Common practice",
+                []
+            ),
+            [at.Swap(plant, p => !at.Planter.Survey.RestsFrom(p, at.Display.Install))]
+        );
     }
 
     public static IEnumerable<Remark> Fit(CheckedDisplay at, BulbStack stack)
@@ -41,11 +49,19 @@ internal static class StackChecks
                 [("plant", plant), ("problem", problem)],
                 stack.Explain(layer),
                 [
-                    item.DepthCm is null || BulbStack.DepthByRule(plant.Bulb!, at.Rules.BulbDepth) > BulbStack.DeepestBaseCm(at.Planter, at.Plan.Site) ? null
-                        : new Remedy(new Fact(RemedyKind.LayByTheRule, ("plant", plant)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { DepthCm = null } : i)] }),
+                    item.DepthCm is null || BulbStack.DepthByRule(plant.Bulb!, at.Rules.BulbDepth) > BulbStack.DeepestBaseCm(at.Planter, at.Plan.Site)
+                        ? null
+                        : new Remedy(
+                            new Fact(RemedyKind.LayByTheRule, ("plant", plant)),
+                            at.Display with
+                            {
+                                Items = [.. at.Display.Items.Select(i => i == item ? i with { DepthCm = null } : i)],
+                            }
+                        ),
                     layer.Fits > 0 && layer.Count > layer.Fits && !at.Planter.Form.IsBed ? at.Count(plant, layer.Fits) : null,
                     at.Without(plant),
-                ]);
+                ]
+            );
         }
         if (stack.Overfilled is { } filled)
         {
@@ -54,7 +70,16 @@ internal static class StackChecks
                 RemarkKind.BedOverfilled,
                 [("share", Share(filled))],
                 stack.Explain(stack.Layers[0]),
-                [new Remedy(new Fact(RemedyKind.PlantShareOfEach, ("share", Share(1 / filled))), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count / filled)) })] })]);
+                [
+                    new Remedy(
+                        new Fact(RemedyKind.PlantShareOfEach, ("share", Share(1 / filled))),
+                        at.Display with
+                        {
+                            Items = [.. at.Display.Items.Select(i => i with { Count = Math.Max(1, (int)Math.Floor(i.Count / filled)) })],
+                        }
+                    ),
+                ]
+            );
         }
     }
 
@@ -63,7 +88,11 @@ internal static class StackChecks
     {
         if (at.Planter.Form.IsBed)
             yield break;
-        foreach (var top in at.Together.GroupBy(t => t.Display).Where(g => g.Key.Layer == DisplayLayer.Seasonal && g.Key.Install < at.Display.Install && g.Key.Lift > at.Display.Install))
+        foreach (
+            var top in at
+                .Together.GroupBy(t => t.Display)
+                .Where(g => g.Key.Layer == DisplayLayer.Seasonal && g.Key.Install < at.Display.Install && g.Key.Lift > at.Display.Install)
+        )
         {
             int before = Period.DaysBetween(top.Key.Install, at.Display.Install);
             if (before > WeeksApart * 7)
@@ -73,8 +102,20 @@ internal static class StackChecks
                 Gravity.Reminds,
                 RemarkKind.LiftedForBulbs,
                 [("display", top.Key), ("day", top.Key.Install), ("count", count), ("before", before)],
-                new Working("Lift and set back", $"{count} plants", [new("plants in", CheckedDisplay.Day(top.Key.Install)), new("bulbs in", CheckedDisplay.Day(at.Display.Install))], $"Named where the bulbs follow within {WeeksApart} weeks, so that one day could serve both", "Common practice: stack bulbs and bedding in one go", []),
-                [at.Kinds.All(k => k.Plant.IsSoldOn(top.Key.Install, at.Plan.Site.IsSouthern)) ? at.Days(RemedyKind.PlantBulbsWithThem, install: top.Key.Install) : null]);
+                new Working(
+                    "Lift and set back",
+                    $"{count} plants",
+                    [new("plants in", CheckedDisplay.Day(top.Key.Install)), new("bulbs in", CheckedDisplay.Day(at.Display.Install))],
+                    $"Named where the bulbs follow within {WeeksApart} weeks, so that one day could serve both",
+                    "Common practice: stack bulbs and bedding in one go",
+                    []
+                ),
+                [
+                    at.Kinds.All(k => k.Plant.IsSoldOn(top.Key.Install, at.Plan.Site.IsSouthern))
+                        ? at.Days(RemedyKind.PlantBulbsWithThem, install: top.Key.Install)
+                        : null,
+                ]
+            );
         }
     }
 
@@ -94,8 +135,16 @@ internal static class StackChecks
                 Gravity.Looks,
                 RemarkKind.TooFewForAGroup,
                 [("plant", plant), ("count", count), ("least", least), ("isBed", at.Planter.Form.IsBed)],
-                new Working("Cluster", $"{count} of at least {least}", [new("bulb", $"{plant.Bulb!.HeightCm:0.#} cm high")], $"{BulbCluster.InBed} of one kind in a bed; in a container a clump of {BulbCluster.SmallInContainer} small ones (under {BulbCluster.SmallCm:0} cm) or {BulbCluster.InContainer} large ones", "Common practice", []),
-                [Fitting(at, at.Count(plant, least + item.Count - count)), at.Without(plant)]);
+                new Working(
+                    "Cluster",
+                    $"{count} of at least {least}",
+                    [new("bulb", $"{plant.Bulb!.HeightCm:0.#} cm high")],
+                    $"{BulbCluster.InBed} of one kind in a bed; in a container a clump of {BulbCluster.SmallInContainer} small ones (under {BulbCluster.SmallCm:0} cm) or {BulbCluster.InContainer} large ones",
+                    "Common practice",
+                    []
+                ),
+                [Fitting(at, at.Count(plant, least + item.Count - count)), at.Without(plant)]
+            );
         }
         int all = at.Display.Items.Sum(i => i.Count);
         if (!at.Planter.Form.IsBed || all >= BulbCluster.MakeABed || at.Planter.Form.SurfaceCm2 < BulbCluster.DisplayBedCm2)
@@ -105,8 +154,27 @@ internal static class StackChecks
             Gravity.Looks,
             RemarkKind.FewBulbsForTheBed,
             [("count", all), ("area", SquareMetres(at.Planter.Form.SurfaceCm2 / 10_000))],
-            new Working("Bulbs in a bed", $"{all} of {BulbCluster.MakeABed}", [new("surface", $"{at.Planter.Form.SurfaceCm2 / 10_000:0.0} m²")], $"Beds of {BulbCluster.DisplayBedCm2 / 10_000:0.#} m² or more carry {BulbCluster.MakeABed} bulbs", "Common practice", []),
-            [Fitting(at, new Remedy(new Fact(RemedyKind.PlantInAll, ("count", BulbCluster.MakeABed)), at.Display with { Items = [.. at.Display.Items.Select(i => i with { Count = (int)Math.Ceiling(i.Count * times), Places = null })] }))]);
+            new Working(
+                "Bulbs in a bed",
+                $"{all} of {BulbCluster.MakeABed}",
+                [new("surface", $"{at.Planter.Form.SurfaceCm2 / 10_000:0.0} m²")],
+                $"Beds of {BulbCluster.DisplayBedCm2 / 10_000:0.#} m² or more carry {BulbCluster.MakeABed} bulbs",
+                "Common practice",
+                []
+            ),
+            [
+                Fitting(
+                    at,
+                    new Remedy(
+                        new Fact(RemedyKind.PlantInAll, ("count", BulbCluster.MakeABed)),
+                        at.Display with
+                        {
+                            Items = [.. at.Display.Items.Select(i => i with { Count = (int)Math.Ceiling(i.Count * times), Places = null })],
+                        }
+                    )
+                ),
+            ]
+        );
     }
 
     /// <summary>Kinds of one genus that flower together in nearly one colour: they look mixed up.</summary>
@@ -119,9 +187,20 @@ internal static class StackChecks
             for (int k = i + 1; k < bloom.Forecasts.Count; k++)
             {
                 (BloomForecast a, BloomForecast b) = (bloom.Forecasts[i], bloom.Forecasts[k]);
-                if (!Alike(a.Plant, b.Plant) || at.Display.Pairs.Any(p => p.FirstPlantId == a.Plant.Id && p.SecondPlantId == b.Plant.Id || p.FirstPlantId == b.Plant.Id && p.SecondPlantId == a.Plant.Id))
+                if (
+                    !Alike(a.Plant, b.Plant)
+                    || at.Display.Pairs.Any(p =>
+                        p.FirstPlantId == a.Plant.Id && p.SecondPlantId == b.Plant.Id || p.FirstPlantId == b.Plant.Id && p.SecondPlantId == a.Plant.Id
+                    )
+                )
                     continue;
-                if (ReferenceEquals(a.Plant, b.Plant) || a.First is not { } aOpens || b.First is not { } bOpens || a.Over is not { } aOver || b.Over is not { } bOver)
+                if (
+                    ReferenceEquals(a.Plant, b.Plant)
+                    || a.First is not { } aOpens
+                    || b.First is not { } bOpens
+                    || a.Over is not { } aOver
+                    || b.Over is not { } bOver
+                )
                     continue;
                 int together = Period.DaysBetween(aOpens > bOpens ? aOpens : bOpens, aOver < bOver ? aOver : bOver);
                 if (together < TogetherDays)
@@ -131,11 +210,25 @@ internal static class StackChecks
                     Gravity.Looks,
                     RemarkKind.LookMixedUp,
                     [("plant", a.Plant), ("other", b.Plant), ("days", together)],
-                    new Working("Nearly alike", $"{apart:0.0}", [new("together", $"{together} days"), new("heights", $"{a.Plant.HeightCm:0} and {b.Plant.HeightCm:0} cm")], $"One genus, {TogetherDays} days together or more, colours within {Sequencing.AreaSequence.NearlyAlike:0} (CIEDE2000), heights within a quarter", "Common practice: one variety at a time, no accidental mixing", []),
+                    new Working(
+                        "Nearly alike",
+                        $"{apart:0.0}",
+                        [new("together", $"{together} days"), new("heights", $"{a.Plant.HeightCm:0} and {b.Plant.HeightCm:0} cm")],
+                        $"One genus, {TogetherDays} days together or more, colours within {Sequencing.AreaSequence.NearlyAlike:0} (CIEDE2000), heights within a quarter",
+                        "Common practice: one variety at a time, no accidental mixing",
+                        []
+                    ),
                     [
                         at.Swap(b.Plant, p => !Alike(a.Plant, p)),
-                        new Remedy(new Fact(RemedyKind.NameThemAPair, ("plant", a.Plant), ("other", b.Plant)), at.Display with { Pairs = [.. at.Display.Pairs, new BloomPair(a.Plant.Id, b.Plant.Id, PairWish.Together)] }),
-                    ]);
+                        new Remedy(
+                            new Fact(RemedyKind.NameThemAPair, ("plant", a.Plant), ("other", b.Plant)),
+                            at.Display with
+                            {
+                                Pairs = [.. at.Display.Pairs, new BloomPair(a.Plant.Id, b.Plant.Id, PairWish.Together)],
+                            }
+                        ),
+                    ]
+                );
             }
         }
     }
@@ -144,7 +237,8 @@ internal static class StackChecks
     private const int TogetherDays = 5;
 
     private static bool Alike(Plant a, Plant b) =>
-        Sequencing.SpringCalendar.GenusOf(a) == Sequencing.SpringCalendar.GenusOf(b) && Math.Abs(Math.Log(a.HeightCm / b.HeightCm)) < Math.Log(1.25)
+        Sequencing.SpringCalendar.GenusOf(a) == Sequencing.SpringCalendar.GenusOf(b)
+        && Math.Abs(Math.Log(a.HeightCm / b.HeightCm)) < Math.Log(1.25)
         && ColourDifference.Between(a.LeadColour, b.LeadColour) <= Sequencing.AreaSequence.NearlyAlike;
 
     private static Remedy? Fitting(CheckedDisplay at, Remedy? remedy) =>
@@ -168,9 +262,18 @@ internal static class StackChecks
                     [("plant", early.Plant), ("other", late.Plant), ("height", Cm(early.Plant.HeightCm)), ("leaves", Cm(hides.LeafCm))],
                     hides.Explain(),
                     [
-                        item.Count < 6 ? null : new Remedy(new Fact(RemedyKind.SetInClumps, ("plant", early.Plant), ("count", 5)), at.Display with { Items = [.. at.Display.Items.Select(i => i == item ? i with { Clump = 5 } : i)] }),
+                        item.Count < 6
+                            ? null
+                            : new Remedy(
+                                new Fact(RemedyKind.SetInClumps, ("plant", early.Plant), ("count", 5)),
+                                at.Display with
+                                {
+                                    Items = [.. at.Display.Items.Select(i => i == item ? i with { Clump = 5 } : i)],
+                                }
+                            ),
                         at.Swap(early.Plant, p => p.HeightCm > hides.LeafCm * 1.1),
-                    ]);
+                    ]
+                );
             }
         }
     }
@@ -182,11 +285,15 @@ internal static class StackChecks
         {
             if (DieBackWindow.Of(f) is not { } window || window.Last >= at.Display.Lift.PlusDays(7) || window.LeafCm < 12)
                 continue;
-            double cover = at.Together.Where(t => t.Display.Install <= window.First.PlusDays(10) && t.Display.Lift >= window.Last.PlusDays(-10)).Sum(t =>
-            {
-                double wide = at.Flowering.Spread(t.Plant, t.Display.Install, t.Display.Lift, at.PocketC)[at.IndexOf(window.First.PlusDays(Period.DaysBetween(window.First, window.Last) / 2))];
-                return t.Item.Count * Math.PI / 4 * wide * wide / at.Planter.Form.SurfaceCm2;
-            });
+            double cover = at
+                .Together.Where(t => t.Display.Install <= window.First.PlusDays(10) && t.Display.Lift >= window.Last.PlusDays(-10))
+                .Sum(t =>
+                {
+                    double wide = at.Flowering.Spread(t.Plant, t.Display.Install, t.Display.Lift, at.PocketC)[
+                        at.IndexOf(window.First.PlusDays(Period.DaysBetween(window.First, window.Last) / 2))
+                    ];
+                    return t.Item.Count * Math.PI / 4 * wide * wide / at.Planter.Form.SurfaceCm2;
+                });
             if (cover >= DieBackWindow.Hides)
                 continue;
             yield return at.Say(
@@ -194,7 +301,12 @@ internal static class StackChecks
                 RemarkKind.LeavesDieInTheOpen,
                 [("plant", f.Plant), ("first", window.First), ("last", window.Last), ("cover", Share(cover)), ("hiddenBy", f.Plant.Tending.HiddenBy)],
                 window.Explain(f.Plant, cover),
-                [at.Rules.Tulips == TulipSchool.Annual && window.First > at.Display.Install ? at.Days(RemedyKind.LiftAfterBloom, lift: window.First) : null]);
+                [
+                    at.Rules.Tulips == TulipSchool.Annual && window.First > at.Display.Install
+                        ? at.Days(RemedyKind.LiftAfterBloom, lift: window.First)
+                        : null,
+                ]
+            );
         }
     }
 
@@ -210,16 +322,22 @@ internal static class StackChecks
                 pair.Wish == PairWish.Together ? RemarkKind.SeldomTogether : RemarkKind.SeldomFollows,
                 [("plant", odds.First.Plant), ("other", odds.Second.Plant), ("odds", OutOfTen(odds.Share)), ("days", Days(odds.MedianDays))],
                 odds.Explain(),
-                [at.Swap(odds.Second.Plant, p => WouldPair(odds, p))]);
+                [at.Swap(odds.Second.Plant, p => WouldPair(odds, p))]
+            );
         }
     }
 
     // A rough judgement from the bulbs' own order: how far apart two kinds open in a steady spring.
     private static bool WouldPair(PairOdds odds, Plant other)
     {
-        if (other.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } rule || odds.First.Plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } first)
+        if (
+            other.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } rule
+            || odds.First.Plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } first
+        )
             return false;
         double apart = rule.DaysInSteadySpring - first.DaysInSteadySpring;
-        return odds.Pair.Wish == PairWish.Together ? Math.Abs(apart) < first.ShowDays * 0.5 : apart > first.ShowDays * 0.7 && apart < first.ShowDays * 1.1;
+        return odds.Pair.Wish == PairWish.Together
+            ? Math.Abs(apart) < first.ShowDays * 0.5
+            : apart > first.ShowDays * 0.7 && apart < first.ShowDays * 1.1;
     }
 }

@@ -19,16 +19,39 @@ public sealed record ClimateRemarks(IReadOnlyList<ClimateRemark> All)
         var remarks = new List<ClimateRemark>(OddRecord.Of(record));
         (int Year, double Value)[] means = [.. record.YearsUsed.Select(y => (y, Mean(record, y)))];
         if (YearlyTrend.Of(means) is { IsRemarkable: true } warming)
-            remarks.Add(new ClimateRemark($"The years grow {(warming.PerDecade > 0 ? "warmer" : "colder")} by {Math.Abs(warming.PerDecade):0.0} °C in ten years", warming.Explain("Yearly mean temperature", "°C")));
+            remarks.Add(
+                new ClimateRemark(
+                    $"The years grow {(warming.PerDecade > 0 ? "warmer" : "colder")} by {Math.Abs(warming.PerDecade):0.0} °C in ten years",
+                    warming.Explain("Yearly mean temperature", "°C")
+                )
+            );
         FrostOdds spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
-        (int, double)[] last = [.. spring.Events.Where(e => e.Day is not null).Select(e => (e.Year, (double)Period.DaysBetween(record.YearStart(e.Year), e.Day!.Value)))];
+        (int, double)[] last =
+        [
+            .. spring.Events.Where(e => e.Day is not null).Select(e => (e.Year, (double)Period.DaysBetween(record.YearStart(e.Year), e.Day!.Value))),
+        ];
         if (YearlyTrend.Of(last) is { IsRemarkable: true } frost)
-            remarks.Add(new ClimateRemark($"The last spring frost comes {Math.Abs(frost.PerDecade):0.0} days {(frost.PerDecade < 0 ? "earlier" : "later")} in ten years: odds of all years lag behind", frost.Explain("Last spring frost", "days")));
+            remarks.Add(
+                new ClimateRemark(
+                    $"The last spring frost comes {Math.Abs(frost.PerDecade):0.0} days {(frost.PerDecade < 0 ? "earlier" : "later")} in ten years: odds of all years lag behind",
+                    frost.Explain("Last spring frost", "days")
+                )
+            );
         (int, double)[] heat = [.. HeatSpells.From(record).Years.Select(y => (y.Year, (double)y.Days))];
         if (YearlyTrend.Of(heat) is { IsRemarkable: true } hot && Math.Abs(hot.PerDecade) >= 0.5)
-            remarks.Add(new ClimateRemark($"Hot days {(hot.PerDecade > 0 ? "grow" : "fall")} by {Math.Abs(hot.PerDecade):0.0} a year in ten years", hot.Explain("Days above 30 °C", "days")));
+            remarks.Add(
+                new ClimateRemark(
+                    $"Hot days {(hot.PerDecade > 0 ? "grow" : "fall")} by {Math.Abs(hot.PerDecade):0.0} a year in ten years",
+                    hot.Explain("Days above 30 °C", "days")
+                )
+            );
         if (HomogeneityHint.Of(means) is { } jump)
-            remarks.Add(new ClimateRemark($"The yearly mean jumps by {jump.JumpC:+0.0;−0.0} °C in {jump.FirstYearAfter}: was the station moved or its thermometer replaced?", jump.Explain()));
+            remarks.Add(
+                new ClimateRemark(
+                    $"The yearly mean jumps by {jump.JumpC:+0.0;−0.0} °C in {jump.FirstYearAfter}: was the station moved or its thermometer replaced?",
+                    jump.Explain()
+                )
+            );
         return new ClimateRemarks(remarks);
     }
 

@@ -34,7 +34,13 @@ public sealed record DailyBand(double[] Lowest, double[] Low, double[] Middle, d
                     slots[(slot + k + BulbCalendar.CommonDays) % BulbCalendar.CommonDays].Add(v);
             }
         }
-        var band = new DailyBand(new double[BulbCalendar.CommonDays], new double[BulbCalendar.CommonDays], new double[BulbCalendar.CommonDays], new double[BulbCalendar.CommonDays], new double[BulbCalendar.CommonDays]);
+        var band = new DailyBand(
+            new double[BulbCalendar.CommonDays],
+            new double[BulbCalendar.CommonDays],
+            new double[BulbCalendar.CommonDays],
+            new double[BulbCalendar.CommonDays],
+            new double[BulbCalendar.CommonDays]
+        );
         for (int d = 0; d < BulbCalendar.CommonDays; d++)
         {
             double[] sorted = [.. slots[d].Order()];

@@ -69,7 +69,8 @@ public sealed record DailyNormals
         double wet = Rain.Count == 0 ? 0 : Rain[MonthOf(dayOfYear)].WetShare;
         return (
             ((1 - wet) * Dry.MinC.At(dayOfYear)) + (wet * Wet.MinC.At(dayOfYear)),
-            ((1 - wet) * Dry.MaxC.At(dayOfYear)) + (wet * Wet.MaxC.At(dayOfYear)));
+            ((1 - wet) * Dry.MaxC.At(dayOfYear)) + (wet * Wet.MaxC.At(dayOfYear))
+        );
     }
 
     /// <summary>Standard deviation of lowest and highest on a day, wet and dry together, K.</summary>
@@ -83,7 +84,8 @@ public sealed record DailyNormals
         double year = YearSpreadC * YearSpreadC;
         return (
             Math.Sqrt(((1 - wet) * dryMin * dryMin) + (wet * wetMin * wetMin) + (wet * (1 - wet) * apartMin * apartMin) + year),
-            Math.Sqrt(((1 - wet) * dryMax * dryMax) + (wet * wetMax * wetMax) + (wet * (1 - wet) * apartMax * apartMax) + year));
+            Math.Sqrt(((1 - wet) * dryMax * dryMax) + (wet * wetMax * wetMax) + (wet * (1 - wet) * apartMax * apartMax) + year)
+        );
     }
 
     /// <summary>Fits the normals of a record over its used years.</summary>
@@ -95,7 +97,10 @@ public sealed record DailyNormals
         List<Sample> samples = Samples(record);
         bool hasRain = samples.Exists(s => s.Wet) && samples.Count(s => !double.IsNaN(s.RainMm)) > samples.Count / 2;
         // Few years' chance is smoothed; many years' months are met as they are.
-        int waves = record.YearsUsed.Count < 10 ? 3 : record.YearsUsed.Count < 20 ? 4 : 5;
+        int waves =
+            record.YearsUsed.Count < 10 ? 3
+            : record.YearsUsed.Count < 20 ? 4
+            : 5;
         DayKind dry = Kind([.. samples.Where(s => !hasRain || !s.Wet)], waves);
         List<Sample> wetDays = [.. samples.Where(s => s.Wet)];
         DayKind wet = hasRain && wetDays.Count >= 100 ? Kind(wetDays, waves) : dry;
@@ -114,23 +119,27 @@ public sealed record DailyNormals
     }
 
     /// <summary>The arithmetic behind the normals.</summary>
-    public Working Explain() => new(
-        "Daily normals",
-        Origin,
-        [
-            new("years behind them", $"{KnownYears}"),
-            new("correlation of a day's lowest and highest", $"{SameDay:0.00}"),
-            new("with the day before, lowest and highest", $"{DayBefore.MinMin:0.00} and {DayBefore.MaxMax:0.00}"),
-            new("whole years about them", $"{YearSpreadC:0.0} K"),
-        ],
-        "Means with three waves a year (four from ten years on, five from twenty) and variances with two, wet and dry days apart; residuals with a lag of one day; rain in two states with gamma amounts",
-        "Richardson (1981), Stochastic simulation of daily precipitation, temperature, and solar radiation",
-        [.. MidSeasons.Select(d =>
-        {
-            (double min, double max) = On(d);
-            (double minSd, double maxSd) = DeviationOn(d);
-            return $"{new LocalDate(2001, 1, 1).PlusDays(d - 1).ToString("d MMM", null)}: {min:0.0} ± {minSd:0.0} to {max:0.0} ± {maxSd:0.0} °C.";
-        })]);
+    public Working Explain() =>
+        new(
+            "Daily normals",
+            Origin,
+            [
+                new("years behind them", $"{KnownYears}"),
+                new("correlation of a day's lowest and highest", $"{SameDay:0.00}"),
+                new("with the day before, lowest and highest", $"{DayBefore.MinMin:0.00} and {DayBefore.MaxMax:0.00}"),
+                new("whole years about them", $"{YearSpreadC:0.0} K"),
+            ],
+            "Means with three waves a year (four from ten years on, five from twenty) and variances with two, wet and dry days apart; residuals with a lag of one day; rain in two states with gamma amounts",
+            "Richardson (1981), Stochastic simulation of daily precipitation, temperature, and solar radiation",
+            [
+                .. MidSeasons.Select(d =>
+                {
+                    (double min, double max) = On(d);
+                    (double minSd, double maxSd) = DeviationOn(d);
+                    return $"{new LocalDate(2001, 1, 1).PlusDays(d - 1).ToString("d MMM", null)}: {min:0.0} ± {minSd:0.0} to {max:0.0} ± {maxSd:0.0} °C.";
+                }),
+            ]
+        );
 
     private static int MonthOf(int dayOfYear) => new LocalDate(2001, 1, 1).PlusDays(Math.Clamp(dayOfYear, 1, 365) - 1).Month - 1;
 
@@ -160,17 +169,20 @@ public sealed record DailyNormals
             min,
             max,
             Harmonic.Fit(2, [.. days.Select(d => (d.DayOfYear, Square(d.MinC - min.At(d.DayOfYear))))]),
-            Harmonic.Fit(2, [.. days.Select(d => (d.DayOfYear, Square(d.MaxC - max.At(d.DayOfYear))))]));
+            Harmonic.Fit(2, [.. days.Select(d => (d.DayOfYear, Square(d.MaxC - max.At(d.DayOfYear))))])
+        );
     }
 
     private static (double Same, (double, double, double, double) Before) Together(List<Sample> samples, DayKind dry, DayKind wet, bool hasRain)
     {
-        var z = samples.Select(s =>
-        {
-            DayKind kind = hasRain && s.Wet ? wet : dry;
-            (double minSd, double maxSd) = kind.DeviationOn(s.DayOfYear);
-            return (s.Index, Min: (s.MinC - kind.MinC.At(s.DayOfYear)) / minSd, Max: (s.MaxC - kind.MaxC.At(s.DayOfYear)) / maxSd);
-        }).ToList();
+        var z = samples
+            .Select(s =>
+            {
+                DayKind kind = hasRain && s.Wet ? wet : dry;
+                (double minSd, double maxSd) = kind.DeviationOn(s.DayOfYear);
+                return (s.Index, Min: (s.MinC - kind.MinC.At(s.DayOfYear)) / minSd, Max: (s.MaxC - kind.MaxC.At(s.DayOfYear)) / maxSd);
+            })
+            .ToList();
         double minVariance = Math.Max(1e-6, z.Average(v => v.Min * v.Min));
         double maxVariance = Math.Max(1e-6, z.Average(v => v.Max * v.Max));
         double cross = Math.Sqrt(minVariance * maxVariance);
@@ -183,7 +195,9 @@ public sealed record DailyNormals
                 Lag(p => p.Now.Min * p.Before.Min) / minVariance,
                 Lag(p => p.Now.Min * p.Before.Max) / cross,
                 Lag(p => p.Now.Max * p.Before.Min) / cross,
-                Lag(p => p.Now.Max * p.Before.Max) / maxVariance));
+                Lag(p => p.Now.Max * p.Before.Max) / maxVariance
+            )
+        );
     }
 
     private static List<MonthRain> RainOf(List<Sample> samples)
@@ -191,7 +205,10 @@ public sealed record DailyNormals
         var result = new List<MonthRain>();
         for (int m = 0; m < 12; m++)
         {
-            var pairs = samples.Zip(samples.Skip(1)).Where(p => p.Second.Month == m && p.Second.Index == p.First.Index + 1 && !double.IsNaN(p.Second.RainMm)).ToList();
+            var pairs = samples
+                .Zip(samples.Skip(1))
+                .Where(p => p.Second.Month == m && p.Second.Index == p.First.Index + 1 && !double.IsNaN(p.Second.RainMm))
+                .ToList();
             double afterDry = Share(pairs.Where(p => !p.First.Wet).Select(p => p.Second.Wet));
             double afterWet = Share(pairs.Where(p => p.First.Wet).Select(p => p.Second.Wet));
             double[] amounts = [.. samples.Where(s => s.Month == m && s.Wet).Select(s => s.RainMm)];

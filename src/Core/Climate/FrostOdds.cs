@@ -58,9 +58,7 @@ public sealed class FrostOdds
         ShareWithout = events.Count == 0 ? 1 : 1 - ((double)dayNumbers.Count / events.Count);
         MeanDay = dayNumbers.Count == 0 ? double.NaN : dayNumbers.Average();
         double mean = MeanDay;
-        StandardDeviationDays = dayNumbers.Count < 2
-            ? double.NaN
-            : Math.Sqrt(dayNumbers.Sum(d => (d - mean) * (d - mean)) / (dayNumbers.Count - 1));
+        StandardDeviationDays = dayNumbers.Count < 2 ? double.NaN : Math.Sqrt(dayNumbers.Sum(d => (d - mean) * (d - mean)) / (dayNumbers.Count - 1));
     }
 
     /// <summary>Spring or fall.</summary>
@@ -97,9 +95,10 @@ public sealed class FrostOdds
         foreach (int year in record.YearsUsed)
         {
             LocalDate summer = record.YearStart(year).PlusMonths(6);
-            int found = end == FrostEnd.LastSpring
-                ? LastAtOrBelow(record.MinC, record.IndexOf(summer.PlusMonths(-12)), record.IndexOf(summer), thresholdC)
-                : FirstAtOrBelow(record.MinC, record.IndexOf(summer), record.IndexOf(summer.PlusMonths(12)), thresholdC);
+            int found =
+                end == FrostEnd.LastSpring
+                    ? LastAtOrBelow(record.MinC, record.IndexOf(summer.PlusMonths(-12)), record.IndexOf(summer), thresholdC)
+                    : FirstAtOrBelow(record.MinC, record.IndexOf(summer), record.IndexOf(summer.PlusMonths(12)), thresholdC);
             LocalDate? day = found < 0 ? null : record.FirstDay.PlusDays(found);
             events.Add(new FrostEvent(year, day));
             if (day is { } d)
@@ -118,9 +117,10 @@ public sealed class FrostOdds
         if (DayNumbers.Count == 0)
             return 0;
         double d = DayNumber(day, _southern);
-        double below = double.IsNaN(StandardDeviationDays) || StandardDeviationDays <= 0
-            ? (d >= MeanDay ? 1 : 0)
-            : Normal.CDF(MeanDay, StandardDeviationDays, d);
+        double below =
+            double.IsNaN(StandardDeviationDays) || StandardDeviationDays <= 0
+                ? (d >= MeanDay ? 1 : 0)
+                : Normal.CDF(MeanDay, StandardDeviationDays, d);
         return (1 - ShareWithout) * (End == FrostEnd.LastSpring ? 1 - below : below);
     }
 
@@ -157,16 +157,15 @@ public sealed class FrostOdds
         string name = End == FrostEnd.LastSpring ? "Last spring day" : "First fall day";
         string value = at.Date is { } d ? Pattern.Format(d) : "none";
         double share = 1 - ShareWithout;
-        var steps = new List<string>
-        {
-            $"{DayNumbers.Count} of {Events.Count} years had such a day: share {share:0.00}.",
-        };
+        var steps = new List<string> { $"{DayNumbers.Count} of {Events.Count} years had such a day: share {share:0.00}." };
         if (at.Date is not null && !double.IsNaN(at.StandardErrorDays))
         {
             double below = End == FrostEnd.LastSpring ? 1 - (odds / share) : odds / share;
             double z = Normal.InvCDF(0, 1, below);
             steps.Add($"Mean {Pattern.Format(DateOf(MeanDay))}, standard deviation {StandardDeviationDays:0.0} days.");
-            steps.Add($"Φ⁻¹({below:0.000}) = {z:0.000}; {MeanDay:0.0} + {z:0.000} × {StandardDeviationDays:0.0} = day {MeanDay + (z * StandardDeviationDays):0.0} after {Pattern.Format(DateOf(0))}.");
+            steps.Add(
+                $"Φ⁻¹({below:0.000}) = {z:0.000}; {MeanDay:0.0} + {z:0.000} × {StandardDeviationDays:0.0} = day {MeanDay + (z * StandardDeviationDays):0.0} after {Pattern.Format(DateOf(0))}."
+            );
             steps.Add($"Standard error {at.StandardErrorDays:0.0} days = σ√(1/n + z²/(2(n−1))).");
         }
         steps.Add(at.RankDate is { } r ? $"By plain ranks of the years: {Pattern.Format(r)}." : "By plain ranks of the years: none.");
@@ -177,11 +176,10 @@ public sealed class FrostOdds
                 new("years used", Events.Count == 0 ? "0" : $"{Events.Count} ({WeatherYear.Span(Events[0].Year, Events[^1].Year)})"),
                 new("threshold", $"{ThresholdC:0.0} °C"),
             ],
-            End == FrostEnd.LastSpring
-                ? "P(freeze after d) = (1−p₀)(1−Φ((d−μ)/σ))"
-                : "P(freeze by d) = (1−p₀)Φ((d−μ)/σ)",
+            End == FrostEnd.LastSpring ? "P(freeze after d) = (1−p₀)(1−Φ((d−μ)/σ))" : "P(freeze by d) = (1−p₀)Φ((d−μ)/σ)",
             "Thom & Shaw (1958), normal distribution of frost dates, mixed with years without an event",
-            steps);
+            steps
+        );
     }
 
     // 0-based day after midsummer, as if the year had 365 days, so that leap years do not shift the fit.
@@ -213,7 +211,9 @@ public sealed class FrostOdds
     }
 
     private LocalDate DateOf(double dayNumber) =>
-        new LocalDate((_southern ? 2001 : 2000) + (End == FrostEnd.FirstFall ? 1 : 0), _southern ? 1 : 7, 1).PlusDays((int)Math.Round(dayNumber, MidpointRounding.AwayFromZero));
+        new LocalDate((_southern ? 2001 : 2000) + (End == FrostEnd.FirstFall ? 1 : 0), _southern ? 1 : 7, 1).PlusDays(
+            (int)Math.Round(dayNumber, MidpointRounding.AwayFromZero)
+        );
 
     // Weibull plotting positions k/(n+1) over all years, years without an event beyond the last rank.
     private LocalDate? RankDate(double odds)
@@ -221,9 +221,7 @@ public sealed class FrostOdds
         int n = Events.Count;
         if (DayNumbers.Count == 0)
             return null;
-        List<double> sorted = End == FrostEnd.LastSpring
-            ? [.. DayNumbers.OrderDescending()]
-            : [.. DayNumbers.Order()];
+        List<double> sorted = End == FrostEnd.LastSpring ? [.. DayNumbers.OrderDescending()] : [.. DayNumbers.Order()];
         double position = (odds * (n + 1)) - 1;
         int low = (int)Math.Floor(position);
         if (low < 0)

@@ -27,9 +27,7 @@ public sealed record HardinessZone(int Number, char Half, double MeanMinimumC, I
     {
         if (record.YearsUsed.Count == 0)
             throw new InvalidInputException("days", "no year of the record is complete enough to use");
-        var minima = record.YearsUsed
-            .Select(y => (Year: y, MinimumC: record.MinC[record.RangeOf(y)].Where(v => !double.IsNaN(v)).Min()))
-            .ToList();
+        var minima = record.YearsUsed.Select(y => (Year: y, MinimumC: record.MinC[record.RangeOf(y)].Where(v => !double.IsNaN(v)).Min())).ToList();
         double mean = minima.Average(m => m.MinimumC);
         (int number, char half) = Of(mean);
         return new HardinessZone(number, half, mean, minima);
@@ -45,6 +43,7 @@ public sealed record HardinessZone(int Number, char Half, double MeanMinimumC, I
             [new("annual minima", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.MinimumC:0.0} °C")))],
             "Zone n spans 10 °F from −60 + 10(n−1) °F; halves a and b of 5 °F, by the mean of annual minima",
             "USDA Plant Hardiness Zone Map, definition of zones",
-            [$"Mean of {Years.Count} minima: {MeanMinimumC:0.0} °C = {f:0.0} °F."]);
+            [$"Mean of {Years.Count} minima: {MeanMinimumC:0.0} °C = {f:0.0} °F."]
+        );
     }
 }

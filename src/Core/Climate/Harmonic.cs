@@ -92,6 +92,5 @@ public sealed record Harmonic(IReadOnlyList<double> Coefficients)
         }
     }
 
-    private static Harmonic Solve(Matrix<double> normal, Vector<double> right) =>
-        new([.. normal.Solve(right)]);
+    private static Harmonic Solve(Matrix<double> normal, Vector<double> right) => new([.. normal.Solve(right)]);
 }

@@ -19,8 +19,16 @@ public static class HeatIndex
         double simple = 0.5 * (t + 61 + ((t - 68) * 1.2) + (r * 0.094));
         if ((simple + t) / 2 < 80)
             return simple;
-        double index = -42.379 + (2.04901523 * t) + (10.14333127 * r) - (0.22475541 * t * r) - (0.00683783 * t * t)
-            - (0.05481717 * r * r) + (0.00122874 * t * t * r) + (0.00085282 * t * r * r) - (0.00000199 * t * t * r * r);
+        double index =
+            -42.379
+            + (2.04901523 * t)
+            + (10.14333127 * r)
+            - (0.22475541 * t * r)
+            - (0.00683783 * t * t)
+            - (0.05481717 * r * r)
+            + (0.00122874 * t * t * r)
+            + (0.00085282 * t * r * r)
+            - (0.00000199 * t * t * r * r);
         if (r < 13 && t is >= 80 and <= 112)
             index -= (13 - r) / 4 * Math.Sqrt((17 - Math.Abs(t - 95)) / 17);
         else if (r > 85 && t is >= 80 and <= 87)
@@ -29,21 +37,24 @@ public static class HeatIndex
     }
 
     /// <summary>What the Service says of an index: null below caution.</summary>
-    public static string? Word(double indexC) => indexC switch
-    {
-        >= 54 => "extreme danger",
-        >= 39.4 => "danger",
-        >= 32.2 => "extreme caution",
-        >= 26.7 => "caution",
-        _ => null,
-    };
+    public static string? Word(double indexC) =>
+        indexC switch
+        {
+            >= 54 => "extreme danger",
+            >= 39.4 => "danger",
+            >= 32.2 => "extreme caution",
+            >= 26.7 => "caution",
+            _ => null,
+        };
 
     /// <summary>The arithmetic behind an index.</summary>
-    public static Working Explain(double airC, double humidityPct) => new(
-        "Heat index",
-        $"{C(airC, humidityPct):0.0} °C",
-        [new("air in the shade", $"{airC:0.0} °C = {(airC * 9 / 5) + 32:0.0} °F"), new("relative humidity", $"{humidityPct:0} %")],
-        "Rothfusz regression with the adjustments for dry and for humid air; where the simpler form and the air mean less than 80 °F, the simpler form",
-        "US National Weather Service, The Heat Index Equation",
-        [$"In °F: {F((airC * 9 / 5) + 32, humidityPct):0.0}. In full sun add up to 8 °C."]);
+    public static Working Explain(double airC, double humidityPct) =>
+        new(
+            "Heat index",
+            $"{C(airC, humidityPct):0.0} °C",
+            [new("air in the shade", $"{airC:0.0} °C = {(airC * 9 / 5) + 32:0.0} °F"), new("relative humidity", $"{humidityPct:0} %")],
+            "Rothfusz regression with the adjustments for dry and for humid air; where the simpler form and the air mean less than 80 °F, the simpler form",
+            "US National Weather Service, The Heat Index Equation",
+            [$"In °F: {F((airC * 9 / 5) + 32, humidityPct):0.0}. In full sun add up to 8 °C."]
+        );
 }

@@ -10,23 +10,43 @@ namespace UnrulyMeadow.Core.Climate;
 /// <param name="DaysAbove30C">Mean number of days with a maximum above 30 °C (86 °F), as heat zones count them.</param>
 /// <param name="DaylightHours">Daylight on the 15th, FAO-56 eq. 34.</param>
 /// <param name="EvapotranspirationMm">Mean reference evapotranspiration a day, mm; NaN without temperatures.</param>
-public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, double PrecipitationMm, double DaysAbove30C, double DaylightHours, double EvapotranspirationMm)
+public sealed record MonthMeans(
+    int Month,
+    double MeanMinC,
+    double MeanMaxC,
+    double PrecipitationMm,
+    double DaysAbove30C,
+    double DaylightHours,
+    double EvapotranspirationMm
+)
 {
     /// <summary>Mean of the mean minimum and maximum, °C.</summary>
     public double MeanC => (MeanMinC + MeanMaxC) / 2;
 
     /// <summary>The arithmetic behind the month's figures.</summary>
-    public Working Explain(WeatherRecord record) => new(
-        new LocalDate(2001, Month, 1).ToString("MMMM", null),
-        $"{MeanMinC:0.0} to {MeanMaxC:0.0} °C",
-        [
-            new("years used", record.YearsUsed.Count == 0 ? "none" : $"{record.YearsUsed.Count} ({WeatherYear.Span(record.YearsUsed[0], record.YearsUsed[^1])})"),
-            new("years left out", record.YearsLeftOut.Count == 0 ? "none" : string.Join(", ", record.YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))),
-            new("latitude", $"{record.Station.LatitudeDeg:0.##}°"),
-        ],
-        "Means of the daily lowest and highest over all days of the month; rain summed per month; days with a highest above 30 °C (86 °F) per month; daylight on the 15th, N = 24 ωs/π; ET₀ by Penman–Monteith on days with wind, humidity and sun, else by Hargreaves",
-        "Plain means; days above 30 °C as heat zones count them; daylight and ET₀ by FAO Irrigation and Drainage Paper 56, eqs 34, 6 and 52",
-        [$"{record.InterpolatedDays} readings in gaps of up to {WeatherRecord.LongestInterpolatedGap} days were interpolated; a year lacking more than {WeatherRecord.MostMissingDays} days is left out."]);
+    public Working Explain(WeatherRecord record) =>
+        new(
+            new LocalDate(2001, Month, 1).ToString("MMMM", null),
+            $"{MeanMinC:0.0} to {MeanMaxC:0.0} °C",
+            [
+                new(
+                    "years used",
+                    record.YearsUsed.Count == 0 ? "none" : $"{record.YearsUsed.Count} ({WeatherYear.Span(record.YearsUsed[0], record.YearsUsed[^1])})"
+                ),
+                new(
+                    "years left out",
+                    record.YearsLeftOut.Count == 0
+                        ? "none"
+                        : string.Join(", ", record.YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))
+                ),
+                new("latitude", $"{record.Station.LatitudeDeg:0.##}°"),
+            ],
+            "Means of the daily lowest and highest over all days of the month; rain summed per month; days with a highest above 30 °C (86 °F) per month; daylight on the 15th, N = 24 ωs/π; ET₀ by Penman–Monteith on days with wind, humidity and sun, else by Hargreaves",
+            "Plain means; days above 30 °C as heat zones count them; daylight and ET₀ by FAO Irrigation and Drainage Paper 56, eqs 34, 6 and 52",
+            [
+                $"{record.InterpolatedDays} readings in gaps of up to {WeatherRecord.LongestInterpolatedGap} days were interpolated; a year lacking more than {WeatherRecord.MostMissingDays} days is left out.",
+            ]
+        );
 
     /// <summary>The twelve months of a record, over its used years only.</summary>
     public static IReadOnlyList<MonthMeans> From(WeatherRecord record)
@@ -61,18 +81,24 @@ public sealed record MonthMeans(int Month, double MeanMinC, double MeanMaxC, dou
                 count[m]++;
             }
         }
-        return [.. Enumerable.Range(0, 12).Select(m =>
-        {
-            int months = Math.Max(1, monthsSeen.Count(s => s.Month == m));
-            int n = Math.Max(1, count[m]);
-            return new MonthMeans(
-                m + 1,
-                count[m] == 0 ? double.NaN : min[m] / n,
-                count[m] == 0 ? double.NaN : max[m] / n,
-                rainDays[m] == 0 ? double.NaN : rain[m] / months,
-                (double)hot[m] / months,
-                SolarGeometry.DaylightHours(record.Station.LatitudeDeg, new LocalDate(2001, m + 1, 15).DayOfYear),
-                count[m] == 0 ? double.NaN : water[m] / n);
-        })];
+        return
+        [
+            .. Enumerable
+                .Range(0, 12)
+                .Select(m =>
+                {
+                    int months = Math.Max(1, monthsSeen.Count(s => s.Month == m));
+                    int n = Math.Max(1, count[m]);
+                    return new MonthMeans(
+                        m + 1,
+                        count[m] == 0 ? double.NaN : min[m] / n,
+                        count[m] == 0 ? double.NaN : max[m] / n,
+                        rainDays[m] == 0 ? double.NaN : rain[m] / months,
+                        (double)hot[m] / months,
+                        SolarGeometry.DaylightHours(record.Station.LatitudeDeg, new LocalDate(2001, m + 1, 15).DayOfYear),
+                        count[m] == 0 ? double.NaN : water[m] / n
+                    );
+                }),
+        ];
     }
 }

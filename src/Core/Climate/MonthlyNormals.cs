@@ -16,7 +16,8 @@ public sealed record DefaultClimate(
     (double Winter, double Summer) MinDeviationC,
     (double Winter, double Summer) MaxDeviationC,
     double Lag,
-    double WetShare)
+    double WetShare
+)
 {
     /// <summary>The kinds known.</summary>
     public static IReadOnlyList<DefaultClimate> All { get; } =
@@ -50,7 +51,8 @@ public sealed record MonthlyNormals(
     IReadOnlyList<double> MeanMinC,
     IReadOnlyList<double> MeanMaxC,
     IReadOnlyList<double>? PrecipitationMm = null,
-    string ClimateId = "continental")
+    string ClimateId = "continental"
+)
 {
     /// <summary>Years of knowledge that handbook normals are taken for when odds get their standard errors: few, because the spread is borrowed.</summary>
     public const int WorthYears = 5;
@@ -102,14 +104,20 @@ public sealed record MonthlyNormals(
         for (int m = 0; m < 12; m++)
         {
             if (MeanMaxC[m] > MeanMinC[m] + WidestDayC)
-                faults.Add($"meanMaxC[{m}]", $"lies {MeanMaxC[m] - MeanMinC[m]:0} K above the month's lowest; {WidestDayC:0} K is the most of any climate");
+                faults.Add(
+                    $"meanMaxC[{m}]",
+                    $"lies {MeanMaxC[m] - MeanMinC[m]:0} K above the month's lowest; {WidestDayC:0} K is the most of any climate"
+                );
             if (PrecipitationMm is { } rain && rain[m] > WettestMonthMm)
                 faults.Add($"precipitationMm[{m}]", $"{rain[m]:0} mm is more than nearly any month on earth brings; typed in another unit?");
         }
         double june = MeanMaxC[5] + MeanMaxC[6] + MeanMaxC[7];
         double december = MeanMaxC[11] + MeanMaxC[0] + MeanMaxC[1];
         if (!station.IsTropical && june > december != station.LatitudeDeg > 0)
-            faults.Add("latitudeDeg", $"lies {(station.LatitudeDeg > 0 ? "north" : "south")} of the equator, but the months are warmest around {(june > december ? "July" : "January")}");
+            faults.Add(
+                "latitudeDeg",
+                $"lies {(station.LatitudeDeg > 0 ? "north" : "south")} of the equator, but the months are warmest around {(june > december ? "July" : "January")}"
+            );
         return faults.Faults;
     }
 
@@ -125,11 +133,14 @@ public sealed record MonthlyNormals(
         double coldest = mean.Min();
         double range = Math.Max(1e-6, mean.Max() - coldest);
         // The spread swings between its winter and its summer value as the month's mean does.
-        Harmonic Spread((double Winter, double Summer) deviation) => Harmonic.ThroughMonths([.. mean.Select(m =>
-        {
-            double sd = deviation.Winter + ((deviation.Summer - deviation.Winter) * (m - coldest) / range);
-            return sd * sd;
-        })]);
+        Harmonic Spread((double Winter, double Summer) deviation) =>
+            Harmonic.ThroughMonths([
+                .. mean.Select(m =>
+                {
+                    double sd = deviation.Winter + ((deviation.Summer - deviation.Winter) * (m - coldest) / range);
+                    return sd * sd;
+                }),
+            ]);
         Harmonic minSpread = Spread(climate.MinDeviationC);
         Harmonic maxSpread = Spread(climate.MaxDeviationC);
         Harmonic min = Harmonic.ThroughMonths(MeanMinC);
@@ -162,9 +173,15 @@ public sealed record MonthlyNormals(
     // The month furthest out of the row; its neighbours only seem so because of it.
     private static void OutOfRow(FaultList faults, string field, IReadOnlyList<double> values)
     {
-        (int Month, double Off) worst = Enumerable.Range(0, 12).Select(m => (m, values[m] - ((values[(m + 11) % 12] + values[(m + 1) % 12]) / 2))).MaxBy(x => Math.Abs(x.Item2));
+        (int Month, double Off) worst = Enumerable
+            .Range(0, 12)
+            .Select(m => (m, values[m] - ((values[(m + 11) % 12] + values[(m + 1) % 12]) / 2)))
+            .MaxBy(x => Math.Abs(x.Item2));
         if (Math.Abs(worst.Off) > FarFromNeighboursC)
-            faults.Add($"{field}[{worst.Month}]", $"{values[worst.Month]:0.0} °C lies {Math.Abs(worst.Off):0} K {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?");
+            faults.Add(
+                $"{field}[{worst.Month}]",
+                $"{values[worst.Month]:0.0} °C lies {Math.Abs(worst.Off):0} K {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?"
+            );
     }
 
     private static void Twelve(FaultList faults, string field, IReadOnlyList<double> values, double low, double high, string unit)

@@ -18,7 +18,16 @@ public static class ReferenceEvapotranspiration
     /// <param name="latitudeDeg">Degrees north.</param>
     /// <param name="elevationM">Metres above the sea.</param>
     /// <param name="dayOfYear">1 to 366.</param>
-    public static double PenmanMonteith(double minC, double maxC, double vapourKPa, double windMs, double sunMJ, double latitudeDeg, double elevationM, int dayOfYear)
+    public static double PenmanMonteith(
+        double minC,
+        double maxC,
+        double vapourKPa,
+        double windMs,
+        double sunMJ,
+        double latitudeDeg,
+        double elevationM,
+        int dayOfYear
+    )
     {
         double mean = (minC + maxC) / 2;
         double saturated = (Saturation(minC) + Saturation(maxC)) / 2; // eq. 12
@@ -77,7 +86,8 @@ public static class ReferenceEvapotranspiration
 
     /// <summary>Solar radiation from hours of sunshine, MJ/m², eq. 35.</summary>
     public static double SunFromHours(double sunshineHours, double latitudeDeg, int dayOfYear) =>
-        (0.25 + (0.5 * sunshineHours / Math.Max(0.01, SolarGeometry.DaylightHours(latitudeDeg, dayOfYear)))) * SolarGeometry.ExtraterrestrialRadiation(latitudeDeg, dayOfYear);
+        (0.25 + (0.5 * sunshineHours / Math.Max(0.01, SolarGeometry.DaylightHours(latitudeDeg, dayOfYear))))
+        * SolarGeometry.ExtraterrestrialRadiation(latitudeDeg, dayOfYear);
 
     /// <summary>Net long-wave radiation lost to the sky, MJ/m² a day, eq. 39.</summary>
     /// <param name="minC">Lowest, °C.</param>
@@ -85,6 +95,9 @@ public static class ReferenceEvapotranspiration
     /// <param name="vapourKPa">Vapour pressure, kPa.</param>
     /// <param name="clearness">Sun against a clear sky's, 0.25 to 1.</param>
     public static double LongWave(double minC, double maxC, double vapourKPa, double clearness) =>
-        4.903e-9 * (Math.Pow(maxC + 273.16, 4) + Math.Pow(minC + 273.16, 4)) / 2
-        * (0.34 - (0.14 * Math.Sqrt(vapourKPa))) * ((1.35 * clearness) - 0.35);
+        4.903e-9
+        * (Math.Pow(maxC + 273.16, 4) + Math.Pow(minC + 273.16, 4))
+        / 2
+        * (0.34 - (0.14 * Math.Sqrt(vapourKPa)))
+        * ((1.35 * clearness) - 0.35);
 }

@@ -17,23 +17,25 @@ public sealed record SeasonLength(double ThresholdC, IReadOnlyList<(int Year, in
         FrostOdds spring = FrostOdds.From(record, FrostEnd.LastSpring, thresholdC);
         FrostOdds fall = FrostOdds.From(record, FrostEnd.FirstFall, thresholdC);
         return new SeasonLength(thresholdC, [.. spring.Events.Zip(fall.Events, (s, f) =>
-        {
-            var (first, end) = (record.YearStart(s.Year), record.YearStart(s.Year + 1));
-            // A winter's last freeze may lie before the year's first day, and the next one's first beyond its last.
-            var from = s.Day is { } last && last >= first ? last.PlusDays(1) : first;
-            var to = f.Day is { } next && next < end ? next : end;
-            return (s.Year, Math.Max(0, NodaTime.Period.DaysBetween(from, to)));
-        })]);
+                {
+                    var (first, end) = (record.YearStart(s.Year), record.YearStart(s.Year + 1));
+                    // A winter's last freeze may lie before the year's first day, and the next one's first beyond its last.
+                    var from = s.Day is { } last && last >= first ? last.PlusDays(1) : first;
+                    var to = f.Day is { } next && next < end ? next : end;
+                    return (s.Year, Math.Max(0, NodaTime.Period.DaysBetween(from, to)));
+                })]);
     }
 
     /// <summary>The arithmetic behind the lengths.</summary>
-    public Working Explain() => new(
-        "Growing season",
-        $"{ReachedBy(0.5):0} days in the middle year",
-        [new("threshold", $"{ThresholdC:0.0} °C"), new("years", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}")))],
-        "Days after the last spring day at or below the threshold and before the first fall one; ranks of the years",
-        "Plain count",
-        [$"Nine years in ten have at least {ReachedBy(0.9):0} days, one in ten at least {ReachedBy(0.1):0}."]);
+    public Working Explain() =>
+        new(
+            "Growing season",
+            $"{ReachedBy(0.5):0} days in the middle year",
+            [new("threshold", $"{ThresholdC:0.0} °C"), new("years", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}")))],
+            "Days after the last spring day at or below the threshold and before the first fall one; ranks of the years",
+            "Plain count",
+            [$"Nine years in ten have at least {ReachedBy(0.9):0} days, one in ten at least {ReachedBy(0.1):0}."]
+        );
 }
 
 /// <summary>One year's heat.</summary>
@@ -81,11 +83,18 @@ public sealed record HeatSpells(double ThresholdC, IReadOnlyList<HeatYear> Years
     }
 
     /// <summary>The arithmetic behind the counts.</summary>
-    public Working Explain() => new(
-        $"Days above {ThresholdC:0.#} °C",
-        $"{MeanDays:0.0} a year",
-        [new("years", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}, {y.LongestRun} in a row, {y.HighestC:0.0} °C")))],
-        "Days with a highest above the threshold; runs are such days in a row",
-        "Days above 30 °C (86 °F) as heat zones count them",
-        [$"A run of five days or more in {ShareWithRun(5):P0} of years, of ten or more in {ShareWithRun(10):P0}."]);
+    public Working Explain() =>
+        new(
+            $"Days above {ThresholdC:0.#} °C",
+            $"{MeanDays:0.0} a year",
+            [
+                new(
+                    "years",
+                    string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}, {y.LongestRun} in a row, {y.HighestC:0.0} °C"))
+                ),
+            ],
+            "Days with a highest above the threshold; runs are such days in a row",
+            "Days above 30 °C (86 °F) as heat zones count them",
+            [$"A run of five days or more in {ShareWithRun(5):P0} of years, of ten or more in {ShareWithRun(10):P0}."]
+        );
 }

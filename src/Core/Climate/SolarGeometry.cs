@@ -9,8 +9,7 @@ public static class SolarGeometry
     /// <summary>Daylight hours N = 24 ωs / π (eq. 34), held to 0–24 beyond the polar circles.</summary>
     /// <param name="latitudeDeg">Degrees north; negative in the south.</param>
     /// <param name="dayOfYear">1 to 366.</param>
-    public static double DaylightHours(double latitudeDeg, int dayOfYear) =>
-        24 / Math.PI * SunsetHourAngle(latitudeDeg, dayOfYear);
+    public static double DaylightHours(double latitudeDeg, int dayOfYear) => 24 / Math.PI * SunsetHourAngle(latitudeDeg, dayOfYear);
 
     /// <summary>Extraterrestrial radiation Ra, MJ m⁻² day⁻¹ (eq. 21).</summary>
     /// <param name="latitudeDeg">Degrees north; negative in the south.</param>
@@ -21,8 +20,12 @@ public static class SolarGeometry
         double delta = Declination(dayOfYear);
         double distance = 1 + (0.033 * Math.Cos(2 * Math.PI * dayOfYear / 365)); // eq. 23
         double omega = SunsetHourAngle(latitudeDeg, dayOfYear);
-        return 24 * 60 / Math.PI * SolarConstant * distance *
-            ((omega * Math.Sin(phi) * Math.Sin(delta)) + (Math.Cos(phi) * Math.Cos(delta) * Math.Sin(omega)));
+        return 24
+            * 60
+            / Math.PI
+            * SolarConstant
+            * distance
+            * ((omega * Math.Sin(phi) * Math.Sin(delta)) + (Math.Cos(phi) * Math.Cos(delta) * Math.Sin(omega)));
     }
 
     /// <summary>Solar declination, radians (eq. 24).</summary>

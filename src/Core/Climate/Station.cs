@@ -18,7 +18,9 @@ public sealed record Station(string Id, string Name, double LatitudeDeg, double 
     public double DistanceKm(double latitudeDeg, double longitudeDeg)
     {
         static double Half(double degrees) => Math.Pow(Math.Sin(degrees * Math.PI / 360), 2);
-        double h = Half(latitudeDeg - LatitudeDeg) + (Math.Cos(latitudeDeg * Math.PI / 180) * Math.Cos(LatitudeDeg * Math.PI / 180) * Half(longitudeDeg - LongitudeDeg));
+        double h =
+            Half(latitudeDeg - LatitudeDeg)
+            + (Math.Cos(latitudeDeg * Math.PI / 180) * Math.Cos(LatitudeDeg * Math.PI / 180) * Half(longitudeDeg - LongitudeDeg));
         return 2 * 6371 * Math.Asin(Math.Sqrt(Math.Min(1, h)));
     }
 

@@ -38,9 +38,7 @@ public readonly record struct SunPosition(double AltitudeDeg, double AzimuthDeg)
         double node = Radians(125.04 - (1934.136 * t));
         double longitude = Radians(mean + centre - 0.00569 - (0.00478 * Math.Sin(node)));
         double obliquity = Radians(23.439291 - (0.0130042 * t) + (0.00256 * Math.Cos(node)));
-        return (
-            Math.Asin(Math.Sin(obliquity) * Math.Sin(longitude)),
-            Math.Atan2(Math.Cos(obliquity) * Math.Sin(longitude), Math.Cos(longitude)));
+        return (Math.Asin(Math.Sin(obliquity) * Math.Sin(longitude)), Math.Atan2(Math.Cos(obliquity) * Math.Sin(longitude), Math.Cos(longitude)));
     }
 
     private static SunPosition Horizontal(double latitude, double declination, double hourAngle)
@@ -48,7 +46,8 @@ public readonly record struct SunPosition(double AltitudeDeg, double AzimuthDeg)
         double sine = (Math.Sin(latitude) * Math.Sin(declination)) + (Math.Cos(latitude) * Math.Cos(declination) * Math.Cos(hourAngle));
         double azimuth = Math.Atan2(
             -Math.Cos(declination) * Math.Sin(hourAngle),
-            (Math.Cos(latitude) * Math.Sin(declination)) - (Math.Sin(latitude) * Math.Cos(declination) * Math.Cos(hourAngle)));
+            (Math.Cos(latitude) * Math.Sin(declination)) - (Math.Sin(latitude) * Math.Cos(declination) * Math.Cos(hourAngle))
+        );
         return new SunPosition(Degrees(Math.Asin(Math.Clamp(sine, -1, 1))), ((Degrees(azimuth) % 360) + 360) % 360);
     }
 

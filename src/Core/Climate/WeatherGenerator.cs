@@ -75,9 +75,8 @@ public static class WeatherGenerator
     // z(t) = A z(t−1) + B ε, A = M₁M₀⁻¹, BBᵀ = M₀ − A M₁ᵀ.
     private sealed record Step(double A11, double A12, double A21, double A22, double B11, double B21, double B22)
     {
-        public (double Min, double Max) Next(double min, double max, double e1, double e2) => (
-            (A11 * min) + (A12 * max) + (B11 * e1),
-            (A21 * min) + (A22 * max) + (B21 * e1) + (B22 * e2));
+        public (double Min, double Max) Next(double min, double max, double e1, double e2) =>
+            ((A11 * min) + (A12 * max) + (B11 * e1), (A21 * min) + (A22 * max) + (B21 * e1) + (B22 * e2));
 
         public static Step From(DailyNormals n)
         {

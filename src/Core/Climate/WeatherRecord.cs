@@ -19,7 +19,8 @@ public readonly record struct WeatherDay(
     double? SnowDepthMm = null,
     double? WindMs = null,
     double? HumidityPct = null,
-    double? SunMJ = null)
+    double? SunMJ = null
+)
 {
     /// <summary>True when no reading is given.</summary>
     public bool IsEmpty => (MinC ?? MaxC ?? PrecipitationMm ?? SnowDepthMm ?? WindMs ?? HumidityPct ?? SunMJ) is null;
@@ -64,7 +65,9 @@ public sealed class WeatherRecord
     {
         Station = station;
         FirstDay = firstDay;
-        _forOdds = new Lazy<WeatherRecord>(() => IsShort ? WeatherGenerator.Generate(DailyNormals.From(this), 1, WeatherYear.FirstGenerated, GeneratedYears) : this);
+        _forOdds = new Lazy<WeatherRecord>(() =>
+            IsShort ? WeatherGenerator.Generate(DailyNormals.From(this), 1, WeatherYear.FirstGenerated, GeneratedYears) : this
+        );
         MinC = Empty(length);
         MaxC = Empty(length);
         PrecipitationMm = Empty(length);
@@ -240,17 +243,29 @@ public sealed class WeatherRecord
     }
 
     /// <summary>The arithmetic behind which years count.</summary>
-    public Working ExplainCoverage() => new(
-        "Years left out",
-        $"{YearsLeftOut.Count}",
-        [
-            new("record", GeneratedFrom is { } normals ? $"generated from {normals.Origin}" : $"{FirstDay.ToString("d MMM uuuu", null)} to {LastDay.ToString("d MMM uuuu", null)}"),
-            new("years used", YearsUsed.Count == 0 ? "none" : $"{YearsUsed.Count}"),
-            new("left out", YearsLeftOut.Count == 0 ? "none" : string.Join(", ", YearsLeftOut.Select(y => $"{WeatherYear.Short(y.Year)} lacks {y.MissingDays} days"))),
-        ],
-        $"A year lacking more than {MostMissingDays} days is left out, counted before gaps of up to {LongestInterpolatedGap} days are interpolated",
-        "House rule; years run January to December in the north, July to June in the south",
-        [$"{InterpolatedDays} readings were interpolated."]);
+    public Working ExplainCoverage() =>
+        new(
+            "Years left out",
+            $"{YearsLeftOut.Count}",
+            [
+                new(
+                    "record",
+                    GeneratedFrom is { } normals
+                        ? $"generated from {normals.Origin}"
+                        : $"{FirstDay.ToString("d MMM uuuu", null)} to {LastDay.ToString("d MMM uuuu", null)}"
+                ),
+                new("years used", YearsUsed.Count == 0 ? "none" : $"{YearsUsed.Count}"),
+                new(
+                    "left out",
+                    YearsLeftOut.Count == 0
+                        ? "none"
+                        : string.Join(", ", YearsLeftOut.Select(y => $"{WeatherYear.Short(y.Year)} lacks {y.MissingDays} days"))
+                ),
+            ],
+            $"A year lacking more than {MostMissingDays} days is left out, counted before gaps of up to {LongestInterpolatedGap} days are interpolated",
+            "House rule; years run January to December in the north, July to June in the south",
+            [$"{InterpolatedDays} readings were interpolated."]
+        );
 
     private static double[] Empty(int length)
     {

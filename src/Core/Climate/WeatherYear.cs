@@ -18,7 +18,9 @@ public static class WeatherYear
     /// <param name="year">The calendar year in which it begins.</param>
     /// <param name="spansNewYear">True when it ends in the next.</param>
     public static string Name(int year, bool spansNewYear = false) =>
-        IsGenerated(year) ? $"generated year {Turn(year)}" : spansNewYear ? $"{year}–{(year + 1) % 100:00}" : $"{year}";
+        IsGenerated(year) ? $"generated year {Turn(year)}"
+        : spansNewYear ? $"{year}–{(year + 1) % 100:00}"
+        : $"{year}";
 
     /// <summary>Its name in a list of years: "1998" or "no. 7".</summary>
     public static string Short(int year) => IsGenerated(year) ? $"no. {Turn(year)}" : $"{year}";

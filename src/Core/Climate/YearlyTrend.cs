@@ -39,13 +39,15 @@ public sealed record YearlyTrend(int Years, double PerDecade, double PValue)
     }
 
     /// <summary>The arithmetic behind the trend.</summary>
-    public Working Explain(string figure, string unit) => new(
-        figure,
-        $"{PerDecade:+0.00;−0.00} {unit} in ten years",
-        [new("years", $"{Years}"), new("chance without a trend", $"{PValue:0.000}")],
-        "Sen's slope: the median of the slopes between all pairs of years; Mann–Kendall test of order, two-sided, remarked below 0.05 from 30 years on",
-        "Sen (1968); Kendall (1975), Rank Correlation Methods",
-        []);
+    public Working Explain(string figure, string unit) =>
+        new(
+            figure,
+            $"{PerDecade:+0.00;−0.00} {unit} in ten years",
+            [new("years", $"{Years}"), new("chance without a trend", $"{PValue:0.000}")],
+            "Sen's slope: the median of the slopes between all pairs of years; Mann–Kendall test of order, two-sided, remarked below 0.05 from 30 years on",
+            "Sen (1968); Kendall (1975), Rank Correlation Methods",
+            []
+        );
 }
 
 /// <summary>
@@ -63,7 +65,17 @@ public sealed record HomogeneityHint(int FirstYearAfter, double JumpC, double St
     public const int FewestYears = 10;
 
     // Passed by one in twenty steady series of n years: our own simulation of 60,000 series each.
-    private static readonly (int N, double Value)[] OneInTwenty = [(10, 5.63), (15, 6.53), (20, 7.08), (30, 7.76), (50, 8.41), (70, 8.90), (100, 9.16), (150, 9.58)];
+    private static readonly (int N, double Value)[] OneInTwenty =
+    [
+        (10, 5.63),
+        (15, 6.53),
+        (20, 7.08),
+        (30, 7.76),
+        (50, 8.41),
+        (70, 8.90),
+        (100, 9.16),
+        (150, 9.58),
+    ];
 
     /// <summary>The hint of a series of yearly means; null when nothing shows, or a steady trend explains it better.</summary>
     public static HomogeneityHint? Of(IReadOnlyList<(int Year, double Value)> points)
@@ -118,13 +130,15 @@ public sealed record HomogeneityHint(int FirstYearAfter, double JumpC, double St
     }
 
     /// <summary>The arithmetic behind the hint.</summary>
-    public Working Explain() => new(
-        "Jump of the yearly mean",
-        $"{JumpC:+0.0;−0.0} °C from {FirstYearAfter} on",
-        [new("greatest value of the test", $"{Statistic:0.0}"), new("one steady series in twenty passes", $"{Critical:0.0}")],
-        "T(k) = k z̄₁² + (n−k) z̄₂² of the standardised yearly means, greatest over k; said only when a step fits better than a steady trend",
-        "Alexandersson (1986), A homogeneity test applied to precipitation data; critical values by our own simulation",
-        ["No neighbouring station was compared: the climate itself may have done it. Ask the station's history."]);
+    public Working Explain() =>
+        new(
+            "Jump of the yearly mean",
+            $"{JumpC:+0.0;−0.0} °C from {FirstYearAfter} on",
+            [new("greatest value of the test", $"{Statistic:0.0}"), new("one steady series in twenty passes", $"{Critical:0.0}")],
+            "T(k) = k z̄₁² + (n−k) z̄₂² of the standardised yearly means, greatest over k; said only when a step fits better than a steady trend",
+            "Alexandersson (1986), A homogeneity test applied to precipitation data; critical values by our own simulation",
+            ["No neighbouring station was compared: the climate itself may have done it. Ask the station's history."]
+        );
 
     private static double Square(double v) => v * v;
 }

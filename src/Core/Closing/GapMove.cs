@@ -23,7 +23,15 @@ public sealed record StockUse(string LotId, int Count);
 /// <param name="Before">The planter's year without it.</param>
 /// <param name="After">The planter's year with it alone.</param>
 public sealed record GapMove(
-    string Id, Planter Planter, GapMoveKind Kind, Fact Does, IReadOnlyList<string> Replaces, IReadOnlyList<Display> Displays, PlanterSeason Before, PlanterSeason After)
+    string Id,
+    Planter Planter,
+    GapMoveKind Kind,
+    Fact Does,
+    IReadOnlyList<string> Replaces,
+    IReadOnlyList<Display> Displays,
+    PlanterSeason Before,
+    PlanterSeason After
+)
 {
     /// <summary>The plant that is bought or taken from stock; null when nothing is planted.</summary>
     public Plant? Plant { get; init; }
@@ -57,23 +65,48 @@ public sealed record GapMove(
 
     /// <summary>True when it and another cannot both be done: both change one display, or fill one layer at once.</summary>
     public bool Conflicts(GapMove other) =>
-        Planter.Id == other.Planter.Id &&
-        (Replaces.Intersect(other.Replaces, StringComparer.Ordinal).Any() ||
-         Displays.Any(a => other.Displays.Any(b => a.Id == b.Id || (a.Layer == b.Layer && a.Install < b.Lift && b.Install < a.Lift))));
+        Planter.Id == other.Planter.Id
+        && (
+            Replaces.Intersect(other.Replaces, StringComparer.Ordinal).Any()
+            || Displays.Any(a => other.Displays.Any(b => a.Id == b.Id || (a.Layer == b.Layer && a.Install < b.Lift && b.Install < a.Lift)))
+        );
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(string money) => new(
-        "Days of colour gained",
-        $"{DaysGained}",
-        [
-            new("bare before", string.Join("; ", Before.BareSpells.Select(s => $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"))),
-            new("bare with it alone", After.BareSpells.Count == 0 ? "never for a week" : string.Join("; ", After.BareSpells.Select(s => $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"))),
-            new("cost", Plant is null ? "nothing is bought" : $"{Count} {Plant.CommonName}, {FromStock.Sum(s => s.Count)} at hand, {money}{Cost:0.00}"),
-            new("expected days of colour", $"{Before.ShareInColour.Sum():0} before, {After.ShareInColour.Sum():0} after"),
-        ],
-        "The planter's year is computed anew with the change, over every weather year; a day counts as gained when most years show colour on it and did not before",
-        "Season kernel; plant figures " + (Plant?.Source ?? "as planned"),
-        [.. (Plant?.Windows ?? []).Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
+    public Working Explain(string money) =>
+        new(
+            "Days of colour gained",
+            $"{DaysGained}",
+            [
+                new(
+                    "bare before",
+                    string.Join(
+                        "; ",
+                        Before.BareSpells.Select(s =>
+                            $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"
+                        )
+                    )
+                ),
+                new(
+                    "bare with it alone",
+                    After.BareSpells.Count == 0
+                        ? "never for a week"
+                        : string.Join(
+                            "; ",
+                            After.BareSpells.Select(s =>
+                                $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"
+                            )
+                        )
+                ),
+                new(
+                    "cost",
+                    Plant is null ? "nothing is bought" : $"{Count} {Plant.CommonName}, {FromStock.Sum(s => s.Count)} at hand, {money}{Cost:0.00}"
+                ),
+                new("expected days of colour", $"{Before.ShareInColour.Sum():0} before, {After.ShareInColour.Sum():0} after"),
+            ],
+            "The planter's year is computed anew with the change, over every weather year; a day counts as gained when most years show colour on it and did not before",
+            "Season kernel; plant figures " + (Plant?.Source ?? "as planned"),
+            [.. (Plant?.Windows ?? []).Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
+        );
 
     private static BitArray Days(PlanterSeason before, PlanterSeason after, bool gains)
     {

@@ -73,7 +73,14 @@ public sealed class GapMoves
     /// <param name="flowering">The site's flowering in the same plan year.</param>
     /// <param name="question">What is allowed.</param>
     /// <param name="time">When the ground takes a planting, by the same kernel; null to find out anew.</param>
-    public static IReadOnlyList<GapMove> For(Plan plan, Planter planter, SeasonKernel kernel, SiteFlowering flowering, GapQuestion question, PlantingTime? time = null)
+    public static IReadOnlyList<GapMove> For(
+        Plan plan,
+        Planter planter,
+        SeasonKernel kernel,
+        SiteFlowering flowering,
+        GapQuestion question,
+        PlantingTime? time = null
+    )
     {
         var moves = new GapMoves(plan, planter, kernel, flowering, question, time ?? new PlantingTime(kernel));
         foreach (BareSpell spell in moves._before.BareSpells.Where(s => s.LastDay >= question.From))
@@ -107,7 +114,12 @@ public sealed class GapMoves
         {
             LocalDate to = next is not null && next.Install <= last.PlusDays(14) ? next.Install : _rules.WorkingDayFrom(last.PlusDays(1));
             if (to > previous.Lift && !Seasonal.Any(d => d.Id != previous.Id && d.Install < to && d.Lift > previous.Lift))
-                Offer(GapMoveKind.MoveTurn, new Fact(GapAction.LeaveIn, ("plants", Kinds(previous)), ("until", to), ("was", previous.Lift)), [previous.Id], [previous with { Lift = to }]);
+                Offer(
+                    GapMoveKind.MoveTurn,
+                    new Fact(GapAction.LeaveIn, ("plants", Kinds(previous)), ("until", to), ("was", previous.Lift)),
+                    [previous.Id],
+                    [previous with { Lift = to }]
+                );
         }
         if (next is null)
             return;
@@ -119,10 +131,19 @@ public sealed class GapMoves
         while (earliest < next.Install && next.Items.Any(i => !_plan.Plant(i.PlantId).IsSoldOn(earliest, _flowering.IsSouthern)))
             earliest = earliest.PlusDays(1);
         bool atHand = next.Items.All(i => Lots(_plan.Plant(i.PlantId)).Sum(l => l.Count) >= i.Count);
-        foreach (LocalDate to in new[] { earliest, earliest.PlusDays(Period.DaysBetween(earliest, next.Install) / 2) }.Select(d => Earliest(d, atHand)).Distinct())
+        foreach (
+            LocalDate to in new[] { earliest, earliest.PlusDays(Period.DaysBetween(earliest, next.Install) / 2) }
+                .Select(d => Earliest(d, atHand))
+                .Distinct()
+        )
         {
             if (to < next.Install)
-                Offer(GapMoveKind.MoveTurn, new Fact(GapAction.BringForward, ("plants", Kinds(next)), ("to", to), ("was", next.Install)), [next.Id], [next with { Install = to }]);
+                Offer(
+                    GapMoveKind.MoveTurn,
+                    new Fact(GapAction.BringForward, ("plants", Kinds(next)), ("to", to), ("was", next.Install)),
+                    [next.Id],
+                    [next with { Install = to }]
+                );
         }
     }
 
@@ -144,8 +165,11 @@ public sealed class GapMoves
                     foreach (double share in new[] { 1, 0.5 })
                     {
                         Offer(
-                            GapMoveKind.CutBack, new Fact(GapAction.CutBack, ("plant", plant), ("day", cut), ("half", share < 1)), [display.Id],
-                            [display with { Cuts = [.. display.Cuts.Append(new CutBack(plant.Id, cut) { Share = share }).OrderBy(c => c.Day)] }]);
+                            GapMoveKind.CutBack,
+                            new Fact(GapAction.CutBack, ("plant", plant), ("day", cut), ("half", share < 1)),
+                            [display.Id],
+                            [display with { Cuts = [.. display.Cuts.Append(new CutBack(plant.Id, cut) { Share = share }).OrderBy(c => c.Day)] }]
+                        );
                     }
                 }
             }
@@ -157,9 +181,12 @@ public sealed class GapMoves
         var wish = new StackWish(first, last > first.PlusDays(290) ? first.PlusDays(290) : last, _question.Colours, null, 8, _question.OnlyStock);
         Display? stack = _displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install <= last && d.Lift > first).MinBy(d => d.Install);
         // Room is measured only for those that show most: laying bulbs out takes the longest of all.
-        IEnumerable<StackCandidate> best = StackCandidate.Showing(_plan, _planter, _flowering, wish)
-            .OrderByDescending(s => s.Odds.Sum()).ThenBy(s => GoodsForm.Usual(s.Plant).Packs.Min(p => p.Price / p.Size))
-            .Select(s => StackCandidate.Measured(_plan, _planter, wish, s.Plant, s.Odds)).OfType<StackCandidate>();
+        IEnumerable<StackCandidate> best = StackCandidate
+            .Showing(_plan, _planter, _flowering, wish)
+            .OrderByDescending(s => s.Odds.Sum())
+            .ThenBy(s => GoodsForm.Usual(s.Plant).Packs.Min(p => p.Price / p.Size))
+            .Select(s => StackCandidate.Measured(_plan, _planter, wish, s.Plant, s.Odds))
+            .OfType<StackCandidate>();
         foreach (StackCandidate bulb in best.Take(MostBulbs))
         {
             LocalDate usual = _flowering.UsualInstall(bulb.Plant, first);
@@ -169,12 +196,26 @@ public sealed class GapMoves
             {
                 if (stack.Install < Earliest(_question.From, atHand) || stack.Items.Any(i => i.PlantId == bulb.Plant.Id))
                     continue;
-                Buy(GapMoveKind.AddBulbs, bulb.Plant, bulb.Count, new Fact(GapAction.AddToStack, ("count", bulb.Count), ("plant", bulb.Plant), ("day", stack.Install)), [stack.Id], [stack with { Items = [.. stack.Items, new DisplayItem(bulb.Plant.Id, bulb.Count)] }]);
+                Buy(
+                    GapMoveKind.AddBulbs,
+                    bulb.Plant,
+                    bulb.Count,
+                    new Fact(GapAction.AddToStack, ("count", bulb.Count), ("plant", bulb.Plant), ("day", stack.Install)),
+                    [stack.Id],
+                    [stack with { Items = [.. stack.Items, new DisplayItem(bulb.Plant.Id, bulb.Count)] }]
+                );
                 continue;
             }
             LocalDate until = Clear(DisplayLayer.Bulbs, install, last.PlusDays(60));
             if (install < first && until > first && bulb.Plant.IsSoldOn(install, _flowering.IsSouthern))
-                Buy(GapMoveKind.AddBulbs, bulb.Plant, bulb.Count, new Fact(GapAction.PlantOn, ("count", bulb.Count), ("plant", bulb.Plant), ("day", install)), [], [New("bulbs", DisplayLayer.Bulbs, install, until, new DisplayItem(bulb.Plant.Id, bulb.Count))]);
+                Buy(
+                    GapMoveKind.AddBulbs,
+                    bulb.Plant,
+                    bulb.Count,
+                    new Fact(GapAction.PlantOn, ("count", bulb.Count), ("plant", bulb.Plant), ("day", install)),
+                    [],
+                    [New("bulbs", DisplayLayer.Bulbs, install, until, new DisplayItem(bulb.Plant.Id, bulb.Count))]
+                );
         }
     }
 
@@ -186,31 +227,64 @@ public sealed class GapMoves
         int month = _flowering.IsSouthern ? ((wanted.Month + 5) % 12) + 1 : wanted.Month;
         if (month is > 5)
             return;
-        var forced = _plan.Palette.Where(p => p.Bulb is not null && !p.IsRetired && p.HeightCm <= TallestForcedCm && p.Windows.Any(w => w.Rule is BulbForcing { DaysInSteadySpring: <= LatestForcedDays }) && Wanted(p) && Fits(p, first, last))
+        var forced = _plan
+            .Palette.Where(p =>
+                p.Bulb is not null
+                && !p.IsRetired
+                && p.HeightCm <= TallestForcedCm
+                && p.Windows.Any(w => w.Rule is BulbForcing { DaysInSteadySpring: <= LatestForcedDays })
+                && Wanted(p)
+                && Fits(p, first, last)
+            )
             .Select(p => (Plant: p, AtHand: Lots(p, LotState.Forced).Sum(l => l.Count)))
             .Where(p => p.AtHand > 0 || !_question.OnlyStock)
-            .OrderByDescending(p => p.AtHand > 0).ThenByDescending(p => Shown(p.Plant)).Take(MostBulbs);
+            .OrderByDescending(p => p.AtHand > 0)
+            .ThenByDescending(p => Shown(p.Plant))
+            .Take(MostBulbs);
         foreach ((Plant plant, int atHand) in forced)
         {
             int count = Enough(plant, 1.25);
             LocalDate install = Earliest(wanted, atHand >= count);
-            Display? stack = _displays.Where(d => d.Layer == DisplayLayer.Bulbs && d.Install <= install && d.Lift > install.PlusDays(14)).MinBy(d => d.Install);
+            Display? stack = _displays
+                .Where(d => d.Layer == DisplayLayer.Bulbs && d.Install <= install && d.Lift > install.PlusDays(14))
+                .MinBy(d => d.Install);
             var item = new DisplayItem(plant.Id, count) { Forced = true };
             if (stack is not null)
             {
                 if (stack.Items.All(i => i.PlantId != plant.Id))
-                    Buy(GapMoveKind.PlugIn, plant, count, new Fact(GapAction.PlugIn, ("count", count), ("plant", plant), ("day", install)), [stack.Id], [stack with { Items = [.. stack.Items, item with { Since = install }] }], LotState.Forced);
+                    Buy(
+                        GapMoveKind.PlugIn,
+                        plant,
+                        count,
+                        new Fact(GapAction.PlugIn, ("count", count), ("plant", plant), ("day", install)),
+                        [stack.Id],
+                        [stack with { Items = [.. stack.Items, item with { Since = install }] }],
+                        LotState.Forced
+                    );
                 continue;
             }
             LocalDate until = Clear(DisplayLayer.Bulbs, install, last.PlusDays(1));
             if (until >= install.PlusDays(10))
-                Buy(GapMoveKind.PlugIn, plant, count, new Fact(GapAction.PlugIn, ("count", count), ("plant", plant), ("day", install)), [], [New("forced", DisplayLayer.Bulbs, install, until, item)], LotState.Forced);
+                Buy(
+                    GapMoveKind.PlugIn,
+                    plant,
+                    count,
+                    new Fact(GapAction.PlugIn, ("count", count), ("plant", plant), ("day", install)),
+                    [],
+                    [New("forced", DisplayLayer.Bulbs, install, until, item)],
+                    LotState.Forced
+                );
         }
     }
 
     private void PlantFreeDays(LocalDate first, LocalDate last)
     {
-        LocalDate free = Seasonal.Where(d => d.Install <= last && d.Lift <= last).Select(d => d.Lift).Append(_question.From).Append(_kernel.Start).Max();
+        LocalDate free = Seasonal
+            .Where(d => d.Install <= last && d.Lift <= last)
+            .Select(d => d.Lift)
+            .Append(_question.From)
+            .Append(_kernel.Start)
+            .Max();
         if (Seasonal.Any(d => d.Install <= free && d.Lift > free) || free > last)
             return;
         LocalDate until = Clear(DisplayLayer.Seasonal, free, last.PlusDays(1));
@@ -228,7 +302,14 @@ public sealed class GapMoves
                 LocalDate install = Earliest(usual < free ? free : usual, IsAtHand(plant, count));
                 if (install >= last || install >= until || (!plant.IsSoldOn(install, _flowering.IsSouthern) && !Lots(plant).Any()))
                     continue;
-                Buy(kind, plant, count, new Fact(GapAction.PlantUntil, ("count", count), ("plant", plant), ("day", install), ("until", until)), [], [New(kind == GapMoveKind.Fill ? "fill" : "stems", DisplayLayer.Seasonal, install, until, new DisplayItem(plant.Id, count))]);
+                Buy(
+                    kind,
+                    plant,
+                    count,
+                    new Fact(GapAction.PlantUntil, ("count", count), ("plant", plant), ("day", install), ("until", until)),
+                    [],
+                    [New(kind == GapMoveKind.Fill ? "fill" : "stems", DisplayLayer.Seasonal, install, until, new DisplayItem(plant.Id, count))]
+                );
             }
         }
         Take(GapMoveKind.Fill, p => !p.IsLasting && p.LifeForm != LifeForm.CutStems, MostFills);
@@ -241,14 +322,43 @@ public sealed class GapMoves
         if (Seasonal.FirstOrDefault(d => d.Install <= last && d.Lift > first && d.Install >= _question.From) is not { } display)
             return;
         DisplayItem least = display.Items.MinBy(i => _flowering.Of(_plan.Plant(i.PlantId), display.Install, null, PocketC).OddsOver(first, last))!;
-        foreach (Plant plant in Ranked(p => p.GoesOutInLeaf && !p.IsLasting && (p.IsSoldOn(display.Install, _flowering.IsSouthern) || Lots(p).Any()) && display.Items.All(i => i.PlantId != p.Id), first, last).Take(MostSwaps))
+        foreach (
+            Plant plant in Ranked(
+                    p =>
+                        p.GoesOutInLeaf
+                        && !p.IsLasting
+                        && (p.IsSoldOn(display.Install, _flowering.IsSouthern) || Lots(p).Any())
+                        && display.Items.All(i => i.PlantId != p.Id),
+                    first,
+                    last
+                )
+                .Take(MostSwaps)
+        )
         {
             int count = Math.Max(1, Math.Min(Enough(plant, Plenty), least.Count * 3));
             if (display.Install < Earliest(_question.From, IsAtHand(plant, count)))
                 continue;
             Buy(
-                GapMoveKind.Swap, plant, count, new Fact(GapAction.PlantInstead, ("count", count), ("plant", plant), ("was", least.Count), ("goes", _plan.Plant(least.PlantId)), ("day", display.Install)), [display.Id],
-                [display with { Items = [.. display.Items.Select(i => i == least ? new DisplayItem(plant.Id, count) : i)], Cuts = [.. display.Cuts.Where(c => c.PlantId != least.PlantId)] }]);
+                GapMoveKind.Swap,
+                plant,
+                count,
+                new Fact(
+                    GapAction.PlantInstead,
+                    ("count", count),
+                    ("plant", plant),
+                    ("was", least.Count),
+                    ("goes", _plan.Plant(least.PlantId)),
+                    ("day", display.Install)
+                ),
+                [display.Id],
+                [
+                    display with
+                    {
+                        Items = [.. display.Items.Select(i => i == least ? new DisplayItem(plant.Id, count) : i)],
+                        Cuts = [.. display.Cuts.Where(c => c.PlantId != least.PlantId)],
+                    },
+                ]
+            );
         }
     }
 
@@ -256,16 +366,21 @@ public sealed class GapMoves
     private IEnumerable<Plant> Ranked(Func<Plant, bool> sort, LocalDate first, LocalDate last)
     {
         FitQuestion question = Question(first, last);
-        return _plan.Palette.Where(p => !p.IsRetired && sort(p) && Wanted(p) && (!_question.OnlyStock || Lots(p).Any()))
+        return _plan
+            .Palette.Where(p => !p.IsRetired && sort(p) && Wanted(p) && (!_question.OnlyStock || Lots(p).Any()))
             .Select(p => question.Of(p))
-            .Where(f => f.Odds > 0.15 && f.Plant.Suits(_planter.Exposure) && f.Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == FitAspect.Colour))
-            .OrderByDescending(f => Lots(f.Plant).Any()).ThenByDescending(f => f.Score)
+            .Where(f =>
+                f.Odds > 0.15 && f.Plant.Suits(_planter.Exposure) && f.Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == FitAspect.Colour)
+            )
+            .OrderByDescending(f => Lots(f.Plant).Any())
+            .ThenByDescending(f => f.Score)
             .Select(f => f.Plant)
             .DistinctBy(p => p.BotanicalName);
     }
 
     private bool Fits(Plant plant, LocalDate first, LocalDate last) =>
-        plant.Suits(_planter.Exposure) && Question(first, last).Of(plant).Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == FitAspect.Colour);
+        plant.Suits(_planter.Exposure)
+        && Question(first, last).Of(plant).Reasons.All(r => r.Verdict != FitVerdict.Fails || r.What == FitAspect.Colour);
 
     private FitQuestion Question(LocalDate first, LocalDate last)
     {
@@ -275,7 +390,8 @@ public sealed class GapMoves
     }
 
     private bool Wanted(Plant plant) =>
-        _question.Colours.Count == 0 || plant.Windows.Any(w => w.Colours.Take(2).Any(c => _question.Colours.Any(q => ColourDifference.Between(c, q) <= NearColour)));
+        _question.Colours.Count == 0
+        || plant.Windows.Any(w => w.Colours.Take(2).Any(c => _question.Colours.Any(q => ColourDifference.Between(c, q) <= NearColour)));
 
     private static double Shown(Plant plant) => plant.Windows.Max(w => w.Share * w.Weight) * plant.MatureSpreadCm * plant.MatureSpreadCm;
 
@@ -289,15 +405,21 @@ public sealed class GapMoves
         return Math.Clamp((int)Math.Ceiling(times * _plan.Site.CoverThreshold / shows), 1, Math.Max(1, (int)Math.Ceiling(1.1 / each)));
     }
 
-    private IEnumerable<Lot> Lots(Plant plant, LotState? state = null) => _plan.Lots.Where(l =>
-        l.PlantId == plant.Id && l.Count > 0 && l.Condition != LotCondition.Poor && (state is { } s ? l.State == s : l.State is not LotState.Forced));
+    private IEnumerable<Lot> Lots(Plant plant, LotState? state = null) =>
+        _plan.Lots.Where(l =>
+            l.PlantId == plant.Id
+            && l.Count > 0
+            && l.Condition != LotCondition.Poor
+            && (state is { } s ? l.State == s : l.State is not LotState.Forced)
+        );
 
     private bool IsAtHand(Plant plant, int count) => Lots(plant).Sum(l => l.Count) >= count;
 
     // What a change plants, and when, that is not planted so already.
     private IEnumerable<(DisplayItem Item, LocalDate Day)> Planted(IReadOnlyList<Display> displays)
     {
-        static IEnumerable<(DisplayItem Item, LocalDate Day)> Of(Display d) => d.Items.Select(i => (i, i.Since > d.Install ? i.Since.Value : d.Install));
+        static IEnumerable<(DisplayItem Item, LocalDate Day)> Of(Display d) =>
+            d.Items.Select(i => (i, i.Since > d.Install ? i.Since.Value : d.Install));
         foreach (Display display in displays)
         {
             var known = _displays.Where(d => d.Id == display.Id).SelectMany(Of).Select(x => (x.Item.PlantId, x.Day)).ToHashSet();
@@ -309,14 +431,33 @@ public sealed class GapMoves
     // When a new display comes out: as the next goes in where that is near, otherwise on the day asked.
     private LocalDate Clear(DisplayLayer layer, LocalDate from, LocalDate until)
     {
-        LocalDate next = _displays.Where(d => d.Layer == layer && d.Install > from).Select(d => d.Install).DefaultIfEmpty(LocalDate.MaxIsoValue).Min();
+        LocalDate next = _displays
+            .Where(d => d.Layer == layer && d.Install > from)
+            .Select(d => d.Install)
+            .DefaultIfEmpty(LocalDate.MaxIsoValue)
+            .Min();
         return next < until || (next != LocalDate.MaxIsoValue && next <= until.PlusDays(14)) ? next : until;
     }
 
-    private Display New(string name, DisplayLayer layer, LocalDate install, LocalDate lift, DisplayItem item) => new(
-        Ids.From($"{_planter.Id} {name} {install.ToString("uuuu-MM", null)}", x => _plan.Displays.Any(d => d.Id == x)), _planter.Id, layer, install, lift, [item]);
+    private Display New(string name, DisplayLayer layer, LocalDate install, LocalDate lift, DisplayItem item) =>
+        new(
+            Ids.From($"{_planter.Id} {name} {install.ToString("uuuu-MM", null)}", x => _plan.Displays.Any(d => d.Id == x)),
+            _planter.Id,
+            layer,
+            install,
+            lift,
+            [item]
+        );
 
-    private void Buy(GapMoveKind kind, Plant plant, int count, Fact does, IReadOnlyList<string> replaces, IReadOnlyList<Display> displays, LotState? state = null)
+    private void Buy(
+        GapMoveKind kind,
+        Plant plant,
+        int count,
+        Fact does,
+        IReadOnlyList<string> replaces,
+        IReadOnlyList<Display> displays,
+        LotState? state = null
+    )
     {
         var used = new List<StockUse>();
         int left = count;
@@ -329,16 +470,34 @@ public sealed class GapMoves
         }
         if (left > 0 && _question.OnlyStock)
             return;
-        decimal cost = left > 0 ? PackPurchase.Cheapest(PackPurchase.WithSpares(left, _plan.Site.SparesOf(plant)), GoodsForm.Usual(plant, _rules.Stage == StageSchool.InColour).Packs).Cost : 0;
+        decimal cost =
+            left > 0
+                ? PackPurchase
+                    .Cheapest(
+                        PackPurchase.WithSpares(left, _plan.Site.SparesOf(plant)),
+                        GoodsForm.Usual(plant, _rules.Stage == StageSchool.InColour).Packs
+                    )
+                    .Cost
+                : 0;
         if (_question.Budget is { } budget && cost > budget)
             return;
         Offer(kind, does, replaces, displays, plant, count, used, cost);
     }
 
     private void Offer(
-        GapMoveKind kind, Fact does, IReadOnlyList<string> replaces, IReadOnlyList<Display> displays, Plant? plant = null, int count = 0, IReadOnlyList<StockUse>? used = null, decimal cost = 0)
+        GapMoveKind kind,
+        Fact does,
+        IReadOnlyList<string> replaces,
+        IReadOnlyList<Display> displays,
+        Plant? plant = null,
+        int count = 0,
+        IReadOnlyList<StockUse>? used = null,
+        decimal cost = 0
+    )
     {
-        bool clashes = displays.Any(d => _displays.Any(o => o.Layer == d.Layer && !replaces.Contains(o.Id, StringComparer.Ordinal) && o.Install < d.Lift && d.Install < o.Lift));
+        bool clashes = displays.Any(d =>
+            _displays.Any(o => o.Layer == d.Layer && !replaces.Contains(o.Id, StringComparer.Ordinal) && o.Install < d.Lift && d.Install < o.Lift)
+        );
         if (clashes || displays.Any(d => d.Faults().Count > 0) || _found.Any(m => m.Does.Equals(does)))
             return;
         foreach (Display stack in displays.Where(d => d.Layer == DisplayLayer.Bulbs))
@@ -352,7 +511,13 @@ public sealed class GapMoves
                 return;
         }
         PlanterSeason after = _kernel.Try(_plan, _planter, [.. _displays.Where(d => !replaces.Contains(d.Id)), .. displays]);
-        var move = new GapMove("new", _planter, kind, does, replaces, displays, _before, after) { Plant = plant, Count = count, FromStock = used ?? [], Cost = cost };
+        var move = new GapMove("new", _planter, kind, does, replaces, displays, _before, after)
+        {
+            Plant = plant,
+            Count = count,
+            FromStock = used ?? [],
+            Cost = cost,
+        };
         if (move.DaysGained >= LeastDays)
             _found.Add(move);
     }

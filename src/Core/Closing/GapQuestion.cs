@@ -85,9 +85,15 @@ public sealed record GapQuestion(LocalDate From)
         }
         bool plantsNew = Kinds.Count == 0 || Kinds.Any(k => k is not (GapMoveKind.MoveTurn or GapMoveKind.CutBack));
         if (!plantsNew && OnlyStock)
-            faults.Add("onlyStock", "conflicts with the ways allowed: moving turns and cutting back plant nothing, so there is no stock to use. Allow a way that plants, or leave stock open");
+            faults.Add(
+                "onlyStock",
+                "conflicts with the ways allowed: moving turns and cutting back plant nothing, so there is no stock to use. Allow a way that plants, or leave stock open"
+            );
         if (MostKinds == 0 && Kinds.Count > 0 && Kinds.All(k => k is not (GapMoveKind.MoveTurn or GapMoveKind.CutBack)) && !OnlyStock)
-            faults.Add("mostKinds", "conflicts with the ways allowed: none may be bought, and every way allowed plants something. Allow some kinds, stock, or moving turns and cutting back");
+            faults.Add(
+                "mostKinds",
+                "conflicts with the ways allowed: none may be bought, and every way allowed plants something. Allow some kinds, stock, or moving turns and cutting back"
+            );
         return faults.Faults;
     }
 }

@@ -21,15 +21,25 @@ public static class ColourDifference
         double h2 = Angle(other.B, a2);
         double lightness = other.L - one.L;
         double chroma = c2 - c1;
-        double turn = c1 * c2 == 0 ? 0 : h2 - h1 > 180 ? h2 - h1 - 360 : h2 - h1 < -180 ? h2 - h1 + 360 : h2 - h1;
+        double turn =
+            c1 * c2 == 0 ? 0
+            : h2 - h1 > 180 ? h2 - h1 - 360
+            : h2 - h1 < -180 ? h2 - h1 + 360
+            : h2 - h1;
         double hue = 2 * Math.Sqrt(c1 * c2) * Math.Sin(Radians(turn) / 2);
         double meanL = (one.L + other.L) / 2;
         double meanC = (c1 + c2) / 2;
-        double meanH = c1 * c2 == 0 ? h1 + h2
+        double meanH =
+            c1 * c2 == 0 ? h1 + h2
             : Math.Abs(h1 - h2) <= 180 ? (h1 + h2) / 2
-            : h1 + h2 < 360 ? (h1 + h2 + 360) / 2 : (h1 + h2 - 360) / 2;
-        double t = 1 - (0.17 * Math.Cos(Radians(meanH - 30))) + (0.24 * Math.Cos(Radians(2 * meanH)))
-            + (0.32 * Math.Cos(Radians((3 * meanH) + 6))) - (0.20 * Math.Cos(Radians((4 * meanH) - 63)));
+            : h1 + h2 < 360 ? (h1 + h2 + 360) / 2
+            : (h1 + h2 - 360) / 2;
+        double t =
+            1
+            - (0.17 * Math.Cos(Radians(meanH - 30)))
+            + (0.24 * Math.Cos(Radians(2 * meanH)))
+            + (0.32 * Math.Cos(Radians((3 * meanH) + 6)))
+            - (0.20 * Math.Cos(Radians((4 * meanH) - 63)));
         double meanC7 = Math.Pow(meanC, 7);
         double rotation = -Math.Sin(Radians(60 * Math.Exp(-Math.Pow((meanH - 275) / 25, 2)))) * 2 * Math.Sqrt(meanC7 / (meanC7 + Pow25To7));
         double fromMiddle = (meanL - 50) * (meanL - 50);
@@ -53,7 +63,8 @@ public static class ColourDifference
             [new(one, Say(a)), new(other, Say(b))],
             "CIEDE2000 with all weights at 1, over L*a*b* under D65",
             "CIE 15; IEC 61966-2-1; Sharma, Wu & Dalal 2005",
-            ["About 1 is just seen side by side; neighbours in a planter look alike below 12 (common practice)."]);
+            ["About 1 is just seen side by side; neighbours in a planter look alike below 12 (common practice)."]
+        );
     }
 
     internal static string Say(Lab c) => $"L* {c.L:0.0}, chroma {c.Chroma:0.0}, hue {c.HueDeg:0}°";

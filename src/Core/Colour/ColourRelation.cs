@@ -47,26 +47,30 @@ public sealed record ColourRelation(string One, string Other, RelationKind Kind,
         Lab b = Lab.Of(other);
         double apart = Math.Abs(a.HueDeg - b.HueDeg);
         apart = apart > 180 ? 360 - apart : apart;
-        RelationKind kind = a.Chroma < NeutralChroma || b.Chroma < NeutralChroma ? RelationKind.WithNeutral
+        RelationKind kind =
+            a.Chroma < NeutralChroma || b.Chroma < NeutralChroma ? RelationKind.WithNeutral
             : apart <= OneColourDeg ? RelationKind.OneColour
             : apart <= NeighbouringDeg ? RelationKind.Neighbouring
-            : apart >= ContrastDeg ? RelationKind.Contrast : RelationKind.Apart;
+            : apart >= ContrastDeg ? RelationKind.Contrast
+            : RelationKind.Apart;
         return new ColourRelation(one, other, kind, apart, Math.Abs(a.L - b.L), ColourDifference.Ciede2000(a, b));
     }
 
     /// <summary>The arithmetic behind the relation.</summary>
-    public Working Explain() => new(
-        $"{One} beside {Other}",
-        Kind switch
-        {
-            RelationKind.OneColour => "one colour",
-            RelationKind.Neighbouring => "neighbouring hues",
-            RelationKind.Contrast => "contrast",
-            RelationKind.WithNeutral => "a neutral with a colour",
-            _ => "apart, neither near nor opposite",
-        },
-        [new(One, ColourDifference.Say(Lab.Of(One))), new(Other, ColourDifference.Say(Lab.Of(Other)))],
-        $"Hue angles up to {OneColourDeg}° apart are one colour, up to {NeighbouringDeg}° neighbours, from {ContrastDeg}° a contrast; chroma under {NeutralChroma} is neutral",
-        "Hue and chroma by CIE 15; the bounds are common practice",
-        [$"Hues {HueApartDeg:0}° apart, lightness {LightnessApart:0} apart, difference {Difference:0.0} (CIEDE2000)."]);
+    public Working Explain() =>
+        new(
+            $"{One} beside {Other}",
+            Kind switch
+            {
+                RelationKind.OneColour => "one colour",
+                RelationKind.Neighbouring => "neighbouring hues",
+                RelationKind.Contrast => "contrast",
+                RelationKind.WithNeutral => "a neutral with a colour",
+                _ => "apart, neither near nor opposite",
+            },
+            [new(One, ColourDifference.Say(Lab.Of(One))), new(Other, ColourDifference.Say(Lab.Of(Other)))],
+            $"Hue angles up to {OneColourDeg}° apart are one colour, up to {NeighbouringDeg}° neighbours, from {ContrastDeg}° a contrast; chroma under {NeutralChroma} is neutral",
+            "Hue and chroma by CIE 15; the bounds are common practice",
+            [$"Hues {HueApartDeg:0}° apart, lightness {LightnessApart:0} apart, difference {Difference:0.0} (CIEDE2000)."]
+        );
 }

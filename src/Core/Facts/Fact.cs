@@ -65,13 +65,14 @@ public sealed class Fact : IEquatable<Fact>
     /// <summary>Its content, for those who look at the program.</summary>
     public override string ToString() => Content;
 
-    private static string Plain(object? value) => value switch
-    {
-        null => "nothing",
-        string text => text,
-        ISubject subject => subject.Id,
-        IEnumerable several => $"[{string.Join(", ", several.Cast<object?>().Select(Plain))}]",
-        IFormattable figure => figure.ToString(null, CultureInfo.InvariantCulture),
-        _ => value.ToString()!,
-    };
+    private static string Plain(object? value) =>
+        value switch
+        {
+            null => "nothing",
+            string text => text,
+            ISubject subject => subject.Id,
+            IEnumerable several => $"[{string.Join(", ", several.Cast<object?>().Select(Plain))}]",
+            IFormattable figure => figure.ToString(null, CultureInfo.InvariantCulture),
+            _ => value.ToString()!,
+        };
 }

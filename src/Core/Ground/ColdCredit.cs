@@ -10,11 +10,12 @@ public static class ColdCredit
     public const double UpperC = 13;
 
     /// <summary>The credit of one day, 0 to 1.</summary>
-    public static double Of(double soilC) => soilC switch
-    {
-        >= 0 and <= 9 => 1,
-        > 9 and < UpperC => (UpperC - soilC) / (UpperC - 9),
-        > -2 and < 0 => (soilC + 2) / 2,
-        _ => 0,
-    };
+    public static double Of(double soilC) =>
+        soilC switch
+        {
+            >= 0 and <= 9 => 1,
+            > 9 and < UpperC => (UpperC - soilC) / (UpperC - 9),
+            > -2 and < 0 => (soilC + 2) / 2,
+            _ => 0,
+        };
 }

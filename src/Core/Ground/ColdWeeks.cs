@@ -28,7 +28,8 @@ public sealed record BulbKind(string Name, double LowWeeks, double HighWeeks, do
 public sealed record ColdWeeks(LocalDate Planted, IReadOnlyList<(int Year, double Weeks)> Weeks)
 {
     /// <summary>Weeks of cold that a share of the winters gives: 0.9 for what nine in ten have.</summary>
-    public double ReachedBy(double share) => Weeks.Count == 0 ? double.NaN : Weeks.Select(w => w.Weeks).QuantileCustom(1 - share, QuantileDefinition.R7);
+    public double ReachedBy(double share) =>
+        Weeks.Count == 0 ? double.NaN : Weeks.Select(w => w.Weeks).QuantileCustom(1 - share, QuantileDefinition.R7);
 
     /// <summary>Share of winters that fall short of a kind's need.</summary>
     public double ShareShort(BulbKind kind) => Weeks.Count == 0 ? double.NaN : (double)Weeks.Count(w => w.Weeks < kind.LowWeeks) / Weeks.Count;
@@ -101,15 +102,17 @@ public sealed record ColdWeeks(LocalDate Planted, IReadOnlyList<(int Year, doubl
     }
 
     /// <summary>The arithmetic behind the weeks.</summary>
-    public Working Explain(BulbKind kind, ThermalClass what, double depthCm) => new(
-        $"Cold for {kind.Name} planted on {Planted.ToString("d MMM", null)}",
-        $"{ReachedBy(0.5):0.0} weeks in the middle winter",
-        [
-            new("where", $"{depthCm:0} cm deep, {what.Describe()}"),
-            new("wanted", $"{kind.LowWeeks:0}–{kind.HighWeeks:0} weeks"),
-            new("by winter", string.Join(", ", Weeks.Take(40).Select(w => $"{w.Weeks:0.0}"))),
-        ],
-        "A day counts wholly at 0–9 °C, less up to 13 °C and down to −2 °C; from planting until the medium passes 13 °C in spring",
-        "Handbook practice, from memory",
-        [$"Nine winters in ten give at least {ReachedBy(0.9):0.0} weeks; {ShareShort(kind):P0} of winters fall short."]);
+    public Working Explain(BulbKind kind, ThermalClass what, double depthCm) =>
+        new(
+            $"Cold for {kind.Name} planted on {Planted.ToString("d MMM", null)}",
+            $"{ReachedBy(0.5):0.0} weeks in the middle winter",
+            [
+                new("where", $"{depthCm:0} cm deep, {what.Describe()}"),
+                new("wanted", $"{kind.LowWeeks:0}–{kind.HighWeeks:0} weeks"),
+                new("by winter", string.Join(", ", Weeks.Take(40).Select(w => $"{w.Weeks:0.0}"))),
+            ],
+            "A day counts wholly at 0–9 °C, less up to 13 °C and down to −2 °C; from planting until the medium passes 13 °C in spring",
+            "Handbook practice, from memory",
+            [$"Nine winters in ten give at least {ReachedBy(0.9):0.0} weeks; {ShareShort(kind):P0} of winters fall short."]
+        );
 }

@@ -115,11 +115,13 @@ public sealed class GroundClimate(WeatherRecord record)
         // Depths are read off their class at little cost.
         if (_places.Count > MostPlaces + (8 * _atOnce))
             _places.Clear();
-        return _places.GetOrAdd(rounded, p => new Lazy<(float[], float[])>(() =>
-        {
-            float[] days = Of(p.Class).AtDepth(p.DepthCm);
-            return (days, Usual(days));
-        })).Value;
+        return _places
+            .GetOrAdd(rounded, p => new Lazy<(float[], float[])>(() =>
+            {
+                float[] days = Of(p.Class).AtDepth(p.DepthCm);
+                return (days, Usual(days));
+            }))
+            .Value;
     }
 
     private float[] Usual(float[] days)

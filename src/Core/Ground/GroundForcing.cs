@@ -99,7 +99,12 @@ public sealed class GroundForcing
             double vapour = double.IsNaN(record.HumidityPct[i])
                 ? ReferenceEvapotranspiration.Saturation(min) // eq. 48
                 : record.HumidityPct[i] / 100 * (ReferenceEvapotranspiration.Saturation(min) + ReferenceEvapotranspiration.Saturation(max)) / 2;
-            forcing.SkyLossMJ[i] = ReferenceEvapotranspiration.LongWave(min, max, vapour, ReferenceEvapotranspiration.Clearness(forcing.SunMJ[i], record.Station.ElevationM, ra[day.DayOfYear]));
+            forcing.SkyLossMJ[i] = ReferenceEvapotranspiration.LongWave(
+                min,
+                max,
+                vapour,
+                ReferenceEvapotranspiration.Clearness(forcing.SunMJ[i], record.Station.ElevationM, ra[day.DayOfYear])
+            );
             double wind = record.WindMs[i];
             forcing.FilmResistance[i] = 1 / (double.IsNaN(wind) ? UsualFilm : Math.Clamp(5.7 + (3.8 * wind / 2), 8, 25));
             double snow = record.SnowDepthMm[i];
@@ -163,8 +168,7 @@ public sealed class GroundForcing
         for (int month = 0; month < 12; month++)
         {
             double delta = SolarGeometry.Declination(new LocalDate(2001, month + 1, 15).DayOfYear);
-            double Sine(double hour) =>
-                (Math.Sin(phi) * Math.Sin(delta)) + (Math.Cos(phi) * Math.Cos(delta) * Math.Cos((hour - 12) * Math.PI / 12));
+            double Sine(double hour) => (Math.Sin(phi) * Math.Sin(delta)) + (Math.Cos(phi) * Math.Cos(delta) * Math.Cos((hour - 12) * Math.PI / 12));
             // The step's mean, so that steps in which the sun rises or sets count by their share.
             double Level(int step) => Enumerable.Range(0, 8).Average(q => Math.Max(0, Sine((step + ((q + 0.5) / 8)) * 24 / GroundModel.StepsPerDay)));
             double sum = Enumerable.Range(0, GroundModel.StepsPerDay).Sum(Level);

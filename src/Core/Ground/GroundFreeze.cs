@@ -43,7 +43,8 @@ public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws
             depthCm,
             new DayOdds(freezes, southern, record.KnownYears),
             new DayOdds(thaws, southern, record.KnownYears),
-            years.Count == 0 ? double.NaN : (double)frozenDays / years.Count);
+            years.Count == 0 ? double.NaN : (double)frozenDays / years.Count
+        );
     }
 
     /// <summary>The first index of a lasting spell of frozen medium, the last of any after it, and how many days lasting spells hold; −1 when there is none.</summary>
@@ -72,15 +73,17 @@ public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws
     }
 
     /// <summary>The arithmetic behind the dates.</summary>
-    public Working Explain(ThermalClass what) => new(
-        $"The medium freezes at {DepthCm:0} cm",
-        Freezes.ShareWithout >= 0.5 ? $"not in {Freezes.ShareWithout:P0} of winters" : Freezes.By(0.5)?.ToString("d MMM", null) ?? "rarely",
-        [
-            new("where", what.Describe()),
-            new("winters", $"{Freezes.Years.Count}"),
-            new("first frozen day by winter", string.Join(", ", Freezes.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "none"))),
-        ],
-        "Frozen from the first of five days with means at or below −0.5 °C; ranks of the winters, those without frost last",
-        "Heat conduction with freezing (enthalpy method); the rule of five days is a house rule",
-        [$"Frozen on {MeanFrozenDays:0} days of a winter; without frost at this depth in {Freezes.ShareWithout:P0} of winters."]);
+    public Working Explain(ThermalClass what) =>
+        new(
+            $"The medium freezes at {DepthCm:0} cm",
+            Freezes.ShareWithout >= 0.5 ? $"not in {Freezes.ShareWithout:P0} of winters" : Freezes.By(0.5)?.ToString("d MMM", null) ?? "rarely",
+            [
+                new("where", what.Describe()),
+                new("winters", $"{Freezes.Years.Count}"),
+                new("first frozen day by winter", string.Join(", ", Freezes.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "none"))),
+            ],
+            "Frozen from the first of five days with means at or below −0.5 °C; ranks of the winters, those without frost last",
+            "Heat conduction with freezing (enthalpy method); the rule of five days is a house rule",
+            [$"Frozen on {MeanFrozenDays:0} days of a winter; without frost at this depth in {Freezes.ShareWithout:P0} of winters."]
+        );
 }

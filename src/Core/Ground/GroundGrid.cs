@@ -64,13 +64,11 @@ public sealed class GroundGrid
     }
 
     // Perimeter P(s) falls linearly from P₀; area A(s) = A₀ − ∫P. The slope makes A(half width) zero: exact for circles, squares and rectangles.
-    private static double Slope(ThermalClass what) =>
-        2 * ((what.PerimeterM * what.HalfWidthM) - what.AreaM2) / (what.HalfWidthM * what.HalfWidthM);
+    private static double Slope(ThermalClass what) => 2 * ((what.PerimeterM * what.HalfWidthM) - what.AreaM2) / (what.HalfWidthM * what.HalfWidthM);
 
     private static double PerimeterAt(ThermalClass what, double s) => what.PerimeterM - (Slope(what) * s);
 
-    private static double AreaWithin(ThermalClass what, double s) =>
-        what.AreaM2 - (what.PerimeterM * s) + (Slope(what) * s * s / 2);
+    private static double AreaWithin(ThermalClass what, double s) => what.AreaM2 - (what.PerimeterM * s) + (Slope(what) * s * s / 2);
 
     private static double[] BedRows()
     {
@@ -107,8 +105,7 @@ public sealed class GroundGrid
         return [.. widths.Select(w => w * scale)];
     }
 
-    private static double[] Split(double[] widths, int refine) =>
-        [.. widths.SelectMany(w => Enumerable.Repeat(w / refine, refine))];
+    private static double[] Split(double[] widths, int refine) => [.. widths.SelectMany(w => Enumerable.Repeat(w / refine, refine))];
 
     private static double[] Centres(double[] widths)
     {

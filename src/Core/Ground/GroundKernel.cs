@@ -50,7 +50,12 @@ internal sealed class GroundKernel
         faces[0] *= what.FreeWall;
         _across = new GroundSweep(_state, 1, grid.ColumnsM, grid.ColumnAreasM2, faces);
         (_rootUpper, _rootLower, _rootShare) = RootPlace(what, grid);
-        _sunShare = what.Sun switch { Exposure.FullSun => 1, Exposure.PartSun => 0.5, _ => 0.15 };
+        _sunShare = what.Sun switch
+        {
+            Exposure.FullSun => 1,
+            Exposure.PartSun => 0.5,
+            _ => 0.15,
+        };
     }
 
     public void Run()
@@ -134,14 +139,17 @@ internal sealed class GroundKernel
         _paving += (((min + max) * 0.5) - _paving) * 0.1;
         _down.Prepare(
             film + Vector512.Create(_what.CoverResistance) + Take(_forcing.SnowResistance, day, 0),
-            _what.IsBed ? null : wall + Vector512.Create(_what.OnFeet ? 1 / GroundForcing.FilmBelow : PavingResistance));
+            _what.IsBed ? null : wall + Vector512.Create(_what.OnFeet ? 1 / GroundForcing.FilmBelow : PavingResistance)
+        );
         if (!_what.IsBed)
             _across.Prepare(film + wall, null);
         for (int step = 0; step < GroundModel.StepsPerDay; step++)
         {
             ReadOnlySpan<double> s = GroundModel.StepShares.AsSpan(step * 4, 4);
             Lanes air = (maxBefore * s[0]) + (min * s[1]) + (max * s[2]) + (minAfter * s[3]);
-            Lanes overTop = air + (((sun * (_forcing.TopSun[month + step] * ReferenceEvapotranspiration.TakenUp)) - skyLoss) * film * GroundModel.TopRadiationShare);
+            Lanes overTop =
+                air
+                + (((sun * (_forcing.TopSun[month + step] * ReferenceEvapotranspiration.TakenUp)) - skyLoss) * film * GroundModel.TopRadiationShare);
             Lanes atWall = air + (sun * film * (_forcing.WallSun[month + step] * _what.WallAbsorptance * GroundModel.WallSunShare));
             Lanes under = _what.OnFeet ? air : _paving;
             bool downFirst = (step & 1) == 0;
@@ -212,7 +220,9 @@ internal sealed class GroundKernel
                 mean += row * _grid.RowsM[r];
                 double frozen = 0;
                 for (int c = 0; c < _columns; c++)
-                    frozen += Math.Clamp(-_state.Enthalpy[(r * _columns) + c].GetElement(lane) / _what.Medium.FreezingHeatMJ, 0, 1) * _grid.ColumnAreasM2[c];
+                    frozen +=
+                        Math.Clamp(-_state.Enthalpy[(r * _columns) + c].GetElement(lane) / _what.Medium.FreezingHeatMJ, 0, 1)
+                        * _grid.ColumnAreasM2[c];
                 ice += frozen / whole * _grid.RowsM[r];
             }
             _result.FrozenDepthM[d] = (float)ice;

@@ -56,11 +56,13 @@ internal sealed class GroundState
         Lanes h = Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(Enthalpy), i);
         Lanes freezing = Vector512.Max(Vector512.Min(h, Lanes.Zero), -_freezingHeat);
         Lanes frozen = Vector512.Min(h + _freezingHeat, Lanes.Zero);
-        Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(Temperature), i) = (Vector512.Max(h, Lanes.Zero) * _thawedSlope) + (freezing * _freezingSlope) + (frozen * _frozenSlope);
+        Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(Temperature), i) =
+            (Vector512.Max(h, Lanes.Zero) * _thawedSlope) + (freezing * _freezingSlope) + (frozen * _frozenSlope);
         Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(Capacity), i) = Vector512.ConditionalSelect(
             Vector512.GreaterThanOrEqual(h, Lanes.Zero),
             _thawedCapacity,
-            Vector512.ConditionalSelect(Vector512.GreaterThan(h, -_freezingHeat), _freezingCapacity, _frozenCapacity));
+            Vector512.ConditionalSelect(Vector512.GreaterThan(h, -_freezingHeat), _freezingCapacity, _frozenCapacity)
+        );
     }
 
     /// <summary>Resistivity of a cell by its share of ice, m·K/W.</summary>
@@ -82,10 +84,10 @@ internal sealed class GroundSweep
     private readonly GroundState _state;
     private readonly int _stride;
     private readonly int _n;
-    private readonly double[] _half;     // half a cell's length along the line, m
-    private readonly double[] _rate;     // cell's volume per unit of breadth over the step, times 10⁶ for MJ
-    private readonly double[] _face;     // face before each cell per unit of breadth; the last entry behind the line
-    private readonly Lanes[] _warm;      // conductances while nothing is frozen: before each cell, and behind the line
+    private readonly double[] _half; // half a cell's length along the line, m
+    private readonly double[] _rate; // cell's volume per unit of breadth over the step, times 10⁶ for MJ
+    private readonly double[] _face; // face before each cell per unit of breadth; the last entry behind the line
+    private readonly Lanes[] _warm; // conductances while nothing is frozen: before each cell, and behind the line
     private readonly Lanes[] _warmPivot;
     private readonly Lanes[] _warmLower;
     private readonly Lanes[] _conductance;
@@ -245,7 +247,9 @@ internal sealed class GroundSweep
                 {
                     Lanes here = Unsafe.Add(ref t, i);
                     Lanes right = k == n - 1 ? behindC : Unsafe.Add(ref t, i + stride);
-                    flux = (flux * (1 - Implicit)) + (((before * (left - here)) + (behind * (right - here))) * Implicit)
+                    flux =
+                        (flux * (1 - Implicit))
+                        + (((before * (left - here)) + (behind * (right - here))) * Implicit)
                         - ((Unsafe.Add(ref h, i) - Unsafe.Add(ref oldH, k)) * volume);
                     left = here;
                 }
@@ -275,7 +279,8 @@ internal sealed class GroundSweep
             {
                 return (
                     conductance * (beforeC - (oldT * (1 - Implicit)) - (firstNew * Implicit)),
-                    Unsafe.Add(ref conductance, n) * (behindC - (Unsafe.Add(ref oldT, n - 1) * (1 - Implicit)) - (lastNew * Implicit)));
+                    Unsafe.Add(ref conductance, n) * (behindC - (Unsafe.Add(ref oldT, n - 1) * (1 - Implicit)) - (lastNew * Implicit))
+                );
             }
         }
     }

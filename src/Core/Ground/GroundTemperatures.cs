@@ -67,18 +67,23 @@ public sealed class GroundTemperatures
     }
 
     /// <summary>The arithmetic behind the temperatures.</summary>
-    public Working Explain() => new(
-        "Temperature inside the planter",
-        $"roots from {RootMin.Min():0.0} to {RootMax.Max():0.0} °C",
-        [
-            new("where", Class.Describe()),
-            new("medium", $"{Class.Medium.Name}: {Class.Medium.ThawedConductivity:0.0} W/m·K thawed, {Class.Medium.FrozenConductivity:0.0} frozen, water {Class.Medium.WaterShare:P0}"),
-            new("surface", $"R {Class.CoverResistance:0.0} m²K/W"),
-            new("days", $"{Days:#,0}"),
-        ],
-        "Heat conduction from wall, surface and floor inward, two hours a step; water freezes between 0 and −0.4 °C with 334 kJ/kg; sun on wall and top as sol-air temperature",
-        "Enthalpy method; checked against Neumann/Stefan, the damped wave and the cylinder of Carslaw & Jaeger to 2 %",
-        [$"Energy in against energy found: {EnergyError:0.0e+0} of what moved.", $"Deepest ice {100.0 * FrozenDepthM.Max():0} cm."]);
+    public Working Explain() =>
+        new(
+            "Temperature inside the planter",
+            $"roots from {RootMin.Min():0.0} to {RootMax.Max():0.0} °C",
+            [
+                new("where", Class.Describe()),
+                new(
+                    "medium",
+                    $"{Class.Medium.Name}: {Class.Medium.ThawedConductivity:0.0} W/m·K thawed, {Class.Medium.FrozenConductivity:0.0} frozen, water {Class.Medium.WaterShare:P0}"
+                ),
+                new("surface", $"R {Class.CoverResistance:0.0} m²K/W"),
+                new("days", $"{Days:#,0}"),
+            ],
+            "Heat conduction from wall, surface and floor inward, two hours a step; water freezes between 0 and −0.4 °C with 334 kJ/kg; sun on wall and top as sol-air temperature",
+            "Enthalpy method; checked against Neumann/Stefan, the damped wave and the cylinder of Carslaw & Jaeger to 2 %",
+            [$"Energy in against energy found: {EnergyError:0.0e+0} of what moved.", $"Deepest ice {100.0 * FrozenDepthM.Max():0} cm."]
+        );
 
     private (int Upper, float Share) Between(double depthM)
     {

@@ -13,7 +13,8 @@ public sealed record Medium(
     double ThawedConductivity,
     double FrozenConductivity,
     double SolidsHeatMJ,
-    double FreezingRangeK = 0.4)
+    double FreezingRangeK = 0.4
+)
 {
     /// <summary>Heat capacity of water, MJ/m³K.</summary>
     public const double WaterHeatMJ = 4.18;
@@ -40,7 +41,8 @@ public sealed record Medium(
     public double FreezingHeatMJ => (WaterShare * LatentMJ) + (FreezingRangeK * (ThawedHeatMJ + FrozenHeatMJ) / 2);
 
     /// <summary>Heat held at a temperature, MJ/m³; 0 at 0 °C without ice.</summary>
-    public double EnthalpyMJ(double c) => c >= 0 ? c * ThawedHeatMJ
+    public double EnthalpyMJ(double c) =>
+        c >= 0 ? c * ThawedHeatMJ
         : c <= -FreezingRangeK ? ((c + FreezingRangeK) * FrozenHeatMJ) - FreezingHeatMJ
         : c / FreezingRangeK * FreezingHeatMJ;
 

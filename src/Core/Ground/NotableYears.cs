@@ -21,7 +21,8 @@ public sealed record NotableYears(int? Past, int? HardestWinter, double HardestR
             return new NotableYears(null, null, double.NaN, double.NaN, null, double.NaN);
         GroundClimate.Of(record).Prepare(classes);
         GroundTemperatures[] ranked = [.. classes.Distinct().Select(GroundClimate.Of(record).Of).OrderBy(g => g.RootMin.Min())];
-        GroundTemperatures ground = ranked.Length > 0 ? ranked[ranked.Length / 2] : GroundClimate.Of(record).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta));
+        GroundTemperatures ground =
+            ranked.Length > 0 ? ranked[ranked.Length / 2] : GroundClimate.Of(record).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta));
         BulbYear hardest = years.MinBy(y => Lowest(ground, y));
         BulbYear hottest = years.MaxBy(y => Hottest(record, y));
         return new NotableYears(
@@ -30,7 +31,8 @@ public sealed record NotableYears(int? Past, int? HardestWinter, double HardestR
             Lowest(ground, hardest),
             record.MinC.AsSpan(hardest.From, hardest.Days).ToArray().Where(v => !double.IsNaN(v)).Min(),
             hottest.Year,
-            Hottest(record, hottest));
+            Hottest(record, hottest)
+        );
     }
 
     private static double Lowest(GroundTemperatures ground, BulbYear year)

@@ -18,7 +18,8 @@ public sealed record PlantingWindow(double DepthCm, DayOdds Opens, DayOdds Best,
     public const double CoolC = 15;
 
     /// <summary>Rooting wanted before the freeze, days: at best, and at least (common practice).</summary>
-    public const int BestRootingDays = 42, LeastRootingDays = 28;
+    public const int BestRootingDays = 42,
+        LeastRootingDays = 28;
 
     /// <summary>The day from which the medium is cool in nine falls of ten; null when it does not cool so far.</summary>
     public LocalDate? OpensSafely => Opens.By(0.9);
@@ -38,27 +39,38 @@ public sealed record PlantingWindow(double DepthCm, DayOdds Opens, DayOdds Best,
         float[] soil = ground.AtDepth(depthCm);
         GroundFreeze freeze = GroundFreeze.From(ground, record, depthCm);
         bool southern = record.Station.IsSouthern;
-        var opens = BulbYear.Of(record).Select(y => new YearDay(y.Year, FirstCool(soil, y) is var i && i < 0 ? null : record.FirstDay.PlusDays(i))).ToList();
+        var opens = BulbYear
+            .Of(record)
+            .Select(y => new YearDay(y.Year, FirstCool(soil, y) is var i && i < 0 ? null : record.FirstDay.PlusDays(i)))
+            .ToList();
         DayOdds Before(int days) => new([.. freeze.Freezes.Years.Select(y => y with { Day = y.Day?.PlusDays(-days) })], southern, record.KnownYears);
-        return new PlantingWindow(depthCm, new DayOdds(opens, southern, record.KnownYears), Before(BestRootingDays), Before(LeastRootingDays), freeze);
+        return new PlantingWindow(
+            depthCm,
+            new DayOdds(opens, southern, record.KnownYears),
+            Before(BestRootingDays),
+            Before(LeastRootingDays),
+            freeze
+        );
     }
 
     /// <summary>The arithmetic behind the window.</summary>
-    public Working Explain(ThermalClass what) => new(
-        $"Planting at {DepthCm:0} cm",
-        $"{Text(OpensSafely, "not cool")} to {Text(LastSafeDay, "no end by frost")}",
-        [
-            new("where", what.Describe()),
-            new("falls", $"{Opens.Years.Count}, worth {Opens.KnownYears} years of knowledge"),
-            new("cool by fall", string.Join(", ", Opens.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "never"))),
-            new("frozen by winter", string.Join(", ", Freeze.Freezes.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "never"))),
-        ],
-        "Opens when the week's mean at bulb depth is below 15 °C (60 °F); best until six, safe until four weeks of rooting remain before the medium freezes there",
-        "Common practice; temperatures by heat conduction with freezing",
-        [
-            $"Cool by {Text(Opens.By(0.5), "never")} in the middle fall, by {Text(OpensSafely, "never")} in nine of ten (± {Opens.StandardErrorDays(0.9):0} days).",
-            $"Frozen by {Text(Freeze.Freezes.By(0.1), "never")} in one winter of ten (± {Freeze.Freezes.StandardErrorDays(0.1):0} days), by {Text(Freeze.Freezes.By(0.5), "never")} in the middle one.",
-        ]);
+    public Working Explain(ThermalClass what) =>
+        new(
+            $"Planting at {DepthCm:0} cm",
+            $"{Text(OpensSafely, "not cool")} to {Text(LastSafeDay, "no end by frost")}",
+            [
+                new("where", what.Describe()),
+                new("falls", $"{Opens.Years.Count}, worth {Opens.KnownYears} years of knowledge"),
+                new("cool by fall", string.Join(", ", Opens.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "never"))),
+                new("frozen by winter", string.Join(", ", Freeze.Freezes.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "never"))),
+            ],
+            "Opens when the week's mean at bulb depth is below 15 °C (60 °F); best until six, safe until four weeks of rooting remain before the medium freezes there",
+            "Common practice; temperatures by heat conduction with freezing",
+            [
+                $"Cool by {Text(Opens.By(0.5), "never")} in the middle fall, by {Text(OpensSafely, "never")} in nine of ten (± {Opens.StandardErrorDays(0.9):0} days).",
+                $"Frozen by {Text(Freeze.Freezes.By(0.1), "never")} in one winter of ten (± {Freeze.Freezes.StandardErrorDays(0.1):0} days), by {Text(Freeze.Freezes.By(0.5), "never")} in the middle one.",
+            ]
+        );
 
     private static int FirstCool(float[] soil, BulbYear year)
     {

@@ -23,10 +23,12 @@ public sealed record RootSurvival(ThermalClass Class, IReadOnlyList<(int Year, d
     public double DeviationC => Winters.Count < 2 ? double.NaN : Winters.Select(w => w.LowestC).StandardDeviation();
 
     /// <summary>Looks through a record's winters.</summary>
-    public static RootSurvival From(GroundTemperatures ground, WeatherRecord record) => new(
-        ground.Class,
-        [.. BulbYear.Of(record).Select(y => (y.Year, (double)ground.RootMin.AsSpan(y.From, y.Days).ToArray().Min()))],
-        record.KnownYears);
+    public static RootSurvival From(GroundTemperatures ground, WeatherRecord record) =>
+        new(
+            ground.Class,
+            [.. BulbYear.Of(record).Select(y => (y.Year, (double)ground.RootMin.AsSpan(y.From, y.Days).ToArray().Min()))],
+            record.KnownYears
+        );
 
     /// <summary>Odds that roots killed at a temperature live through one winter, from a normal distribution of the winters' lowest.</summary>
     /// <param name="rootKillingC">At or below this roots die, °C.</param>
@@ -80,11 +82,14 @@ public sealed record RootSurvival(ThermalClass Class, IReadOnlyList<(int Year, d
                 new("years of knowledge", $"{KnownYears}"),
             ],
             "1 − Φ((Tk − μ)/σ), μ and σ of the winters' lowest temperature 2 cm inside the wall, or 15 cm down in a bed",
-            estimated ? "Normal distribution; roots at 0.4 of the tops' hardiness, from memory" : "Normal distribution; the plant's own root-killing temperature",
+            estimated
+                ? "Normal distribution; roots at 0.4 of the tops' hardiness, from memory"
+                : "Normal distribution; the plant's own root-killing temperature",
             [
                 $"Mean lowest {MeanC:0.0} °C, standard deviation {DeviationC:0.0} K, coldest {(Winters.Count == 0 ? double.NaN : Winters.Min(w => w.LowestC)):0.0} °C.",
                 $"Four times in five the true odds lie between {low:P0} and {high:P0}.",
-            ]);
+            ]
+        );
     }
 }
 
@@ -98,12 +103,13 @@ public sealed record RootRemedy(string What, RootSurvival Survival)
     /// <param name="record">The weather.</param>
     /// <param name="rootKillingC">At or below this roots die, °C.</param>
     public static IReadOnlyList<RootRemedy> For(ThermalClass what, WeatherRecord record, double rootKillingC) =>
-    [
-        .. Changes(what)
-            .AsParallel().AsOrdered()
-            .Select(c => new RootRemedy(c.What, RootSurvival.From(GroundClimate.Of(record).Of(c.Class), record)))
-            .OrderByDescending(r => r.Survival.Odds(rootKillingC)),
-    ];
+        [
+            .. Changes(what)
+                .AsParallel()
+                .AsOrdered()
+                .Select(c => new RootRemedy(c.What, RootSurvival.From(GroundClimate.Of(record).Of(c.Class), record)))
+                .OrderByDescending(r => r.Survival.Odds(rootKillingC)),
+        ];
 
     private static IEnumerable<(string What, ThermalClass Class)> Changes(ThermalClass what)
     {
@@ -114,7 +120,16 @@ public sealed record RootRemedy(string What, RootSurvival Survival)
             yield break;
         }
         double k = (what.HalfWidthM + 0.10) / what.HalfWidthM;
-        yield return ("a pot 20 cm wider", what with { AreaM2 = what.AreaM2 * k * k, PerimeterM = what.PerimeterM * k, HalfWidthM = what.HalfWidthM * k, DepthM = what.DepthM + 0.1 });
+        yield return (
+            "a pot 20 cm wider",
+            what with
+            {
+                AreaM2 = what.AreaM2 * k * k,
+                PerimeterM = what.PerimeterM * k,
+                HalfWidthM = what.HalfWidthM * k,
+                DepthM = what.DepthM + 0.1,
+            }
+        );
         yield return ("a wall of 5 cm of wood", what with { WallResistance = Math.Max(what.WallResistance, 0.05 / 0.14) });
         yield return ("grouped with others", what with { Shelter = WinterShelter.Grouped });
         yield return ("wrapped in 5 cm of straw or bubble film", what with { Shelter = WinterShelter.Wrapped });

@@ -59,7 +59,8 @@ public sealed record ThermalClass(
     bool OnFeet,
     SurfaceCover Cover,
     WinterShelter Shelter,
-    Medium Medium)
+    Medium Medium
+)
 {
     /// <summary>Roots are looked for this far inside a container's wall, m; most roots run there.</summary>
     public const double RootsInsideWallM = 0.02;
@@ -80,19 +81,39 @@ public sealed record ThermalClass(
     /// <param name="wall">Its wall.</param>
     /// <param name="sun">Direct sun.</param>
     /// <param name="cover">Surface.</param>
-    public static ThermalClass Pot(double diameterCm, double depthCm, WallMaterial wall, Exposure sun = Exposure.Shade, SurfaceCover cover = SurfaceCover.Bare)
+    public static ThermalClass Pot(
+        double diameterCm,
+        double depthCm,
+        WallMaterial wall,
+        Exposure sun = Exposure.Shade,
+        SurfaceCover cover = SurfaceCover.Bare
+    )
     {
         double d = diameterCm / 100;
-        return new(false, Math.PI * d * d / 4, Math.PI * d, d / 2, depthCm / 100, Walls.Resistance(wall), Walls.UsualAbsorptance, sun, true, cover, WinterShelter.Open, Medium.Potting);
+        return new(
+            false,
+            Math.PI * d * d / 4,
+            Math.PI * d,
+            d / 2,
+            depthCm / 100,
+            Walls.Resistance(wall),
+            Walls.UsualAbsorptance,
+            sun,
+            true,
+            cover,
+            WinterShelter.Open,
+            Medium.Potting
+        );
     }
 
     /// <summary>Resistance of the surface's cover, m²K/W.</summary>
-    public double CoverResistance => Cover switch
-    {
-        SurfaceCover.Litter => 0.2,
-        SurfaceCover.Mulch => 0.6,
-        _ => 0,
-    };
+    public double CoverResistance =>
+        Cover switch
+        {
+            SurfaceCover.Litter => 0.2,
+            SurfaceCover.Mulch => 0.6,
+            _ => 0,
+        };
 
     /// <summary>Resistance of the wall with what is around it, m²K/W.</summary>
     public double WholeWallResistance => WallResistance + (Shelter == WinterShelter.Wrapped ? 0.6 : 0);
@@ -101,15 +122,17 @@ public sealed record ThermalClass(
     public double FreeWall => Shelter == WinterShelter.Grouped ? 0.5 : 1;
 
     /// <summary>In a few words, e.g. "container 40 cm wide, 35 cm deep".</summary>
-    public string Describe() => IsBed
-        ? $"bed under {Words(Cover)}"
-        : $"container {HalfWidthM * 200:0} cm wide, {DepthM * 100:0} cm deep, wall R {WholeWallResistance:0.000} m²K/W";
+    public string Describe() =>
+        IsBed
+            ? $"bed under {Words(Cover)}"
+            : $"container {HalfWidthM * 200:0} cm wide, {DepthM * 100:0} cm deep, wall R {WholeWallResistance:0.000} m²K/W";
 
     /// <summary>A cover in words.</summary>
-    public static string Words(SurfaceCover cover) => cover switch
-    {
-        SurfaceCover.Bare => "bare surface",
-        SurfaceCover.Litter => "thin litter",
-        _ => "5 cm of mulch",
-    };
+    public static string Words(SurfaceCover cover) =>
+        cover switch
+        {
+            SurfaceCover.Bare => "bare surface",
+            SurfaceCover.Litter => "thin litter",
+            _ => "5 cm of mulch",
+        };
 }

@@ -1,4 +1,3 @@
-
 namespace UnrulyMeadow.Core.Ground;
 
 /// <summary>
@@ -11,17 +10,18 @@ public static class Walls
     public const double UsualAbsorptance = 0.75;
 
     /// <summary>Usual thickness of a wall, m, and its conductivity, W/m·K.</summary>
-    public static (double ThicknessM, double Conductivity) Of(WallMaterial wall) => wall switch
-    {
-        WallMaterial.Terracotta => (0.025, 1.0),
-        WallMaterial.Glazed => (0.025, 1.3),
-        WallMaterial.Timber => (0.025, 0.14),
-        WallMaterial.Metal => (0.002, 50),
-        WallMaterial.Plastic => (0.006, 0.2),
-        WallMaterial.Concrete => (0.05, 1.4),
-        WallMaterial.Fibre => (0.02, 0.06),
-        _ => (0, 1),
-    };
+    public static (double ThicknessM, double Conductivity) Of(WallMaterial wall) =>
+        wall switch
+        {
+            WallMaterial.Terracotta => (0.025, 1.0),
+            WallMaterial.Glazed => (0.025, 1.3),
+            WallMaterial.Timber => (0.025, 0.14),
+            WallMaterial.Metal => (0.002, 50),
+            WallMaterial.Plastic => (0.006, 0.2),
+            WallMaterial.Concrete => (0.05, 1.4),
+            WallMaterial.Fibre => (0.02, 0.06),
+            _ => (0, 1),
+        };
 
     /// <summary>Resistance, m²K/W: thickness over conductivity; terracotta 0.025.</summary>
     /// <param name="wall">The material.</param>

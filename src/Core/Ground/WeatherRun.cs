@@ -65,8 +65,10 @@ public sealed class WeatherRun
         for (int year = record.FirstDay.Year; year <= record.LastDay.Year; year++)
         {
             int shift = year - planYearStart.Year;
-            if (!used.Contains(ClimateYear(record, planYearStart.PlusYears(shift))) ||
-                !used.Contains(ClimateYear(record, planYearStart.PlusYears(shift).PlusMonths(12).PlusDays(-1))))
+            if (
+                !used.Contains(ClimateYear(record, planYearStart.PlusYears(shift)))
+                || !used.Contains(ClimateYear(record, planYearStart.PlusYears(shift).PlusMonths(12).PlusDays(-1)))
+            )
                 continue;
             var min = new double[length];
             var max = new double[length];
@@ -85,6 +87,5 @@ public sealed class WeatherRun
         return runs;
     }
 
-    private static int ClimateYear(WeatherRecord record, LocalDate day) =>
-        record.Station.IsSouthern && day.Month < 7 ? day.Year - 1 : day.Year;
+    private static int ClimateYear(WeatherRecord record, LocalDate day) => record.Station.IsSouthern && day.Month < 7 ? day.Year - 1 : day.Year;
 }

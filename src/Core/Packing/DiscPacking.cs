@@ -40,7 +40,9 @@ public static class DiscPacking
     private const int MostKept = 3000;
 
     private static readonly Lazy<IReadOnlyList<PlanePoint[]>> Densest = new(ReadDensest);
-    private static readonly Lazy<double[]> EnclosingRadius = new(() => [.. Densest.Value.Select(p => p.Length == 0 ? 0 : 1 + p.Max(q => q.DistanceTo(default)))]);
+    private static readonly Lazy<double[]> EnclosingRadius = new(() =>
+        [.. Densest.Value.Select(p => p.Length == 0 ? 0 : 1 + p.Max(q => q.DistanceTo(default)))]
+    );
     private static readonly ConcurrentDictionary<(Shape Shape, int Length, int Width), IReadOnlyList<PlanePoint>> Kept = new();
 
     private enum Shape
@@ -149,13 +151,21 @@ public static class DiscPacking
         for (int start = 0; start < starts; start++)
         {
             // The golden angle spreads a beginning evenly, wide discs outermost in turn with narrow ones.
-            IReadOnlyList<PlanePoint> begin = [.. discs.Select((d, i) =>
-            {
-                (double halfLength, double halfWidth, PlanePoint middle) = d.Room.Box;
-                double reach = Math.Sqrt((((i * (7 + (2 * start))) % discs.Count) + 0.5) / discs.Count);
-                double angle = (i * 2.399963) + start;
-                return new PlanePoint(middle.XCm + (reach * halfLength * Math.Cos(angle)), middle.YCm + (reach * halfWidth * Math.Sin(angle)));
-            })];
+            IReadOnlyList<PlanePoint> begin =
+            [
+                .. discs.Select(
+                    (d, i) =>
+                    {
+                        (double halfLength, double halfWidth, PlanePoint middle) = d.Room.Box;
+                        double reach = Math.Sqrt((((i * (7 + (2 * start))) % discs.Count) + 0.5) / discs.Count);
+                        double angle = (i * 2.399963) + start;
+                        return new PlanePoint(
+                            middle.XCm + (reach * halfLength * Math.Cos(angle)),
+                            middle.YCm + (reach * halfWidth * Math.Sin(angle))
+                        );
+                    }
+                ),
+            ];
             if (DiscRelaxation.Settle(begin, discs, still, 700) is { } places)
                 return places;
         }
@@ -200,12 +210,17 @@ public static class DiscPacking
     private static IReadOnlyList<PlanePoint> Sunflower(int count, DiscRoom room, int turn)
     {
         (double halfLength, double halfWidth, PlanePoint middle) = room.Box;
-        return [.. Enumerable.Range(0, count).Select(i =>
-        {
-            double reach = Math.Sqrt((i + 0.25 + (0.25 * turn)) / count);
-            double angle = (i * 2.399963) + turn;
-            return new PlanePoint(middle.XCm + (reach * halfLength * Math.Cos(angle)), middle.YCm + (reach * halfWidth * Math.Sin(angle)));
-        })];
+        return
+        [
+            .. Enumerable
+                .Range(0, count)
+                .Select(i =>
+                {
+                    double reach = Math.Sqrt((i + 0.25 + (0.25 * turn)) / count);
+                    double angle = (i * 2.399963) + turn;
+                    return new PlanePoint(middle.XCm + (reach * halfLength * Math.Cos(angle)), middle.YCm + (reach * halfWidth * Math.Sin(angle)));
+                }),
+        ];
     }
 
     // Places farthest from all discs, the widest gap first.
@@ -238,7 +253,11 @@ public static class DiscPacking
 
     // Corners on an ellipse: its straight sides lie inside it, by a thousandth of its width at most.
     private static Polygon Edge(double a, double b) =>
-        new(new LinearRing([.. Enumerable.Range(0, 97).Select(i => new Coordinate(a * Math.Cos(i % 96 * Math.PI / 48), b * Math.Sin(i % 96 * Math.PI / 48)))]));
+        new(
+            new LinearRing([
+                .. Enumerable.Range(0, 97).Select(i => new Coordinate(a * Math.Cos(i % 96 * Math.PI / 48), b * Math.Sin(i % 96 * Math.PI / 48))),
+            ])
+        );
 
     private static IEnumerable<double> Turns(Geometry outline)
     {
@@ -279,7 +298,9 @@ public static class DiscPacking
         IReadOnlyList<PlanePoint> best = even;
         foreach ((int shorter, int narrower) in new[] { (0, 0), (1, 0), (0, 1), (1, 1), (2, 2) })
         {
-            IReadOnlyList<PlanePoint> filled = Kept.GetOrAdd((shape, l - shorter, w - narrower), size => FilledOf(size.Shape, Size(size.Length), Size(size.Width)));
+            IReadOnlyList<PlanePoint> filled = Kept.GetOrAdd((shape, l - shorter, w - narrower), size =>
+                FilledOf(size.Shape, Size(size.Length), Size(size.Width))
+            );
             if (filled.Count > best.Count)
                 best = [.. filled.Select(p => Scaled(p, discRadius))];
         }
@@ -328,7 +349,8 @@ public static class DiscPacking
             return [];
         List<PlanePoint> rings = Rings(reach, discRadius);
         List<PlanePoint> lattice = BestLattice(outlineRadius, outlineRadius, discRadius, 10, p =>
-            (p.XCm * p.XCm) + (p.YCm * p.YCm) <= (reach * reach) + Tolerance);
+            (p.XCm * p.XCm) + (p.YCm * p.YCm) <= (reach * reach) + Tolerance
+        );
         return lattice.Count > rings.Count ? lattice : rings;
     }
 
@@ -405,6 +427,9 @@ public static class DiscPacking
     private static void Refuse(double discs)
     {
         if (discs > MostDiscs)
-            throw new InvalidInputException("diameter", $"more than {MostDiscs:#,0} bulbs would fit; the outline or the bulb is given in the wrong unit");
+            throw new InvalidInputException(
+                "diameter",
+                $"more than {MostDiscs:#,0} bulbs would fit; the outline or the bulb is given in the wrong unit"
+            );
     }
 }

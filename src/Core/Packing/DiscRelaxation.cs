@@ -22,7 +22,12 @@ public static class DiscRelaxation
     /// <param name="still">What cannot move.</param>
     /// <param name="mostSteps">Steps after which it gives up.</param>
     /// <returns>The places, or null when they still overlap.</returns>
-    public static IReadOnlyList<PlanePoint>? Settle(IReadOnlyList<PlanePoint> start, IReadOnlyList<LooseDisc> discs, IReadOnlyList<FixedDisc> still, int mostSteps)
+    public static IReadOnlyList<PlanePoint>? Settle(
+        IReadOnlyList<PlanePoint> start,
+        IReadOnlyList<LooseDisc> discs,
+        IReadOnlyList<FixedDisc> still,
+        int mostSteps
+    )
     {
         int n = start.Count;
         var x = new double[n];
@@ -113,7 +118,14 @@ public static class DiscRelaxation
     }
 
     // One round: every pair that is too near parts by halves, then each disc leaves what stands fast and returns to its room.
-    private static void Push(double[] x, double[] y, double[] r, List<(int I, int K)> pairs, IReadOnlyList<LooseDisc> discs, IReadOnlyList<FixedDisc> still)
+    private static void Push(
+        double[] x,
+        double[] y,
+        double[] r,
+        List<(int I, int K)> pairs,
+        IReadOnlyList<LooseDisc> discs,
+        IReadOnlyList<FixedDisc> still
+    )
     {
         foreach ((int i, int k) in pairs)
         {

@@ -24,8 +24,7 @@ public abstract class DiscRoom
     /// More points than this never lie a distance apart in the room: Oler's inequality (1961), a proven bound.
     /// </summary>
     /// <param name="apartCm">Least distance, cm.</param>
-    public int Bound(double apartCm) =>
-        (int)Math.Floor((2 / Math.Sqrt(3) * AreaCm2 / (apartCm * apartCm)) + (EdgeCm / 2 / apartCm) + 1 + 1e-9);
+    public int Bound(double apartCm) => (int)Math.Floor((2 / Math.Sqrt(3) * AreaCm2 / (apartCm * apartCm)) + (EdgeCm / 2 / apartCm) + 1 + 1e-9);
 
     /// <summary>Centres within a circle.</summary>
     public static DiscRoom Circle(double radiusCm) => new RoundRoom(radiusCm);

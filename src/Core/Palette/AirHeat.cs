@@ -40,9 +40,12 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
     }
 
     /// <inheritdoc />
-    public override string Describe() => $"Half open at {FirstCd:0} °C·d above {BaseC:0.#} °C since the shortest day; shows {ShowDays:0} days" +
-        (BrownsAboveC is { } c ? BrownText(c) : string.Empty);
+    public override string Describe() =>
+        $"Half open at {FirstCd:0} °C·d above {BaseC:0.#} °C since the shortest day; shows {ShowDays:0} days"
+        + (BrownsAboveC is { } c ? BrownText(c) : string.Empty);
 
     /// <inheritdoc />
-    public override string Say() => $"Opens when the year has been warm for long enough; shows about {ShowDays:0} days" + (BrownsAboveC is null ? "." : ", less when a fortnight of heat browns it.");
+    public override string Say() =>
+        $"Opens when the year has been warm for long enough; shows about {ShowDays:0} days"
+        + (BrownsAboveC is null ? "." : ", less when a fortnight of heat browns it.");
 }

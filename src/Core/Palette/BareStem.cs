@@ -19,7 +19,8 @@ public sealed record BareStem(double BaseC, double LeafOutCd, int DropNights) : 
     public override IReadOnlyList<Fault> Faults() => new InLeaf(BaseC, LeafOutCd, DropNights, null).Faults();
 
     /// <inheritdoc />
-    public override string Describe() => $"From leaf drop (after {DropNights} nights at or below 5 °C) to leaf-out at {LeafOutCd:0} °C·d above {BaseC:0.#} °C";
+    public override string Describe() =>
+        $"From leaf drop (after {DropNights} nights at or below 5 °C) to leaf-out at {LeafOutCd:0} °C·d above {BaseC:0.#} °C";
 
     /// <inheritdoc />
     public override string Say() => "While it is bare: from leaf fall to leaf-out.";

@@ -15,7 +15,8 @@ public sealed record NamePart(string Text, bool IsItalic);
 public static partial class BotanicalName
 {
     /// <summary>The rule in words.</summary>
-    public const string Rule = "must be a genus with a capital, then × and species in lower case, then after a comma a group, division or form, e.g. \"Tulipa, Triumph group\" or \"Viola × wittrockiana\"; no cultivar in quotation marks";
+    public const string Rule =
+        "must be a genus with a capital, then × and species in lower case, then after a comma a group, division or form, e.g. \"Tulipa, Triumph group\" or \"Viola × wittrockiana\"; no cultivar in quotation marks";
 
     /// <summary>True for a name of that form.</summary>
     public static bool IsWellFormed(string name) => Form().IsMatch(name);
@@ -42,6 +43,10 @@ public static partial class BotanicalName
         return parts;
     }
 
-    [GeneratedRegex(@"^(× )?\p{Lu}[\p{Ll}-]+( (× )?\p{Ll}[\p{Ll}-]+)?( (subsp\.|var\.|f\.) \p{Ll}[\p{Ll}-]+)?(, [\p{L}\p{N}][^'""‘’“”„]*)?$", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 200)]
+    [GeneratedRegex(
+        @"^(× )?\p{Lu}[\p{Ll}-]+( (× )?\p{Ll}[\p{Ll}-]+)?( (subsp\.|var\.|f\.) \p{Ll}[\p{Ll}-]+)?(, [\p{L}\p{N}][^'""‘’“”„]*)?$",
+        RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture,
+        200
+    )]
     private static partial Regex Form();
 }

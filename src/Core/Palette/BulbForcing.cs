@@ -59,7 +59,9 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
             double forcing = 0;
             for (int d = 0; d < 365; d++)
             {
-                double step = GrowingSeason.LightShare(Climate.SolarGeometry.DaylightHours(45, 1 + ((355 + d) % 365)), LightFromH) * Math.Max(0, (0.12 * d) - BaseC);
+                double step =
+                    GrowingSeason.LightShare(Climate.SolarGeometry.DaylightHours(45, 1 + ((355 + d) % 365)), LightFromH)
+                    * Math.Max(0, (0.12 * d) - BaseC);
                 if (forcing + step >= ThresholdCd)
                     return d + ((ThresholdCd - forcing) / step);
                 forcing += step;
@@ -126,11 +128,14 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
 
     /// <inheritdoc />
     public override string Describe() =>
-        $"Half open when Σ g(C){(LightFromH is null ? string.Empty : "·l(L)")}·max(0, S−{BaseC:0.#}) reaches {ThresholdCd:0.#} °C·d, g rising from {ShareWithoutCold:0.##} " +
-        $"at {Math.Max(0, ColdStartWeeks):0.#} to 1 at {FullColdWeeks:0.#} weeks of cold" + (LightFromH is { } h ? $", l from 0 at {h:0.#} to 1 at 12 hours of day" : string.Empty) + $"; shows {ShowDays:0} days";
+        $"Half open when Σ g(C){(LightFromH is null ? string.Empty : "·l(L)")}·max(0, S−{BaseC:0.#}) reaches {ThresholdCd:0.#} °C·d, g rising from {ShareWithoutCold:0.##} "
+        + $"at {Math.Max(0, ColdStartWeeks):0.#} to 1 at {FullColdWeeks:0.#} weeks of cold"
+        + (LightFromH is { } h ? $", l from 0 at {h:0.#} to 1 at 12 hours of day" : string.Empty)
+        + $"; shows {ShowDays:0} days";
 
     /// <inheritdoc />
-    public override string Say() => $"Opens as the soil around it warms in spring, the sooner the more weeks of cold it has had (all it can use after {FullColdWeeks:0}) and the longer the days; shows about {ShowDays:0} days.";
+    public override string Say() =>
+        $"Opens as the soil around it warms in spring, the sooner the more weeks of cold it has had (all it can use after {FullColdWeeks:0}) and the longer the days; shows about {ShowDays:0} days.";
 }
 
 /// <summary>One spring's flowering of a bulb.</summary>

@@ -52,10 +52,13 @@ public sealed record FromInstall(double BudDays, double? ShowDays = null, double
 
     /// <inheritdoc />
     public override string Describe() =>
-        $"In flower {BudDays:0} days after install" + (ShowDays is { } s ? $", for {s:0} days" : ", until killed") +
-        (HeatCeilingC is { } c ? $"; stalls when a week's mean is above {c:0} °C" : string.Empty);
+        $"In flower {BudDays:0} days after install"
+        + (ShowDays is { } s ? $", for {s:0} days" : ", until killed")
+        + (HeatCeilingC is { } c ? $"; stalls when a week's mean is above {c:0} °C" : string.Empty);
 
     /// <inheritdoc />
-    public override string Say() => (BudDays > 0 ? $"Opens about {BudDays:0} days after planting in bud" : "In flower from planting") +
-        (ShowDays is { } s ? $", at its best for about {s:0} days" : ", as long as it lives") + (HeatCeilingC is null ? "." : "; pauses in heat.");
+    public override string Say() =>
+        (BudDays > 0 ? $"Opens about {BudDays:0} days after planting in bud" : "In flower from planting")
+        + (ShowDays is { } s ? $", at its best for about {s:0} days" : ", as long as it lives")
+        + (HeatCeilingC is null ? "." : "; pauses in heat.");
 }

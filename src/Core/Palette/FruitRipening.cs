@@ -47,9 +47,11 @@ public sealed record FruitRipening(double BaseC, double SumCd, double BelowH, do
 
     /// <inheritdoc />
     public override string Describe() =>
-        $"Half coloured at {SumCd:0} °C·d above {BaseC:0.#} °C since the shortest day, once days are shorter than {BelowH:0.#} hours; hangs {ShowDays:0} days" +
-        (EndsAtC is { } ends ? $", or until a night of {ends:0} °C" : string.Empty);
+        $"Half coloured at {SumCd:0} °C·d above {BaseC:0.#} °C since the shortest day, once days are shorter than {BelowH:0.#} hours; hangs {ShowDays:0} days"
+        + (EndsAtC is { } ends ? $", or until a night of {ends:0} °C" : string.Empty);
 
     /// <inheritdoc />
-    public override string Say() => $"Colours in fall when summer has ripened it; hangs about {ShowDays / 7:0} weeks, until birds have it" + (EndsAtC is null ? "." : " or hard frost spoils it.");
+    public override string Say() =>
+        $"Colours in fall when summer has ripened it; hangs about {ShowDays / 7:0} weeks, until birds have it"
+        + (EndsAtC is null ? "." : " or hard frost spoils it.");
 }

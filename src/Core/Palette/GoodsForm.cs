@@ -35,7 +35,14 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
     public int GrowOnWeeks => Sort == GoodsSort.Plugs ? 5 : 0;
 
     /// <summary>Weeks after which it is root-bound if it is not planted (common practice); null for what has no roots to bind.</summary>
-    public int? RootBoundWeeks => Sort switch { GoodsSort.Plugs => 3, GoodsSort.Packs => 4, GoodsSort.Pot => SpreadCm < 20 ? 8 : 26, _ => null };
+    public int? RootBoundWeeks =>
+        Sort switch
+        {
+            GoodsSort.Plugs => 3,
+            GoodsSort.Packs => 4,
+            GoodsSort.Pot => SpreadCm < 20 ? 8 : 26,
+            _ => null,
+        };
 
     /// <summary>Every form in which a plant is sold, those that can be planted at once first.</summary>
     public static IReadOnlyList<GoodsForm> Of(Plant plant) => All(plant).Forms;
@@ -67,19 +74,33 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
 
     private static FormsOfPlant Make(Plant plant)
     {
-        List<GoodsForm> forms = [.. plant.Packs
-            .GroupBy(p => (Sort: SortOf(plant, p), Width: p.SpreadCm ?? plant.SpreadAtPurchaseCm, Name: NameOf(plant, p)))
-            .Select(g => new GoodsForm(g.Key.Name, g.Key.Sort, [.. g], g.Key.Width))
-            .OrderBy(f => f.Sort == GoodsSort.Plugs).ThenByDescending(f => f.Sort == GoodsSort.Packs)];
+        List<GoodsForm> forms =
+        [
+            .. plant
+                .Packs.GroupBy(p => (Sort: SortOf(plant, p), Width: p.SpreadCm ?? plant.SpreadAtPurchaseCm, Name: NameOf(plant, p)))
+                .Select(g => new GoodsForm(g.Key.Name, g.Key.Sort, [.. g], g.Key.Width))
+                .OrderBy(f => f.Sort == GoodsSort.Plugs)
+                .ThenByDescending(f => f.Sort == GoodsSort.Packs),
+        ];
         var alike = forms.CountBy(f => f.Name, StringComparer.Ordinal).Where(n => n.Value > 1).Select(n => n.Key).ToHashSet(StringComparer.Ordinal);
-        GoodsForm[] named = [.. forms.Select(f => alike.Contains(f.Name) ? f with { Name = FormattableString.Invariant($"{f.Name}, {f.SpreadCm:0.#} cm") } : f)];
+        GoodsForm[] named =
+        [
+            .. forms.Select(f => alike.Contains(f.Name) ? f with { Name = FormattableString.Invariant($"{f.Name}, {f.SpreadCm:0.#} cm") } : f),
+        ];
         return new FormsOfPlant(named, [.. named.Select(f => Variant(plant, f))]);
     }
 
     private static Plant Variant(Plant plant, GoodsForm form)
     {
         double wide = Math.Min(form.SpreadCm, plant.MatureSpreadCm);
-        Plant bought = form.Packs.Count == plant.Packs.Count && wide == plant.SpreadAtPurchaseCm ? plant : plant with { Packs = form.Packs, SpreadAtPurchaseCm = wide };
+        Plant bought =
+            form.Packs.Count == plant.Packs.Count && wide == plant.SpreadAtPurchaseCm
+                ? plant
+                : plant with
+                {
+                    Packs = form.Packs,
+                    SpreadAtPurchaseCm = wide,
+                };
         if (!ReferenceEquals(bought, plant))
             Known.Add(bought, new FormsOfPlant([form], [bought]));
         return bought;
@@ -95,14 +116,15 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
         : pack.Size > 1 ? GoodsSort.Packs
         : GoodsSort.Pot;
 
-    private static string NameOf(Plant plant, Pack pack) => SortOf(plant, pack) switch
-    {
-        GoodsSort.Plugs => "plugs",
-        GoodsSort.Packs => "packs",
-        GoodsSort.Bulbs => "bulbs",
-        GoodsSort.Stems => "stems",
-        _ => pack.Form,
-    };
+    private static string NameOf(Plant plant, Pack pack) =>
+        SortOf(plant, pack) switch
+        {
+            GoodsSort.Plugs => "plugs",
+            GoodsSort.Packs => "packs",
+            GoodsSort.Bulbs => "bulbs",
+            GoodsSort.Stems => "stems",
+            _ => pack.Form,
+        };
 
     private static bool Says(Pack pack, string word) => pack.Form.Contains(word, StringComparison.OrdinalIgnoreCase);
 }

@@ -50,7 +50,9 @@ public sealed class GrowingSeason
         _hardened = new Lazy<float[]>(() => Hardening.Of(FortnightMeanC));
         _autumnEquinoxes = new Lazy<int[]>(() => Days(AutumnEquinox, SpringEquinox));
         _longestDays = new Lazy<int[]>(() => Days(June, December));
-        _lateSummers = new Lazy<int[]>(() => [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)]);
+        _lateSummers = new Lazy<int[]>(() =>
+            [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)]
+        );
     }
 
     /// <summary>True south of the equator.</summary>
@@ -117,7 +119,8 @@ public sealed class GrowingSeason
     /// <summary>How far growth is from done: e to the power of minus a rate times <see cref="Heat"/>, 1 and less.</summary>
     /// <param name="baseC">The base of the heat, °C.</param>
     /// <param name="rate">Of growth, per °C·d.</param>
-    public double[] Slowing(double baseC, double rate) => Kept(_slowing, (BaseC: baseC, Rate: rate), k => [.. Heat(k.BaseC).Select(h => Math.Exp(-k.Rate * h))]);
+    public double[] Slowing(double baseC, double rate) =>
+        Kept(_slowing, (BaseC: baseC, Rate: rate), k => [.. Heat(k.BaseC).Select(h => Math.Exp(-k.Rate * h))]);
 
     /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
     public GroundDays SoilC(BulbPlace place) => Run.SoilC(place);
@@ -189,7 +192,8 @@ public sealed class GrowingSeason
         return day.Month == month && day.Day == date;
     }
 
-    private int[] Days((int Month, int Day) north, (int Month, int Day) south) => [.. Enumerable.Range(0, Length).Where(i => Is(_days[i], north, south))];
+    private int[] Days((int Month, int Day) north, (int Month, int Day) south) =>
+        [.. Enumerable.Range(0, Length).Where(i => Is(_days[i], north, south))];
 
     private double[] ChillSums()
     {
@@ -216,7 +220,10 @@ public sealed class GrowingSeason
             LocalDate d = _days[i];
             int north = _southern ? ((d.Month + 5) % 12) + 1 : d.Month;
             bool beforeShortest = north is 10 or 11 || (north == 9 && d.Day >= 23) || (north == 12 && d.Day < 21);
-            light[i] = fromH is null ? 1 : beforeShortest ? 0 : LightShare(DayLengthH[i], fromH);
+            light[i] =
+                fromH is null ? 1
+                : beforeShortest ? 0
+                : LightShare(DayLengthH[i], fromH);
         }
         return light;
     }
@@ -334,7 +341,9 @@ public sealed class Growing
         get
         {
             double[] heat = Season.Heat(Plant.GrowthBaseC);
-            return InstallIndex < 0 ? -InstallIndex * heat[^1] / heat.Length : -(InstallIndex == 0 ? 0 : heat[Math.Min(InstallIndex, heat.Length) - 1]);
+            return InstallIndex < 0
+                ? -InstallIndex * heat[^1] / heat.Length
+                : -(InstallIndex == 0 ? 0 : heat[Math.Min(InstallIndex, heat.Length) - 1]);
         }
     }
 

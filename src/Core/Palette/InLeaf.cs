@@ -39,8 +39,8 @@ public sealed record InLeaf(double BaseC, double LeafOutCd, int DropNights, doub
 
     /// <inheritdoc />
     public override string Describe() =>
-        (LastDays is { } l ? $"The last {l:0} days before leaf drop" : "From leaf-out to leaf drop") +
-        $": leaf-out at {LeafOutCd:0} °C·d above {BaseC:0.#} °C, drop after {DropNights} nights at or below 5 °C";
+        (LastDays is { } l ? $"The last {l:0} days before leaf drop" : "From leaf-out to leaf drop")
+        + $": leaf-out at {LeafOutCd:0} °C·d above {BaseC:0.#} °C, drop after {DropNights} nights at or below 5 °C";
 
     /// <inheritdoc />
     public override string Say() => LastDays is { } l ? $"The last {l:0} days before its leaves fall." : "From leaf-out in spring to leaf fall.";

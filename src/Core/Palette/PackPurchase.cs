@@ -1,4 +1,3 @@
-
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>So many packs of one kind.</summary>
@@ -54,11 +53,7 @@ public sealed record PackPurchase(int Wanted, IReadOnlyList<PackCount> Packs, in
         var counts = new int[offered.Count];
         for (int n = best; n > 0; n -= offered[last[n]].Size)
             counts[last[n]]++;
-        var packs = offered
-            .Select((pack, i) => new PackCount(pack, counts[i]))
-            .Where(p => p.Packs > 0)
-            .OrderByDescending(p => p.Pack.Size)
-            .ToList();
+        var packs = offered.Select((pack, i) => new PackCount(pack, counts[i])).Where(p => p.Packs > 0).OrderByDescending(p => p.Pack.Size).ToList();
         return new PackPurchase(wanted, packs, best, cost[best]);
     }
 }

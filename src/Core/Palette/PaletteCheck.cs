@@ -28,7 +28,8 @@ public static class PaletteCheck
             [new("plants", $"{palette.Count}")],
             "Tender and hardy by kind and by figures; roots milder than lasting tops; growth, height and width that go together; bulbs of possible shape, 3 to 30 cm deep at three times their height; early, mid and late of a genus in order; larger packs no dearer each; cautions beside poison; names in the codes' form",
             "Common practice; International Codes of Nomenclature for the form of names",
-            []);
+            []
+        );
     }
 
     private static IEnumerable<string> Single(Plant p)
@@ -55,9 +56,22 @@ public static class PaletteCheck
             yield return message;
         if (p.Windows.Sum(w => w.Part == ColourPart.Flower ? 0 : 1) == 0 && p.Windows.Count == 0 && p.Green != GreenLeaf.Evergreen)
             yield return "It never shows a colour and is not evergreen.";
-        foreach (ColourWindow w in p.Windows.Where(w => w.Part == ColourPart.Berry && p.Harm.People == Hazard.NoneKnown && p.Harm.Animals == Hazard.NoneKnown && p.LifeForm == LifeForm.Tree && w.Share > 0.6))
+        foreach (
+            ColourWindow w in p.Windows.Where(w =>
+                w.Part == ColourPart.Berry
+                && p.Harm.People == Hazard.NoneKnown
+                && p.Harm.Animals == Hazard.NoneKnown
+                && p.LifeForm == LifeForm.Tree
+                && w.Share > 0.6
+            )
+        )
             yield return $"Berries over {w.Share:P0} of its spread are hardly possible.";
-        foreach ((Pack small, Pack large) in p.Packs.OrderBy(k => k.Size).Zip(p.Packs.OrderBy(k => k.Size).Skip(1)).Where(k => k.First.SpreadCm == k.Second.SpreadCm))
+        foreach (
+            (Pack small, Pack large) in p
+                .Packs.OrderBy(k => k.Size)
+                .Zip(p.Packs.OrderBy(k => k.Size).Skip(1))
+                .Where(k => k.First.SpreadCm == k.Second.SpreadCm)
+        )
         {
             if (large.Price / large.Size > small.Price / small.Size)
                 yield return $"Each costs more in a {large.Form} than in a {small.Form}.";
@@ -91,10 +105,11 @@ public static class PaletteCheck
     }
 
     // Two entries that differ in nothing a crew could see.
-    private static IEnumerable<PaletteRemark> Twins(IReadOnlyList<Plant> palette) => palette
-        .GroupBy(p => (p.BotanicalName, p.CommonName))
-        .Where(g => g.Count() > 1)
-        .SelectMany(g => g.Skip(1).Select(p => new PaletteRemark(p.Id, $"It has the names of {g.First().Id}; give each its colour.")));
+    private static IEnumerable<PaletteRemark> Twins(IReadOnlyList<Plant> palette) =>
+        palette
+            .GroupBy(p => (p.BotanicalName, p.CommonName))
+            .Where(g => g.Count() > 1)
+            .SelectMany(g => g.Skip(1).Select(p => new PaletteRemark(p.Id, $"It has the names of {g.First().Id}; give each its colour.")));
 
     // Early, mid and late of one genus must open in that order.
     private static IEnumerable<PaletteRemark> Order(IReadOnlyList<Plant> palette)

@@ -210,7 +210,8 @@ public sealed record Plant : ISubject
     public bool IsRaisedWarm => GoesOutInLeaf && LifeForm is LifeForm.TenderAnnual or LifeForm.CoolSeasonAnnual or LifeForm.Bulb;
 
     /// <summary>True for what a killing frost ends for good rather than for the season.</summary>
-    public bool DiesWithFrost => LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial || (LifeForm == LifeForm.Bulb && IsTender);
+    public bool DiesWithFrost =>
+        LifeForm is LifeForm.CoolSeasonAnnual or LifeForm.TenderAnnual or LifeForm.Biennial || (LifeForm == LifeForm.Bulb && IsTender);
 
     /// <summary>True where tops outlast a winter: wood, and evergreen leaf.</summary>
     public bool HasLastingTops => LifeForm is LifeForm.Shrub or LifeForm.Tree || Green == GreenLeaf.Evergreen;
@@ -219,7 +220,8 @@ public sealed record Plant : ISubject
     public bool IsLasting => LifeForm is LifeForm.Perennial or LifeForm.Grass or LifeForm.Shrub or LifeForm.Tree;
 
     /// <summary>Root-killing temperature, °C: the one given, or the estimate from the tops; and whether it is estimated.</summary>
-    public (double Celsius, bool Estimated) RootKilling => RootKillingC is { } known ? (known, false) : (Ground.RootSurvival.EstimateRootKillingC(TopDamageC), true);
+    public (double Celsius, bool Estimated) RootKilling =>
+        RootKillingC is { } known ? (known, false) : (Ground.RootSurvival.EstimateRootKillingC(TopDamageC), true);
 
     /// <summary>The colour by which lists know it: the first of its first window.</summary>
     public string LeadColour => Windows.Count > 0 ? Windows[0].Colours[0] : "#6b8f4e";
@@ -256,7 +258,13 @@ public sealed record Plant : ISubject
         faults.Range("topDamageC", TopDamageC, -60, 15, "°C");
         // Herbs lose their tops to a light frost and live on; wood and evergreen leaf stand more than their roots do.
         if (RootKillingC is { } root)
-            faults.Range("rootKillingC", root, HasLastingTops ? Math.Max(-40, TopDamageC) : -40, 15, HasLastingTops ? "°C, never colder than the tops stand" : "°C");
+            faults.Range(
+                "rootKillingC",
+                root,
+                HasLastingTops ? Math.Max(-40, TopDamageC) : -40,
+                15,
+                HasLastingTops ? "°C, never colder than the tops stand" : "°C"
+            );
         AddTraitFaults(faults);
         if (LightLow > LightHigh)
             faults.Add("lightLow", "must not be more light than lightHigh");

@@ -87,7 +87,13 @@ public enum Hazard
 /// <param name="PhHigh">Highest pH that suits.</param>
 /// <param name="HeatCeilingC">A week whose mean is above this stalls or spoils it, °C; null where heat does nothing.</param>
 /// <param name="DrySummerRest">True where a wet summer rots it at rest.</param>
-public sealed record RootNeeds(RootingMedium Medium = RootingMedium.Any, double PhLow = 5.5, double PhHigh = 7.5, double? HeatCeilingC = null, bool DrySummerRest = false);
+public sealed record RootNeeds(
+    RootingMedium Medium = RootingMedium.Any,
+    double PhLow = 5.5,
+    double PhHigh = 7.5,
+    double? HeatCeilingC = null,
+    bool DrySummerRest = false
+);
 
 /// <summary>What it bears, and what eats it.</summary>
 /// <param name="Deer">How often deer eat it.</param>
@@ -96,7 +102,14 @@ public sealed record RootNeeds(RootingMedium Medium = RootingMedium.Any, double 
 /// <param name="Salt">Salt borne: sea spray and de-icing.</param>
 /// <param name="Wind">Wind borne.</param>
 /// <param name="Pests">Usual pests and diseases, in words.</param>
-public sealed record Resistance(Eaten Deer = Eaten.AtTimes, Eaten Rabbits = Eaten.AtTimes, Eaten Slugs = Eaten.Seldom, Grade Salt = Grade.Low, Grade Wind = Grade.Medium, string Pests = "");
+public sealed record Resistance(
+    Eaten Deer = Eaten.AtTimes,
+    Eaten Rabbits = Eaten.AtTimes,
+    Eaten Slugs = Eaten.Seldom,
+    Grade Salt = Grade.Low,
+    Grade Wind = Grade.Medium,
+    string Pests = ""
+);
 
 /// <summary>What it asks of the crew while it stands.</summary>
 /// <param name="Cutting">When and how far to cut, in words.</param>

@@ -9,24 +9,25 @@ public static class RuleBulb
     /// <param name="name">Its name.</param>
     /// <param name="figures">Its size and cold.</param>
     /// <param name="rule">When it flowers.</param>
-    public static Plant Of(string name, BulbFigures figures, BulbForcing rule) => new()
-    {
-        Id = "bulb",
-        BotanicalName = name,
-        CommonName = name,
-        LifeForm = LifeForm.Bulb,
-        Habit = Habit.Upright,
-        HeightCm = 30,
-        SpreadAtPurchaseCm = 10,
-        MatureSpreadCm = 10,
-        LightLow = Exposure.Shade,
-        LightHigh = Exposure.FullSun,
-        Water = WaterNeed.Medium,
-        TopDamageC = -30,
-        Green = GreenLeaf.AroundFlower,
-        Bulb = figures,
-        Windows = [new ColourWindow(ColourPart.Flower, ["#ffffff"], 0.6, rule)],
-        Packs = [new Pack("one", 1, 0)],
-        Source = "given",
-    };
+    public static Plant Of(string name, BulbFigures figures, BulbForcing rule) =>
+        new()
+        {
+            Id = "bulb",
+            BotanicalName = name,
+            CommonName = name,
+            LifeForm = LifeForm.Bulb,
+            Habit = Habit.Upright,
+            HeightCm = 30,
+            SpreadAtPurchaseCm = 10,
+            MatureSpreadCm = 10,
+            LightLow = Exposure.Shade,
+            LightHigh = Exposure.FullSun,
+            Water = WaterNeed.Medium,
+            TopDamageC = -30,
+            Green = GreenLeaf.AroundFlower,
+            Bulb = figures,
+            Windows = [new ColourWindow(ColourPart.Flower, ["#ffffff"], 0.6, rule)],
+            Packs = [new Pack("one", 1, 0)],
+            Source = "given",
+        };
 }

@@ -46,8 +46,10 @@ public sealed record WarmthFlowering(double FromC, double FullC, double HeatCeil
     }
 
     /// <inheritdoc />
-    public override string Describe() => $"(fortnight's mean − {FromC:0.#})/{FullC - FromC:0.#}, 0 to 1; hardly any in a week below {HardColdC:0.#} °C; spent in weeks above {HeatCeilingC:0} °C";
+    public override string Describe() =>
+        $"(fortnight's mean − {FromC:0.#})/{FullC - FromC:0.#}, 0 to 1; hardly any in a week below {HardColdC:0.#} °C; spent in weeks above {HeatCeilingC:0} °C";
 
     /// <inheritdoc />
-    public override string Say() => "Flowers as the past fortnight was warm: few in cold weeks, none in hard cold, full in spring and fall, spent by summer heat.";
+    public override string Say() =>
+        "Flowers as the past fortnight was warm: few in cold weeks, none in hard cold, full in spring and fall, spent by summer heat.";
 }

@@ -100,13 +100,8 @@ public sealed record BloomPair(string FirstPlantId, string SecondPlantId, PairWi
 /// <param name="Install">The day it goes in.</param>
 /// <param name="Lift">The day it comes out; the next may go in on the same day.</param>
 /// <param name="Items">Its plants, at least one kind.</param>
-public sealed record Display(
-    string Id,
-    string PlanterId,
-    DisplayLayer Layer,
-    LocalDate Install,
-    LocalDate Lift,
-    IReadOnlyList<DisplayItem> Items) : ISubject
+public sealed record Display(string Id, string PlanterId, DisplayLayer Layer, LocalDate Install, LocalDate Lift, IReadOnlyList<DisplayItem> Items)
+    : ISubject
 {
     string ISubject.Name => Id;
 
@@ -154,20 +149,30 @@ public sealed record Display(
                 faults.Range($"items[{i}].depthCm", depth, 1, 150, "cm");
             if (Items[i].Clump is < 2 or > DisplayItem.MostInClump)
                 faults.Add($"items[{i}].clump", $"must be from 2 to {DisplayItem.MostInClump}, or left out");
-            if (Items[i].Places is { } places && (places.Count != Items[i].Count || places.Any(p => !(Math.Abs(p.XCm) <= 100_000 && Math.Abs(p.YCm) <= 100_000))))
+            if (
+                Items[i].Places is { } places
+                && (places.Count != Items[i].Count || places.Any(p => !(Math.Abs(p.XCm) <= 100_000 && Math.Abs(p.YCm) <= 100_000)))
+            )
                 faults.Add($"items[{i}].places", "must give one place for each plant, in cm from the planter's middle");
             if (string.IsNullOrEmpty(Items[i].PlantId))
                 faults.Add($"items[{i}].plantId", "must name a plant");
         }
         for (int i = 0; i < Pairs.Count; i++)
         {
-            if (Pairs[i].FirstPlantId == Pairs[i].SecondPlantId || Items.All(x => x.PlantId != Pairs[i].FirstPlantId) || Items.All(x => x.PlantId != Pairs[i].SecondPlantId))
+            if (
+                Pairs[i].FirstPlantId == Pairs[i].SecondPlantId
+                || Items.All(x => x.PlantId != Pairs[i].FirstPlantId)
+                || Items.All(x => x.PlantId != Pairs[i].SecondPlantId)
+            )
                 faults.Add($"pairs[{i}]", "must name two different bulbs of this display");
         }
         for (int i = 0; i < Items.Count; i++)
         {
             if (Items[i].Since is { } since && (since >= Lift || since < Install.PlusYears(-LongestYears)))
-                faults.Add($"items[{i}].since", $"must be before the lift day {Lift.ToString("d MMM uuuu", null)}, and at most {LongestYears} years before the install day");
+                faults.Add(
+                    $"items[{i}].since",
+                    $"must be before the lift day {Lift.ToString("d MMM uuuu", null)}, and at most {LongestYears} years before the install day"
+                );
         }
         for (int i = 0; i < Cuts.Count; i++)
         {
@@ -175,10 +180,19 @@ public sealed record Display(
             if (Items.All(x => x.PlantId != Cuts[i].PlantId))
                 faults.Add($"cuts[{i}].plantId", "must name a plant of this display");
             if (Cuts[i].Day <= Install || Cuts[i].Day >= Lift)
-                faults.Add($"cuts[{i}].day", $"must lie between {Install.ToString("d MMM uuuu", null)} and {Lift.ToString("d MMM uuuu", null)}, while the display stands");
+                faults.Add(
+                    $"cuts[{i}].day",
+                    $"must lie between {Install.ToString("d MMM uuuu", null)} and {Lift.ToString("d MMM uuuu", null)}, while the display stands"
+                );
         }
         // One kind may stand twice when some of it went in on another day, or was bought in another form.
-        foreach (string twice in Items.GroupBy(i => (i.PlantId, i.Since, i.Form)).Where(g => g.Count() > 1 && Layer != DisplayLayer.Bulbs).Select(g => g.Key.PlantId).Distinct(StringComparer.Ordinal))
+        foreach (
+            string twice in Items
+                .GroupBy(i => (i.PlantId, i.Since, i.Form))
+                .Where(g => g.Count() > 1 && Layer != DisplayLayer.Bulbs)
+                .Select(g => g.Key.PlantId)
+                .Distinct(StringComparer.Ordinal)
+        )
             faults.Add("items", $"holds {twice} twice; give it once with the sum");
         return faults.Faults;
     }

@@ -56,7 +56,8 @@ public sealed record Lot(
     LocalDate Since,
     LotCondition Condition,
     string? FromPlanterId = null,
-    string Note = "")
+    string Note = ""
+)
 {
     /// <summary>Every fault of the lot on its own.</summary>
     public IReadOnlyList<Fault> Faults()

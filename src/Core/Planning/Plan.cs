@@ -38,7 +38,8 @@ public sealed record Site(
     double MediumBagLitres,
     decimal MediumBagPrice,
     double WallGapCm,
-    double BulbGapCm)
+    double BulbGapCm
+)
 {
     /// <summary>What the crew lets one person lift, kg (default 20, common practice).</summary>
     public double OnePersonKg { get; init; } = 20;
@@ -112,10 +113,10 @@ public sealed class Plan
         IReadOnlyList<MapFeature>? map = null,
         IReadOnlyList<Lot>? lots = null,
         IReadOnlyList<Recipe>? recipes = null,
-        IReadOnlyList<SiteEvent>? events = null)
+        IReadOnlyList<SiteEvent>? events = null
+    )
         : this(new PlanParts(site, areas, planters, palette, displays, turns, map ?? [], lots ?? [], recipes ?? [], events ?? []), isChecked: false)
-    {
-    }
+    { }
 
     private Plan(PlanParts parts, bool isChecked)
     {
@@ -198,5 +199,16 @@ public sealed class Plan
     /// <param name="with">Displays to put in.</param>
     /// <exception cref="InvalidInputException">The displays do not fit each other or the plan.</exception>
     public Plan Changed(IReadOnlyCollection<string> without, IReadOnlyList<Display> with) =>
-        new(Site, Areas, Planters, Palette, [.. Displays.Where(d => !without.Contains(d.Id, StringComparer.Ordinal)), .. with], Turns, Map, Lots, Recipes, Events);
+        new(
+            Site,
+            Areas,
+            Planters,
+            Palette,
+            [.. Displays.Where(d => !without.Contains(d.Id, StringComparer.Ordinal)), .. with],
+            Turns,
+            Map,
+            Lots,
+            Recipes,
+            Events
+        );
 }

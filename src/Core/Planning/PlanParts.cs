@@ -23,7 +23,8 @@ public sealed partial record PlanParts(
     IReadOnlyList<MapFeature> Map,
     IReadOnlyList<Lot> Lots,
     IReadOnlyList<Recipe> Recipes,
-    IReadOnlyList<SiteEvent> Events)
+    IReadOnlyList<SiteEvent> Events
+)
 {
     // Parts without a fault of their own, as long as anybody holds them.
     private static readonly ConditionalWeakTable<object, object> Sound = [];
@@ -84,11 +85,22 @@ public sealed partial record PlanParts(
             else
             {
                 string rest = fault.Field[at.Length..].TrimStart('.');
-                wrong.TryAdd((at.Groups["list"].Value, int.Parse(at.Groups["index"].ValueSpan, System.Globalization.CultureInfo.InvariantCulture)), rest.Length == 0 ? fault.Message : $"{rest} {fault.Message}");
+                wrong.TryAdd(
+                    (at.Groups["list"].Value, int.Parse(at.Groups["index"].ValueSpan, System.Globalization.CultureInfo.InvariantCulture)),
+                    rest.Length == 0 ? fault.Message : $"{rest} {fault.Message}"
+                );
             }
         }
         return new PlanParts(
-            site ? Site.Default with { Name = PlainText.Fault(Site.Name ?? string.Empty, 60, lines: false) is null && !string.IsNullOrWhiteSpace(Site.Name) ? Site.Name : Site.Default.Name } : Site,
+            site
+                ? Site.Default with
+                {
+                    Name =
+                        PlainText.Fault(Site.Name ?? string.Empty, 60, lines: false) is null && !string.IsNullOrWhiteSpace(Site.Name)
+                            ? Site.Name
+                            : Site.Default.Name,
+                }
+                : Site,
             Good("areas", Areas, a => a.Id),
             Good("planters", Planters, p => p.Id),
             Good("palette", Palette, p => p.Id),
@@ -97,7 +109,8 @@ public sealed partial record PlanParts(
             Good("map", Map, f => f.Id),
             Good("lots", Lots, l => l.Id),
             Good("recipes", Recipes, r => r.Id),
-            Good("events", Events, e => e.Id));
+            Good("events", Events, e => e.Id)
+        );
 
         IReadOnlyList<T> Good<T>(string list, IReadOnlyList<T> items, Func<T, string> id)
         {
@@ -179,7 +192,10 @@ public sealed partial record PlanParts(
             if (!plants.TryGetValue(id ?? string.Empty, out Plant? plant))
                 faults.Add($"{where}.items[{k}].plantId", NoPlant(id));
             else if (!Display.CanHold(layer, plant))
-                faults.Add($"{where}.items[{k}].plantId", $"\"{id}\" is {(plant.Bulb is null ? "no bulb and cannot" : "a hardy bulb and must")} stand in the bulb layer");
+                faults.Add(
+                    $"{where}.items[{k}].plantId",
+                    $"\"{id}\" is {(plant.Bulb is null ? "no bulb and cannot" : "a hardy bulb and must")} stand in the bulb layer"
+                );
         }
     }
 
@@ -194,7 +210,8 @@ public sealed partial record PlanParts(
                 {
                     faults.Add(
                         $"displays[{sorted[k].Index}].install",
-                        $"\"{sorted[k].Display.Id}\" goes into the {layer.Key.Layer.ToString().ToLowerInvariant()} layer of {layer.Key.PlanterId} before \"{sorted[k - 1].Display.Id}\" comes out");
+                        $"\"{sorted[k].Display.Id}\" goes into the {layer.Key.Layer.ToString().ToLowerInvariant()} layer of {layer.Key.PlanterId} before \"{sorted[k - 1].Display.Id}\" comes out"
+                    );
                 }
             }
         }

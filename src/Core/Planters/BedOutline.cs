@@ -41,10 +41,12 @@ public sealed record BedOutline(IReadOnlyList<Corner> Ring, IReadOnlyList<IReadO
     public double WidthCm => Polygon.EnvelopeInternal.Height;
 
     /// <summary>The middle of the outline's box, cm.</summary>
-    public Corner Middle => new((Polygon.EnvelopeInternal.MinX + Polygon.EnvelopeInternal.MaxX) / 2, (Polygon.EnvelopeInternal.MinY + Polygon.EnvelopeInternal.MaxY) / 2);
+    public Corner Middle =>
+        new((Polygon.EnvelopeInternal.MinX + Polygon.EnvelopeInternal.MaxX) / 2, (Polygon.EnvelopeInternal.MinY + Polygon.EnvelopeInternal.MaxY) / 2);
 
     /// <summary>An outline from its corners.</summary>
-    public static BedOutline Of(double setbackCm, params (double X, double Y)[] corners) => new([.. corners.Select(c => new Corner(c.X, c.Y))], [], setbackCm);
+    public static BedOutline Of(double setbackCm, params (double X, double Y)[] corners) =>
+        new([.. corners.Select(c => new Corner(c.X, c.Y))], [], setbackCm);
 
     /// <summary>The outline moved so that the middle of its box is the origin.</summary>
     public BedOutline Centred()
@@ -72,9 +74,12 @@ public sealed record BedOutline(IReadOnlyList<Corner> Ring, IReadOnlyList<IReadO
         else if (!validity.IsValid)
         {
             TopologyValidationError error = validity.ValidationError;
-            faults.Add("ring", error.ErrorType == TopologyValidationErrors.SelfIntersection
-                ? $"crosses itself near {error.Coordinate.X / 100:0.##} m east, {error.Coordinate.Y / 100:0.##} m north; give the corners in order along the edge"
-                : $"is no outline: {error.Message.ToLowerInvariant()} near {error.Coordinate.X / 100:0.##} m east, {error.Coordinate.Y / 100:0.##} m north; holes must lie inside and apart");
+            faults.Add(
+                "ring",
+                error.ErrorType == TopologyValidationErrors.SelfIntersection
+                    ? $"crosses itself near {error.Coordinate.X / 100:0.##} m east, {error.Coordinate.Y / 100:0.##} m north; give the corners in order along the edge"
+                    : $"is no outline: {error.Message.ToLowerInvariant()} near {error.Coordinate.X / 100:0.##} m east, {error.Coordinate.Y / 100:0.##} m north; holes must lie inside and apart"
+            );
         }
         else if (AreaCm2 < 900)
         {
@@ -92,8 +97,12 @@ public sealed record BedOutline(IReadOnlyList<Corner> Ring, IReadOnlyList<IReadO
     }
 
     /// <summary>True when both outlines are the same, corner by corner.</summary>
-    public bool Equals(BedOutline? other) => other is not null && SetbackCm == other.SetbackCm && Ring.SequenceEqual(other.Ring)
-        && Holes.Count == other.Holes.Count && Holes.Zip(other.Holes).All(h => h.First.SequenceEqual(h.Second));
+    public bool Equals(BedOutline? other) =>
+        other is not null
+        && SetbackCm == other.SetbackCm
+        && Ring.SequenceEqual(other.Ring)
+        && Holes.Count == other.Holes.Count
+        && Holes.Zip(other.Holes).All(h => h.First.SequenceEqual(h.Second));
 
     /// <inheritdoc />
     public override int GetHashCode() => HashCode.Combine(Ring.Count, Ring.Sum(c => c.XCm + (3 * c.YCm)), Holes.Count, SetbackCm);

@@ -36,7 +36,9 @@ public sealed record Drainage(DrainageVerdict Verdict, IReadOnlyList<string> Rea
             if (s.DrainHoles == 0 && planter.Form.Shape != PlanterShape.Basket)
                 poor.Add("It has no hole: drill one, or plant in a liner that can be emptied.");
             else if (planter.Form.Shape != PlanterShape.Basket && s.DrainHoles * 2000 < planter.Form.SurfaceCm2 && planter.Form.SurfaceCm2 > 4000)
-                slow.Add($"{s.DrainHoles} {(s.DrainHoles == 1 ? "hole drains" : "holes drain")} {planter.Form.SurfaceCm2 / 10_000:0.0} m²: one for every 0.2 m² is usual.");
+                slow.Add(
+                    $"{s.DrainHoles} {(s.DrainHoles == 1 ? "hole drains" : "holes drain")} {planter.Form.SurfaceCm2 / 10_000:0.0} m²: one for every 0.2 m² is usual."
+                );
             if (!s.OnFeet && planter.Form.Shape != PlanterShape.Basket)
                 slow.Add("It stands flat on the ground: feet keep the hole free, and in frost open.");
             if (s.GravelOverHole)
@@ -44,15 +46,22 @@ public sealed record Drainage(DrainageVerdict Verdict, IReadOnlyList<string> Rea
             if (s.Soil is SoilKind.HeavyClay or SoilKind.Saturated)
                 poor.Add("Garden clay in a container stays wet: fill it with open medium.");
         }
-        return new Drainage(poor.Count > 0 ? DrainageVerdict.Poor : slow.Count > 0 ? DrainageVerdict.Slow : DrainageVerdict.Free, [.. poor, .. slow]);
+        return new Drainage(
+            poor.Count > 0 ? DrainageVerdict.Poor
+                : slow.Count > 0 ? DrainageVerdict.Slow
+                : DrainageVerdict.Free,
+            [.. poor, .. slow]
+        );
     }
 
     /// <summary>The verdict with its reasons.</summary>
-    public Working Explain() => new(
-        "Drainage",
-        Verdict.ToString().ToLowerInvariant(),
-        [],
-        "Holes, feet, gravel and soil as surveyed",
-        "Common practice; a gravel layer raises the wet zone (published work on perched water)",
-        Reasons.Count == 0 ? ["Nothing hinders it."] : Reasons);
+    public Working Explain() =>
+        new(
+            "Drainage",
+            Verdict.ToString().ToLowerInvariant(),
+            [],
+            "Holes, feet, gravel and soil as surveyed",
+            "Common practice; a gravel layer raises the wet zone (published work on perched water)",
+            Reasons.Count == 0 ? ["Nothing hinders it."] : Reasons
+        );
 }

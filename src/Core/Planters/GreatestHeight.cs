@@ -58,7 +58,12 @@ public sealed class GreatestHeight
     {
         PlanterForm form = planter.Form;
         double rim = form.IsBed || form.Shape == PlanterShape.Basket ? 0 : form.DepthCm;
-        double gust = planter.Survey.Wind switch { WindReach.Sheltered => 15, WindReach.Exposed => 28, _ => 21 };
+        double gust = planter.Survey.Wind switch
+        {
+            WindReach.Sheltered => 15,
+            WindReach.Exposed => 28,
+            _ => 21,
+        };
         double? sightline = planter.Survey.SightlineCm is { } s ? Math.Max(0, s - (form.IsBed ? 0 : form.DepthCm - form.RimGapCm)) : null;
         double? wind = form.IsBed || form.Shape == PlanterShape.Basket ? null : BeforeToppling(planter, gust);
         double proportion = form.IsBed ? double.PositiveInfinity : Math.Min(2 * Math.Max(rim, 20), 2.2 * Math.Max(form.TopLengthCm, form.TopWidthCm));
@@ -66,18 +71,20 @@ public sealed class GreatestHeight
     }
 
     /// <summary>The arithmetic behind the heights.</summary>
-    public Working Explain() => new(
-        "Greatest height of plants",
-        double.IsFinite(LimitCm) ? $"{LimitCm:0} cm above the medium" : "no limit",
-        [
-            new("sightline", SightlineCm is { } s ? $"{s:0} cm above the medium" : "none"),
-            new("gust", $"{GustMs:0} m/s"),
-            new("before it topples", WindCm is { } w ? $"{w:0} cm" : "cannot topple"),
-            new("by proportion", double.IsFinite(ProportionCm) ? $"{ProportionCm:0} cm" : "as you like"),
-        ],
-        "A gust's moment on pot and plants about the foot's edge against the dry weight's: ½ρv²·(c·area·arm) = m·g·half the foot",
-        "Statics; gusts, drag of pots 0.9 and of plants 0.35 from memory: a reminder, never a certificate",
-        ["Plants are counted as wide as the planter.", "A wet pot stands firmer; a deck or a slope makes it worse."]);
+    public Working Explain() =>
+        new(
+            "Greatest height of plants",
+            double.IsFinite(LimitCm) ? $"{LimitCm:0} cm above the medium" : "no limit",
+            [
+                new("sightline", SightlineCm is { } s ? $"{s:0} cm above the medium" : "none"),
+                new("gust", $"{GustMs:0} m/s"),
+                new("before it topples", WindCm is { } w ? $"{w:0} cm" : "cannot topple"),
+                new("by proportion", double.IsFinite(ProportionCm) ? $"{ProportionCm:0} cm" : "as you like"),
+            ],
+            "A gust's moment on pot and plants about the foot's edge against the dry weight's: ½ρv²·(c·area·arm) = m·g·half the foot",
+            "Statics; gusts, drag of pots 0.9 and of plants 0.35 from memory: a reminder, never a certificate",
+            ["Plants are counted as wide as the planter.", "A wet pot stands firmer; a deck or a slope makes it worse."]
+        );
 
     // The height of plants at which a gust's moment equals that of the dry container's weight.
     private static double BeforeToppling(Planter planter, double gust)

@@ -49,11 +49,24 @@ public sealed record MeasuredSides(BedOutline Outline, double GapCm, double Peri
         }
         double gap = Math.Sqrt((x * x) + (y * y));
         if (Math.Abs(angleError) > 5 * Math.Sqrt(sides.Count))
-            throw new InvalidInputException("sides", $"the inside angles make {sides.Sum(s => s.InsideAngleDeg):0.#}°, but {sides.Count} corners must make {(sides.Count - 2) * 180}°; measure them again, each inside the bed");
+            throw new InvalidInputException(
+                "sides",
+                $"the inside angles make {sides.Sum(s => s.InsideAngleDeg):0.#}°, but {sides.Count} corners must make {(sides.Count - 2) * 180}°; measure them again, each inside the bed"
+            );
         if (gap > MostGapShare * walked)
-            throw new InvalidInputException("sides", $"the last side ends {gap:0} cm from the first corner, {gap / walked:P0} of the way round; measure again, or check that no side is missing");
+            throw new InvalidInputException(
+                "sides",
+                $"the last side ends {gap:0} cm from the first corner, {gap / walked:P0} of the way round; measure again, or check that no side is missing"
+            );
         var outline = new BedOutline(
-            [.. corners.Take(sides.Count).Select(c => new Corner(Math.Round(c.X - (x * c.Walked / walked), 1), Math.Round(c.Y - (y * c.Walked / walked), 1)))], [], setbackCm);
+            [
+                .. corners
+                    .Take(sides.Count)
+                    .Select(c => new Corner(Math.Round(c.X - (x * c.Walked / walked), 1), Math.Round(c.Y - (y * c.Walked / walked), 1))),
+            ],
+            [],
+            setbackCm
+        );
         var wrong = outline.Faults();
         if (wrong.Count > 0)
             throw new InvalidInputException([.. wrong.Select(f => new Fault("sides", $"the outline {f.Message}"))]);
@@ -61,11 +74,17 @@ public sealed record MeasuredSides(BedOutline Outline, double GapCm, double Peri
     }
 
     /// <summary>The arithmetic behind the outline.</summary>
-    public Working Explain() => new(
-        "Outline from measured sides",
-        $"{Outline.AreaCm2 / 10_000:0.00} m²",
-        [new("way round", $"{PerimeterCm / 100:0.00} m"), new("gap at the end", $"{GapCm:0.0} cm"), new("angles off by", $"{AngleErrorDeg:0.0}°")],
-        "Corners from sides and inside angles; the angles' error is shared equally, the gap in proportion to the way walked (compass rule)",
-        "Plane surveying, traverse adjustment by the compass (Bowditch) rule; area by the shoelace formula",
-        [$"Planting keeps {Outline.SetbackCm:0.#} cm from the edge: {Outline.Plantable.Area / 10_000:0.00} m² remain."]);
+    public Working Explain() =>
+        new(
+            "Outline from measured sides",
+            $"{Outline.AreaCm2 / 10_000:0.00} m²",
+            [
+                new("way round", $"{PerimeterCm / 100:0.00} m"),
+                new("gap at the end", $"{GapCm:0.0} cm"),
+                new("angles off by", $"{AngleErrorDeg:0.0}°"),
+            ],
+            "Corners from sides and inside angles; the angles' error is shared equally, the gap in proportion to the way walked (compass rule)",
+            "Plane surveying, traverse adjustment by the compass (Bowditch) rule; area by the shoelace formula",
+            [$"Planting keeps {Outline.SetbackCm:0.#} cm from the edge: {Outline.Plantable.Area / 10_000:0.00} m² remain."]
+        );
 }

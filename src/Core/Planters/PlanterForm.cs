@@ -52,7 +52,8 @@ public sealed record PlanterForm(
     double BottomLengthCm,
     double BottomWidthCm,
     double DepthCm,
-    double RimGapCm)
+    double RimGapCm
+)
 {
     /// <summary>The corners of an outlined bed, about the middle of its box; null for every other shape.</summary>
     public BedOutline? Outline { get; init; }
@@ -72,8 +73,14 @@ public sealed record PlanterForm(
         new(PlanterShape.Round, topCm, topCm, bottomCm, bottomCm, depthCm, rimGapCm);
 
     /// <summary>A straight or tapered trough.</summary>
-    public static PlanterForm Trough(double lengthCm, double widthCm, double bottomLengthCm, double bottomWidthCm, double depthCm, double rimGapCm = 2.5) =>
-        new(PlanterShape.Trough, lengthCm, widthCm, bottomLengthCm, bottomWidthCm, depthCm, rimGapCm);
+    public static PlanterForm Trough(
+        double lengthCm,
+        double widthCm,
+        double bottomLengthCm,
+        double bottomWidthCm,
+        double depthCm,
+        double rimGapCm = 2.5
+    ) => new(PlanterShape.Trough, lengthCm, widthCm, bottomLengthCm, bottomWidthCm, depthCm, rimGapCm);
 
     /// <summary>True for beds in the ground, which have no wall.</summary>
     public bool IsBed => Shape is PlanterShape.RectangularBed or PlanterShape.OvalBed or PlanterShape.OutlinedBed;
@@ -182,9 +189,7 @@ public sealed record PlanterForm(
     /// <summary>The arithmetic behind the volume.</summary>
     public Working ExplainVolume()
     {
-        string inside = IsRoundish
-            ? $"⌀ {TopLengthCm:0.#} cm at the rim"
-            : $"{TopLengthCm:0.#} × {TopWidthCm:0.#} cm at the rim";
+        string inside = IsRoundish ? $"⌀ {TopLengthCm:0.#} cm at the rim" : $"{TopLengthCm:0.#} × {TopWidthCm:0.#} cm at the rim";
         double half = PlantableDepthCm / 2;
         return new Working(
             "Medium to the finished surface",
@@ -208,7 +213,8 @@ public sealed record PlanterForm(
             [
                 $"Area at the surface {AreaAt(0):0} cm², half-way {AreaAt(half):0} cm², at the floor {AreaAt(PlantableDepthCm):0} cm².",
                 $"To the rim it holds {FullLitres:0.0} L.",
-            ]);
+            ]
+        );
     }
 
     // From the rim down to a depth below the finished surface, cm³, for sides curved like an ellipse.
@@ -250,7 +256,8 @@ public sealed record PlanterForm(
             survey.OnFeet,
             cover,
             survey.Shelter,
-            Medium.Potting);
+            Medium.Potting
+        );
     }
 
     private static double Rounded(double cm) => cm < 30 ? Math.Max(4, Math.Round(cm / 2) * 2) : Math.Round(cm / 5) * 5;

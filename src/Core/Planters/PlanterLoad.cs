@@ -90,57 +90,70 @@ public sealed class PlanterLoad
 
     /// <summary>A caution for those who lift it: a second person, a trolley, or none.</summary>
     /// <param name="onePersonKg">What the crew lets one person lift, kg.</param>
-    public string LiftingCaution(double onePersonKg) => SaturatedKg switch
-    {
-        var kg when kg <= onePersonKg => "One person can lift it, soaked as well.",
-        var kg when kg <= 2 * onePersonKg => $"Two people, soaked; one when dry only below {onePersonKg:0} kg.",
-        var kg when DryKg <= 2 * onePersonKg => $"Soaked it is too heavy for two ({kg:0} kg): let it dry, or use a trolley.",
-        _ => "A trolley or a lifting machine; never by hand.",
-    };
+    public string LiftingCaution(double onePersonKg) =>
+        SaturatedKg switch
+        {
+            var kg when kg <= onePersonKg => "One person can lift it, soaked as well.",
+            var kg when kg <= 2 * onePersonKg => $"Two people, soaked; one when dry only below {onePersonKg:0} kg.",
+            var kg when DryKg <= 2 * onePersonKg => $"Soaked it is too heavy for two ({kg:0} kg): let it dry, or use a trolley.",
+            _ => "A trolley or a lifting machine; never by hand.",
+        };
 
     /// <summary>Fixings are chosen for so many times the soaked weight (common practice), for wind and for a hand that pulls.</summary>
     public const double FixingsFactor = 2;
 
     /// <summary>What is to be said of the hook that it hangs on; null for what stands.</summary>
-    public string? HookCaution => Hangs
-        ? $"Hook, chain and bracket bear {SaturatedKg:0} kg when it is soaked: fixings for at least {Math.Ceiling(FixingsFactor * SaturatedKg):0} kg, for wind pulls too. Ask a qualified person what the wall or beam bears."
-        : null;
+    public string? HookCaution =>
+        Hangs
+            ? $"Hook, chain and bracket bear {SaturatedKg:0} kg when it is soaked: fixings for at least {Math.Ceiling(FixingsFactor * SaturatedKg):0} kg, for wind pulls too. Ask a qualified person what the wall or beam bears."
+            : null;
 
     /// <summary>What is to be said of the deck under it; null on the ground and for what hangs.</summary>
-    public string? DeckCaution => Hangs ? null : (Planter.Survey.OnDeck, Planter.Survey.DeckLimitKgM2) switch
-    {
-        (false, _) => null,
-        (true, null) => $"It stands on a deck and brings {KgPerM2:0} kg/m² when soaked: ask a qualified person what the deck bears.",
-        (true, { } limit) when KgPerM2 > limit => $"Too heavy: {KgPerM2:0} kg/m² when soaked over a limit of {limit:0} kg/m². Move it, spread the load, or have the deck looked at by a qualified person.",
-        (true, { } limit) => $"{KgPerM2:0} kg/m² when soaked, under the limit of {limit:0} kg/m² that was given for this deck; neighbours and people count too.",
-    };
+    public string? DeckCaution =>
+        Hangs
+            ? null
+            : (Planter.Survey.OnDeck, Planter.Survey.DeckLimitKgM2) switch
+            {
+                (false, _) => null,
+                (true, null) => $"It stands on a deck and brings {KgPerM2:0} kg/m² when soaked: ask a qualified person what the deck bears.",
+                (true, { } limit) when KgPerM2 > limit =>
+                    $"Too heavy: {KgPerM2:0} kg/m² when soaked over a limit of {limit:0} kg/m². Move it, spread the load, or have the deck looked at by a qualified person.",
+                (true, { } limit) =>
+                    $"{KgPerM2:0} kg/m² when soaked, under the limit of {limit:0} kg/m² that was given for this deck; neighbours and people count too.",
+            };
 
     /// <summary>The arithmetic behind the weight.</summary>
-    public Working Explain() => new(
-        "Weight",
-        $"{SaturatedKg:0} kg soaked",
-        [
-            new("wall and floor", $"{WallLitres:0.0} L at {WallKgPerLitre:0.##} kg/L: {EmptyKg:0.0} kg"),
-            new("medium", $"{Planter.Form.PlantableLitres:0.0} L"),
-            new("dry medium", $"{DryKgPerLitre:0.00} kg/L"),
-            new("water when soaked", $"{SaturatedWaterKgPerLitre:0.00} kg/L"),
-            new("plants", $"{PlantsKgPerM2:0} kg/m²"),
-        ],
-        "Wall area × thickness × density + medium + water + plants",
-        "Densities from memory of handbooks; a reminder, never a certificate",
-        [$"Dry {DryKg:0} kg, empty {EmptyKg:0} kg.", Hangs ? $"It hangs: all of it is on the hook." : $"On {FootM2:0.00} m²: {KgPerM2:0} kg/m² when soaked."]);
+    public Working Explain() =>
+        new(
+            "Weight",
+            $"{SaturatedKg:0} kg soaked",
+            [
+                new("wall and floor", $"{WallLitres:0.0} L at {WallKgPerLitre:0.##} kg/L: {EmptyKg:0.0} kg"),
+                new("medium", $"{Planter.Form.PlantableLitres:0.0} L"),
+                new("dry medium", $"{DryKgPerLitre:0.00} kg/L"),
+                new("water when soaked", $"{SaturatedWaterKgPerLitre:0.00} kg/L"),
+                new("plants", $"{PlantsKgPerM2:0} kg/m²"),
+            ],
+            "Wall area × thickness × density + medium + water + plants",
+            "Densities from memory of handbooks; a reminder, never a certificate",
+            [
+                $"Dry {DryKg:0} kg, empty {EmptyKg:0} kg.",
+                Hangs ? $"It hangs: all of it is on the hook." : $"On {FootM2:0.00} m²: {KgPerM2:0} kg/m² when soaked.",
+            ]
+        );
 
     /// <summary>Density of a wall, kg per litre (from memory).</summary>
-    public static double DensityOf(WallMaterial wall) => wall switch
-    {
-        WallMaterial.Terracotta => 1.9,
-        WallMaterial.Glazed => 2.2,
-        WallMaterial.Timber => 0.65,
-        WallMaterial.Metal => 7.8,
-        WallMaterial.Plastic => 0.95,
-        WallMaterial.Concrete => 2.3,
-        _ => 0.15,
-    };
+    public static double DensityOf(WallMaterial wall) =>
+        wall switch
+        {
+            WallMaterial.Terracotta => 1.9,
+            WallMaterial.Glazed => 2.2,
+            WallMaterial.Timber => 0.65,
+            WallMaterial.Metal => 7.8,
+            WallMaterial.Plastic => 0.95,
+            WallMaterial.Concrete => 2.3,
+            _ => 0.15,
+        };
 
     private static double Perimeter(PlanterForm form, double length, double width)
     {

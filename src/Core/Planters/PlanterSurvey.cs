@@ -186,10 +186,18 @@ public sealed record PlanterSurvey
 
     /// <summary>True when a plant that goes in on a day is of the genus that the planter rests from.</summary>
     public bool RestsFrom(Palette.Plant plant, LocalDate install) =>
-        !string.IsNullOrEmpty(RestsFromGenus) && (RestsUntil is null || install < RestsUntil) && plant.BotanicalName.Split(' ', ',')[0].Equals(RestsFromGenus, StringComparison.OrdinalIgnoreCase);
+        !string.IsNullOrEmpty(RestsFromGenus)
+        && (RestsUntil is null || install < RestsUntil)
+        && plant.BotanicalName.Split(' ', ',')[0].Equals(RestsFromGenus, StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Extra heat on a hot day, °C: 2 beside one wall, 4 in a court (common practice).</summary>
-    public double MasonryHeatC => Masonry switch { MasonryHeat.OneWall => 2, MasonryHeat.Court => 4, _ => 0 };
+    public double MasonryHeatC =>
+        Masonry switch
+        {
+            MasonryHeat.OneWall => 2,
+            MasonryHeat.Court => 4,
+            _ => 0,
+        };
 
     /// <summary>Every fault of the survey.</summary>
     /// <param name="isBed">True for a bed.</param>

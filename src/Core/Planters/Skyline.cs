@@ -20,7 +20,8 @@ public sealed record Skyline(
     int SurveyedIn,
     double TreeGrowthDeg = 0,
     double LeafOnShare = 0.15,
-    double LeafOffShare = 0.6)
+    double LeafOffShare = 0.6
+)
 {
     /// <summary>From where canopy begins, 16 angles: low sun passes beneath it. Null where it reaches down to what is opaque.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
@@ -31,7 +32,7 @@ public sealed record Skyline(
 
     /// <summary>The sectors' names, clockwise from north.</summary>
     public static IReadOnlyList<string> SectorNames { get; } =
-        ["N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW"];
+    ["N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW"];
 
     /// <summary>Nothing in the way.</summary>
     public static Skyline Open { get; } = new(new double[Sectors], new double[Sectors], 2026);
@@ -60,7 +61,9 @@ public sealed record Skyline(
         int sector = (int)Math.Round(sun.AzimuthDeg / (360.0 / Sectors)) % Sectors;
         if (sun.AltitudeDeg <= WallDeg[sector])
             return 0;
-        return sun.AltitudeDeg >= (CanopyFromDeg?[sector] ?? 0) && sun.AltitudeDeg <= CanopyDeg(sector, year) ? LeafOffShare + ((LeafOnShare - LeafOffShare) * inLeaf) : 1;
+        return sun.AltitudeDeg >= (CanopyFromDeg?[sector] ?? 0) && sun.AltitudeDeg <= CanopyDeg(sector, year)
+            ? LeafOffShare + ((LeafOnShare - LeafOffShare) * inLeaf)
+            : 1;
     }
 
     /// <summary>How high canopy reaches in a sector in a year, degrees.</summary>
@@ -68,7 +71,10 @@ public sealed record Skyline(
         TreeDeg[sector] <= 0 ? 0 : Math.Min(90, TreeDeg[sector] + (TreeGrowthDeg * Math.Max(0, year - SurveyedIn)));
 
     /// <summary>True when both skylines say the same.</summary>
-    public bool Equals(Skyline? other) => other is not null && WallDeg.SequenceEqual(other.WallDeg) && TreeDeg.SequenceEqual(other.TreeDeg)
+    public bool Equals(Skyline? other) =>
+        other is not null
+        && WallDeg.SequenceEqual(other.WallDeg)
+        && TreeDeg.SequenceEqual(other.TreeDeg)
         && (SurveyedIn, TreeGrowthDeg, LeafOnShare, LeafOffShare) == (other.SurveyedIn, other.TreeGrowthDeg, other.LeafOnShare, other.LeafOffShare);
 
     /// <inheritdoc />
@@ -117,9 +123,7 @@ public sealed class SunYear
 
     /// <summary>Spring, summer, fall, winter; turned by half a year in the south.</summary>
     public IReadOnlyList<(string Season, double Hours, Exposure Class)> Seasons =>
-    [
-        Season("spring", 3), Season("summer", 6), Season("fall", 9), Season("winter", 12),
-    ];
+        [Season("spring", 3), Season("summer", 6), Season("fall", 9), Season("winter", 12)];
 
     /// <summary>Hours of direct sun a day over the growing season, April to September (October to March in the south).</summary>
     public double GrowingSeasonHours => Mean(4, 6);
@@ -160,23 +164,34 @@ public sealed class SunYear
     }
 
     /// <summary>Full sun from six hours, part sun from three, else shade.</summary>
-    public static Exposure ClassOf(double hours) => hours >= 6 ? Exposure.FullSun : hours >= 3 ? Exposure.PartSun : Exposure.Shade;
+    public static Exposure ClassOf(double hours) =>
+        hours >= 6 ? Exposure.FullSun
+        : hours >= 3 ? Exposure.PartSun
+        : Exposure.Shade;
 
     /// <summary>How far deciduous trees are in leaf in a month: May to October, half in April and November, half a year later in the south (common practice).</summary>
     public static double InLeaf(int month, bool southern)
     {
         int m = southern ? ((month + 5) % 12) + 1 : month;
-        return m is >= 5 and <= 10 ? 1 : m is 4 or 11 ? 0.5 : 0;
+        return m is >= 5 and <= 10 ? 1
+            : m is 4 or 11 ? 0.5
+            : 0;
     }
 
     /// <summary>The arithmetic behind a class.</summary>
-    public Working Explain() => new(
-        "Direct sun",
-        $"{Seasons[1].Hours:0.0} h a day in summer",
-        [new("latitude", $"{LatitudeDeg:0.0}°"), new("year", $"{Year}"), .. Seasons.Select(s => new WorkingInput(s.Season, $"{s.Hours:0.0} h"))],
-        "Hours in which the sun stands above the skyline on each month's 15th, five minutes at a time; canopy lets its share through. Full sun six hours and more, part three to six, shade less",
-        "Sun's path by Meeus, Astronomical Algorithms ch. 25; classes common practice",
-        [.. Months.Select(m => $"{new LocalDate(2001, m.Month, 1).ToString("MMM", null)}: {m.MorningHours:0.0} h before noon, {m.AfternoonHours:0.0} h after.")]);
+    public Working Explain() =>
+        new(
+            "Direct sun",
+            $"{Seasons[1].Hours:0.0} h a day in summer",
+            [new("latitude", $"{LatitudeDeg:0.0}°"), new("year", $"{Year}"), .. Seasons.Select(s => new WorkingInput(s.Season, $"{s.Hours:0.0} h"))],
+            "Hours in which the sun stands above the skyline on each month's 15th, five minutes at a time; canopy lets its share through. Full sun six hours and more, part three to six, shade less",
+            "Sun's path by Meeus, Astronomical Algorithms ch. 25; classes common practice",
+            [
+                .. Months.Select(m =>
+                    $"{new LocalDate(2001, m.Month, 1).ToString("MMM", null)}: {m.MorningHours:0.0} h before noon, {m.AfternoonHours:0.0} h after."
+                ),
+            ]
+        );
 
     private (string, double, Exposure) Season(string name, int firstMonth)
     {

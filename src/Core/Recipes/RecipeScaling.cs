@@ -20,7 +20,13 @@ public sealed record RecipeChange(Plant Plant, int From, int To, string Why);
 /// <param name="Items">The plants with their counts, places kept only where the insides are the same.</param>
 /// <param name="Changes">Each kind, with its counts and the reason.</param>
 /// <param name="Remarks">What else is to be said: another shape, a layer that does not fit.</param>
-public sealed record ScaledRecipe(Recipe Recipe, Planter Planter, IReadOnlyList<DisplayItem> Items, IReadOnlyList<RecipeChange> Changes, IReadOnlyList<string> Remarks)
+public sealed record ScaledRecipe(
+    Recipe Recipe,
+    Planter Planter,
+    IReadOnlyList<DisplayItem> Items,
+    IReadOnlyList<RecipeChange> Changes,
+    IReadOnlyList<string> Remarks
+)
 {
     // What stands singly is a centrepiece and stays single until the surface is this many times larger (common practice).
     private const double SecondCentrepiece = 2.5;
@@ -33,10 +39,18 @@ public sealed record ScaledRecipe(Recipe Recipe, Planter Planter, IReadOnlyList<
     public static ScaledRecipe For(Recipe recipe, Planter planter, Site site, Func<string, Plant> plant)
     {
         if (recipe.Form == planter.Form)
-            return new ScaledRecipe(recipe, planter, recipe.Items, [.. recipe.Items.Select(i => new RecipeChange(plant(i.PlantId), i.Count, i.Count, "The insides are the same."))], []);
+            return new ScaledRecipe(
+                recipe,
+                planter,
+                recipe.Items,
+                [.. recipe.Items.Select(i => new RecipeChange(plant(i.PlantId), i.Count, i.Count, "The insides are the same."))],
+                []
+            );
         var remarks = new List<string>();
         if (recipe.Form.Shape != planter.Form.Shape)
-            remarks.Add($"The recipe was made for another shape{(recipe.Items.Any(i => i.Places is not null) ? "; its places are laid out anew" : string.Empty)}.");
+            remarks.Add(
+                $"The recipe was made for another shape{(recipe.Items.Any(i => i.Places is not null) ? "; its places are laid out anew" : string.Empty)}."
+            );
         else if (recipe.Items.Any(i => i.Places is not null))
             remarks.Add("The inside is of another size: its places are laid out anew.");
         return recipe.Layer == DisplayLayer.Bulbs ? Bulbs(recipe, planter, site, plant, remarks) : Plants(recipe, planter, plant, remarks);
@@ -66,7 +80,14 @@ public sealed record ScaledRecipe(Recipe Recipe, Planter Planter, IReadOnlyList<
             if (Single(kind))
             {
                 int n = ratio < SecondCentrepiece ? 1 : (int)Math.Round(ratio);
-                changes.Add(new RecipeChange(kind.Plant, 1, n, n == 1 ? "A centrepiece stays single." : $"The surface is {ratio:0.0} times as large: the centrepiece repeats."));
+                changes.Add(
+                    new RecipeChange(
+                        kind.Plant,
+                        1,
+                        n,
+                        n == 1 ? "A centrepiece stays single." : $"The surface is {ratio:0.0} times as large: the centrepiece repeats."
+                    )
+                );
             }
             else
             {
@@ -74,12 +95,25 @@ public sealed record ScaledRecipe(Recipe Recipe, Planter Planter, IReadOnlyList<
                 changes.Add(new RecipeChange(kind.Plant, kind.Count, n, $"Solved for the same cover, {cover:P0}, half grown."));
             }
         }
-        return new ScaledRecipe(recipe, planter, [.. recipe.Items.Select((i, k) => i with { Count = changes[k].To, Places = null })], changes, remarks);
+        return new ScaledRecipe(
+            recipe,
+            planter,
+            [.. recipe.Items.Select((i, k) => i with { Count = changes[k].To, Places = null })],
+            changes,
+            remarks
+        );
     }
 
     private static ScaledRecipe Bulbs(Recipe recipe, Planter planter, Site site, Func<string, Plant> plant, List<string> remarks)
     {
-        Planter original = planter with { Form = recipe.Form, Wall = recipe.Form.IsBed ? WallMaterial.None : planter.Wall == WallMaterial.None ? WallMaterial.Plastic : planter.Wall };
+        Planter original = planter with
+        {
+            Form = recipe.Form,
+            Wall =
+                recipe.Form.IsBed ? WallMaterial.None
+                : planter.Wall == WallMaterial.None ? WallMaterial.Plastic
+                : planter.Wall,
+        };
         IReadOnlyList<PlannedBulb> planned = [.. recipe.Items.Select(i => new PlannedBulb(plant(i.PlantId), i.Count, i.DepthCm) { Clump = i.Clump })];
         BulbStack before = BulbStack.LayOut(original, site, planned);
         double floor = BulbStack.DeepestBaseCm(planter, site);
@@ -88,7 +122,9 @@ public sealed record ScaledRecipe(Recipe Recipe, Planter Planter, IReadOnlyList<
         while (kept.Count > 0 && BulbStack.Depths(planter, site, kept) is var depths && depths[^1].DepthCm > floor)
         {
             Plant deepest = depths[^1].Plant;
-            remarks.Add($"{deepest.CommonName} is left out: its base would lie {depths[^1].DepthCm:0.#} cm deep, and this planter leaves {floor:0.#} cm.");
+            remarks.Add(
+                $"{deepest.CommonName} is left out: its base would lie {depths[^1].DepthCm:0.#} cm deep, and this planter leaves {floor:0.#} cm."
+            );
             kept.RemoveAll(b => b.Plant.Id == deepest.Id);
         }
         BulbStack now = BulbStack.LayOut(planter, site, kept);
@@ -100,7 +136,9 @@ public sealed record ScaledRecipe(Recipe Recipe, Planter Planter, IReadOnlyList<
             StackLayer? layer = now.Layers.FirstOrDefault(l => l.Plant.Id == item.PlantId);
             if (layer is null || layer.Fits == 0)
             {
-                changes.Add(new RecipeChange(was.Plant, item.Count, 0, layer is null ? "It lies too deep for this planter." : "Not one fits at its depth."));
+                changes.Add(
+                    new RecipeChange(was.Plant, item.Count, 0, layer is null ? "It lies too deep for this planter." : "Not one fits at its depth.")
+                );
                 continue;
             }
             int n = Math.Clamp((int)Math.Round(item.Count * (double)layer.Fits / Math.Max(1, was.Fits)), 1, layer.Fits);

@@ -44,7 +44,8 @@ public sealed record HeatStress(Planter Planter, double HottestRootC, int RootDa
         int rootDays = planter.Form.IsBed ? 0 : (int)over.Median();
         Plant[] scorched =
         [
-            .. plan.DisplaysOf(planter.Id).Where(d => d.Layer != DisplayLayer.Bulbs && d.Install <= first && first < d.Lift)
+            .. plan.DisplaysOf(planter.Id)
+                .Where(d => d.Layer != DisplayLayer.Bulbs && d.Install <= first && first < d.Lift)
                 .SelectMany(d => d.Items.Select(i => plan.Plant(i.PlantId)))
                 .Where(p => p.LightHigh < planter.Exposure || rootDays >= HarmfulDays)
                 .DistinctBy(p => p.Id),

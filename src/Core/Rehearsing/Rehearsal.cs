@@ -47,7 +47,15 @@ public sealed record RehearsalLoss(Planter Planter, Display Display, Plant Plant
 /// <param name="SavedByCover">Plants that covers would save.</param>
 /// <param name="Reserve">Plants to hold in reserve to make the losses good, by kind.</param>
 public sealed record RehearsalResult(
-    RehearsalKind Kind, string Said, SiteYear Planned, SiteYear Under, IReadOnlyList<RehearsalLoss> Losses, int Covered, IReadOnlyList<RehearsalLoss> SavedByCover, IReadOnlyList<(Plant Plant, int Count)> Reserve)
+    RehearsalKind Kind,
+    string Said,
+    SiteYear Planned,
+    SiteYear Under,
+    IReadOnlyList<RehearsalLoss> Losses,
+    int Covered,
+    IReadOnlyList<RehearsalLoss> SavedByCover,
+    IReadOnlyList<(Plant Plant, int Count)> Reserve
+)
 {
     /// <summary>What the year of the mishap is set beside, in words: the odds of all years, or one typical year.</summary>
     public string Beside { get; init; } = "as planned";
@@ -62,18 +70,20 @@ public sealed record RehearsalResult(
     public YearComparison Comparison => YearComparison.Of(Planned, Under);
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(string money) => new(
-        Said,
-        $"{DaysLost} planter-days of colour lost",
-        [
-            new(Beside, $"{Planned.Planters.Sum(p => p.DaysInColour)} planter-days in colour"),
-            new("under it", $"{Under.Planters.Sum(p => p.DaysInColour)}"),
-            new("plants lost", Losses.Count == 0 ? "none" : $"{Losses.Sum(l => l.Count)}, {money}{Losses.Sum(l => l.Cost):0.00} to buy again"),
-            new("saved by covers", $"{Covered} planter-days, {SavedByCover.Sum(l => l.Count)} plants"),
-        ],
-        "The same plan is followed through other weather, or the plan is shifted and followed through the same weather. Covers keep tops 3 °C warmer on frost nights and wrap containers",
-        "Season kernel; covers from memory of horticultural fleece (2–4 °C)",
-        []);
+    public Working Explain(string money) =>
+        new(
+            Said,
+            $"{DaysLost} planter-days of colour lost",
+            [
+                new(Beside, $"{Planned.Planters.Sum(p => p.DaysInColour)} planter-days in colour"),
+                new("under it", $"{Under.Planters.Sum(p => p.DaysInColour)}"),
+                new("plants lost", Losses.Count == 0 ? "none" : $"{Losses.Sum(l => l.Count)}, {money}{Losses.Sum(l => l.Cost):0.00} to buy again"),
+                new("saved by covers", $"{Covered} planter-days, {SavedByCover.Sum(l => l.Count)} plants"),
+            ],
+            "The same plan is followed through other weather, or the plan is shifted and followed through the same weather. Covers keep tops 3 °C warmer on frost nights and wrap containers",
+            "Season kernel; covers from memory of horticultural fleece (2–4 °C)",
+            []
+        );
 }
 
 /// <summary>Rehearses what may go wrong.</summary>
@@ -83,7 +93,14 @@ public sealed record RehearsalResult(
 /// <param name="today">Nothing before this day changes.</param>
 /// <param name="done">Told the count of steps done: the year as planned, under the mishap, and with covers.</param>
 /// <param name="cancel">Stops the work.</param>
-public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord record, LocalDate today, IProgress<int>? done = null, CancellationToken cancel = default)
+public sealed class Rehearsal(
+    Plan plan,
+    SeasonKernel kernel,
+    WeatherRecord record,
+    LocalDate today,
+    IProgress<int>? done = null,
+    CancellationToken cancel = default
+)
 {
     /// <summary>How much warmer a cover keeps tops on a frost night, °C (from memory: fleece, 2–4).</summary>
     public const double CoverC = 3;
@@ -112,14 +129,33 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
     {
         if (kernel.Seasons.Count == 0)
             throw new InvalidInputException("weather", "there is none yet: bring in a station's record, and rehearsals can be made");
-        NotableRuns runs = NotableRuns.Of(kernel.Seasons, _start, [.. plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass())], record.Station.IsSouthern)!;
+        NotableRuns runs = NotableRuns.Of(
+            kernel.Seasons,
+            _start,
+            [.. plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass())],
+            record.Station.IsSouthern
+        )!;
         return kind switch
         {
-            RehearsalKind.HardestWinter => OneYear(kind, runs.HardestWinter, runs.Typical, $"The winter of {Name(runs.HardestWinter)} again: roots in the middling container at {runs.HardestRootC:0.0} °C, air at {runs.HardestAirC:0.0} °C"),
-            RehearsalKind.LateSpring => OneYear(kind, runs.LatestSpring, runs.Typical, $"The spring of {Name(runs.LatestSpring)} again, the latest on record"),
+            RehearsalKind.HardestWinter => OneYear(
+                kind,
+                runs.HardestWinter,
+                runs.Typical,
+                $"The winter of {Name(runs.HardestWinter)} again: roots in the middling container at {runs.HardestRootC:0.0} °C, air at {runs.HardestAirC:0.0} °C"
+            ),
+            RehearsalKind.LateSpring => OneYear(
+                kind,
+                runs.LatestSpring,
+                runs.Typical,
+                $"The spring of {Name(runs.LatestSpring)} again, the latest on record"
+            ),
             RehearsalKind.Heatwave => Heatwave(),
-            RehearsalKind.StockLate => Shifted(kind, $"Everything still to go in comes {LateDays} days late; what stands stays until then", (_, _) => LateDays),
-            _ => Shifted(kind, "Half the crew: each turn still ahead takes twice its days", (turn, display) => Period.DaysBetween(turn.FirstDay, display.Install)),
+            RehearsalKind.StockLate => Shifted(kind, $"Everything still to go in comes {LateDays} days late; what stands stays until then", (_, _) =>
+                LateDays
+            ),
+            _ => Shifted(kind, "Half the crew: each turn still ahead takes twice its days", (turn, display) =>
+                Period.DaysBetween(turn.FirstDay, display.Install)
+            ),
         };
     }
 
@@ -135,12 +171,32 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
     {
         // The fortnight lies where days are hottest over all years.
         int zero = kernel.Seasons[0].Run.IndexOf(_start);
-        int hottest = Enumerable.Range(0, kernel.Days - HotDays).MaxBy(d => kernel.Seasons.Sum(s => Enumerable.Range(zero + d, HotDays).Sum(i => s.Run.MaxC[i])));
+        int hottest = Enumerable
+            .Range(0, kernel.Days - HotDays)
+            .MaxBy(d => kernel.Seasons.Sum(s => Enumerable.Range(zero + d, HotDays).Sum(i => s.Run.MaxC[i])));
         LocalDate first = _start.PlusDays(hottest);
         WeatherRecord heated = record.WithHeat(first, HotDays, HotNightC, HotC);
         var hot = new SeasonKernel(heated, _start);
-        RehearsalResult result = Result(RehearsalKind.Heatwave, $"A fortnight at {HotC:0} °C from {first.ToString("d MMM", null)} in every year", kernel.Of(plan, cancel: cancel), hot, plan, hot);
-        return result with { Heat = [.. plan.Planters.Where(p => !p.IsRetired).Select(p => HeatStress.Of(plan, p, heated, first, HotDays)).OfType<HeatStress>().OrderByDescending(h => h.RootDays).ThenByDescending(h => h.HottestRootC)] };
+        RehearsalResult result = Result(
+            RehearsalKind.Heatwave,
+            $"A fortnight at {HotC:0} °C from {first.ToString("d MMM", null)} in every year",
+            kernel.Of(plan, cancel: cancel),
+            hot,
+            plan,
+            hot
+        );
+        return result with
+        {
+            Heat =
+            [
+                .. plan
+                    .Planters.Where(p => !p.IsRetired)
+                    .Select(p => HeatStress.Of(plan, p, heated, first, HotDays))
+                    .OfType<HeatStress>()
+                    .OrderByDescending(h => h.RootDays)
+                    .ThenByDescending(h => h.HottestRootC),
+            ],
+        };
     }
 
     private RehearsalResult Shifted(RehearsalKind kind, string said, Func<Turn, Display, int> late)
@@ -159,7 +215,11 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
             int days = Math.Min(late(turn, display), Period.DaysBetween(display.Install, display.Lift) - 1);
             if (days <= 0)
                 continue;
-            moved[display.Id] = (moved.GetValueOrDefault(display.Id) ?? display) with { Install = display.Install.PlusDays(days), Cuts = [.. display.Cuts.Where(c => c.Day > display.Install.PlusDays(days))] };
+            moved[display.Id] = (moved.GetValueOrDefault(display.Id) ?? display) with
+            {
+                Install = display.Install.PlusDays(days),
+                Cuts = [.. display.Cuts.Where(c => c.Day > display.Install.PlusDays(days))],
+            };
             if (plan.DisplaysOf(display.PlanterId).LastOrDefault(d => d.Layer == display.Layer && d.Lift == display.Install) is { } before)
                 moved[before.Id] = (moved.GetValueOrDefault(before.Id) ?? before) with { Lift = before.Lift.PlusDays(days) };
         }
@@ -184,7 +244,13 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
             losses,
             withCover.Planters.Sum(p => p.DaysInColour) - year.Planters.Sum(p => p.DaysInColour),
             [.. losses.Where(l => !still.Any(s => s.Display.Id == l.Display.Id && s.Plant.Id == l.Plant.Id && s.On <= l.On))],
-            [.. losses.GroupBy(l => l.Plant.Id, StringComparer.Ordinal).Select(g => (g.First().Plant, g.Sum(l => l.Count))).OrderByDescending(r => r.Item2)]);
+            [
+                .. losses
+                    .GroupBy(l => l.Plant.Id, StringComparer.Ordinal)
+                    .Select(g => (g.First().Plant, g.Sum(l => l.Count)))
+                    .OrderByDescending(r => r.Item2),
+            ]
+        );
     }
 
     // What most of the weather years laid over the plan take, before it would come out anyway.
@@ -201,15 +267,45 @@ public sealed class Rehearsal(Plan plan, SeasonKernel kernel, WeatherRecord reco
                     continue;
                 PlantYear middle = lost[lost.Length / 2];
                 decimal cost = PackPurchase.Cheapest(Math.Min(item.Count, PackPurchase.MostPlants), item.Plant.Packs).Cost;
-                losses.Add(new RehearsalLoss(planter, item.Display, item.Plant, item.Count, middle.Loss, _start.PlusDays(middle.LostOn), middle.Loss == LossKind.Tops ? 0 : cost));
+                losses.Add(
+                    new RehearsalLoss(
+                        planter,
+                        item.Display,
+                        item.Plant,
+                        item.Count,
+                        middle.Loss,
+                        _start.PlusDays(middle.LostOn),
+                        middle.Loss == LossKind.Tops ? 0 : cost
+                    )
+                );
             }
         }
         return [.. losses.OrderByDescending(l => l.Cost)];
     }
 
     // Covers on frost nights keep tops warmer; containers are wrapped.
-    private static Plan Covered(Plan under) => new(
-        under.Site, under.Areas,
-        [.. under.Planters.Select(p => p with { Survey = p.Survey with { FrostPocketC = Math.Max(-3, p.Survey.FrostPocketC - CoverC), Shelter = p.Form.IsBed ? p.Survey.Shelter : WinterShelter.Wrapped } })],
-        under.Palette, under.Displays, under.Turns, under.Map, under.Lots, under.Recipes, under.Events);
+    private static Plan Covered(Plan under) =>
+        new(
+            under.Site,
+            under.Areas,
+            [
+                .. under.Planters.Select(p =>
+                    p with
+                    {
+                        Survey = p.Survey with
+                        {
+                            FrostPocketC = Math.Max(-3, p.Survey.FrostPocketC - CoverC),
+                            Shelter = p.Form.IsBed ? p.Survey.Shelter : WinterShelter.Wrapped,
+                        },
+                    }
+                ),
+            ],
+            under.Palette,
+            under.Displays,
+            under.Turns,
+            under.Map,
+            under.Lots,
+            under.Recipes,
+            under.Events
+        );
 }

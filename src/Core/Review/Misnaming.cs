@@ -29,7 +29,10 @@ public sealed record Misnaming(string PlanterId, string Believed, string Really,
             faults.Add("really", "choose what it really is; a kind that is missing is added under Palette first");
         else if (Really == Believed)
             faults.Add("really", "is what it was sold as");
-        List<(Display Display, DisplayItem Item)> here = [.. plan.DisplaysOf(PlanterId).Where(d => d.StandsOn(Seen)).SelectMany(d => d.Items.Where(i => i.PlantId == Believed).Select(i => (d, i)))];
+        List<(Display Display, DisplayItem Item)> here =
+        [
+            .. plan.DisplaysOf(PlanterId).Where(d => d.StandsOn(Seen)).SelectMany(d => d.Items.Where(i => i.PlantId == Believed).Select(i => (d, i))),
+        ];
         if (here.Count == 0)
             faults.Add("plantId", $"none of it stands in this planter on {Seen.ToString("d MMM uuuu", null)}");
         else if (plan.FindPlant(Really) is { } other && !here.TrueForAll(h => Display.CanHold(h.Display.Layer, other)))
@@ -37,9 +40,14 @@ public sealed record Misnaming(string PlanterId, string Believed, string Really,
         faults.ThrowIfAny();
 
         LocalDate went = here.Min(h => WentIn(h.Display, h.Item));
-        bool Same(Display d, DisplayItem i) => i.PlantId == Believed && Display.CanHold(d.Layer, plan.Plant(Really))
-            && (d.PlanterId == PlanterId ? here.Exists(h => h.Display.Id == d.Id) || i.Since is { } since && since == went
-                : WholeDelivery && Math.Abs(Period.DaysBetween(WentIn(d, i), went)) <= DeliveryDays);
+        bool Same(Display d, DisplayItem i) =>
+            i.PlantId == Believed
+            && Display.CanHold(d.Layer, plan.Plant(Really))
+            && (
+                d.PlanterId == PlanterId
+                    ? here.Exists(h => h.Display.Id == d.Id) || i.Since is { } since && since == went
+                    : WholeDelivery && Math.Abs(Period.DaysBetween(WentIn(d, i), went)) <= DeliveryDays
+            );
         List<Display> before = [.. plan.Displays.Where(d => d.Items.Any(i => Same(d, i)))];
         List<Display> after = [.. before.Select(d => Renamed(plan, d, i => Same(d, i)))];
         HashSet<string> planters = [.. before.Select(d => d.PlanterId)];
@@ -52,7 +60,8 @@ public sealed record Misnaming(string PlanterId, string Believed, string Really,
     private Display Renamed(Plan plan, Display display, Func<DisplayItem, bool> same)
     {
         // Bulbs stay as deep as they were planted, whatever they are.
-        List<BulbDepth> depths = display.Layer == DisplayLayer.Bulbs ? [.. BulbStack.Depths(plan.FindPlanter(display.PlanterId)!, plan.Site, plan.BulbsOf(display))] : [];
+        List<BulbDepth> depths =
+            display.Layer == DisplayLayer.Bulbs ? [.. BulbStack.Depths(plan.FindPlanter(display.PlanterId)!, plan.Site, plan.BulbsOf(display))] : [];
         var items = new List<DisplayItem>();
         foreach (DisplayItem item in display.Items)
         {
@@ -63,7 +72,8 @@ public sealed record Misnaming(string PlanterId, string Believed, string Really,
             }
             double? lies = item.DepthCm ?? depths.Find(d => d.Plant.Id == item.PlantId && d.Count == item.Count)?.DepthCm;
             DisplayItem now = item with { PlantId = Really, Form = null, DepthCm = display.Layer == DisplayLayer.Bulbs ? lies : null };
-            int known = display.Layer == DisplayLayer.Bulbs ? -1 : items.FindIndex(i => i.PlantId == Really && i.Since == now.Since && i.Form == now.Form);
+            int known =
+                display.Layer == DisplayLayer.Bulbs ? -1 : items.FindIndex(i => i.PlantId == Really && i.Since == now.Since && i.Form == now.Form);
             if (known < 0)
                 items.Add(now);
             else
@@ -74,7 +84,20 @@ public sealed record Misnaming(string PlanterId, string Believed, string Really,
         {
             Items = items,
             Cuts = [.. display.Cuts.Select(c => c.PlantId == Believed && !left ? c with { PlantId = Really } : c)],
-            Pairs = [.. display.Pairs.Select(p => left ? p : new BloomPair(p.FirstPlantId == Believed ? Really : p.FirstPlantId, p.SecondPlantId == Believed ? Really : p.SecondPlantId, p.Wish)).Where(p => p.FirstPlantId != p.SecondPlantId)],
+            Pairs =
+            [
+                .. display
+                    .Pairs.Select(p =>
+                        left
+                            ? p
+                            : new BloomPair(
+                                p.FirstPlantId == Believed ? Really : p.FirstPlantId,
+                                p.SecondPlantId == Believed ? Really : p.SecondPlantId,
+                                p.Wish
+                            )
+                    )
+                    .Where(p => p.FirstPlantId != p.SecondPlantId),
+            ],
         };
     }
 }

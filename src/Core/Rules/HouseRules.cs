@@ -250,12 +250,13 @@ public sealed record HouseRules
     public WorkWeekSchool WorkWeek { get; init; }
 
     /// <summary>True when the crew works on a day of the week.</summary>
-    public bool WorksOn(LocalDate day) => WorkWeek switch
-    {
-        WorkWeekSchool.MondayToFriday => day.DayOfWeek is not (IsoDayOfWeek.Saturday or IsoDayOfWeek.Sunday),
-        WorkWeekSchool.MondayToSaturday => day.DayOfWeek != IsoDayOfWeek.Sunday,
-        _ => true,
-    };
+    public bool WorksOn(LocalDate day) =>
+        WorkWeek switch
+        {
+            WorkWeekSchool.MondayToFriday => day.DayOfWeek is not (IsoDayOfWeek.Saturday or IsoDayOfWeek.Sunday),
+            WorkWeekSchool.MondayToSaturday => day.DayOfWeek != IsoDayOfWeek.Sunday,
+            _ => true,
+        };
 
     /// <summary>The first working day on or after a day.</summary>
     public LocalDate WorkingDayFrom(LocalDate day)
@@ -286,7 +287,9 @@ public sealed record HouseRules
 
     /// <inheritdoc />
     public bool Equals(HouseRules? other) =>
-        other is not null && Schools.All(p => Equals(p.GetValue(this), p.GetValue(other))) && InstitutionColours.SequenceEqual(other.InstitutionColours, StringComparer.Ordinal);
+        other is not null
+        && Schools.All(p => Equals(p.GetValue(this), p.GetValue(other)))
+        && InstitutionColours.SequenceEqual(other.InstitutionColours, StringComparer.Ordinal);
 
     /// <inheritdoc />
     public override int GetHashCode() => HashCode.Combine(BulbDepth, Medium, Drainage, Density, Colour, Tulips, Turn, InstitutionColours.Count);
@@ -349,24 +352,25 @@ public sealed record PlanterRules
     public WorkWeekSchool? WorkWeek { get; init; }
 
     /// <summary>The site's rules with what this planter does otherwise.</summary>
-    public HouseRules Over(HouseRules site) => site with
-    {
-        BulbDepth = BulbDepth ?? site.BulbDepth,
-        Medium = Medium ?? site.Medium,
-        BulbFeed = BulbFeed ?? site.BulbFeed,
-        BulbAttitude = BulbAttitude ?? site.BulbAttitude,
-        Drainage = Drainage ?? site.Drainage,
-        Stage = Stage ?? site.Stage,
-        Density = Density ?? site.Density,
-        Pattern = Pattern ?? site.Pattern,
-        Colour = Colour ?? site.Colour,
-        Tulips = Tulips ?? site.Tulips,
-        Turn = Turn ?? site.Turn,
-        Pots = Pots ?? site.Pots,
-        Fabric = Fabric ?? site.Fabric,
-        Chrysanthemums = Chrysanthemums ?? site.Chrysanthemums,
-        HardenOff = HardenOff ?? site.HardenOff,
-        Pests = Pests ?? site.Pests,
-        WorkWeek = WorkWeek ?? site.WorkWeek,
-    };
+    public HouseRules Over(HouseRules site) =>
+        site with
+        {
+            BulbDepth = BulbDepth ?? site.BulbDepth,
+            Medium = Medium ?? site.Medium,
+            BulbFeed = BulbFeed ?? site.BulbFeed,
+            BulbAttitude = BulbAttitude ?? site.BulbAttitude,
+            Drainage = Drainage ?? site.Drainage,
+            Stage = Stage ?? site.Stage,
+            Density = Density ?? site.Density,
+            Pattern = Pattern ?? site.Pattern,
+            Colour = Colour ?? site.Colour,
+            Tulips = Tulips ?? site.Tulips,
+            Turn = Turn ?? site.Turn,
+            Pots = Pots ?? site.Pots,
+            Fabric = Fabric ?? site.Fabric,
+            Chrysanthemums = Chrysanthemums ?? site.Chrysanthemums,
+            HardenOff = HardenOff ?? site.HardenOff,
+            Pests = Pests ?? site.Pests,
+            WorkWeek = WorkWeek ?? site.WorkWeek,
+        };
 }

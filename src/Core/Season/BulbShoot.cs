@@ -10,16 +10,18 @@ namespace UnrulyMeadow.Core.Season;
 public sealed record LeavesOver(BloomForecast Early, BloomForecast Late, double LeafCm)
 {
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain() => new(
-        $"Leaves of {Late.Plant.CommonName} over {Early.Plant.CommonName}",
-        $"{LeafCm:0} cm over {Early.Plant.HeightCm:0} cm",
-        [
-            new("day", Early.Half!.Value.ToString("d MMM", null) + ", half open"),
-            new(Late.Plant.CommonName, $"{Late.Plant.HeightCm:0} cm in flower from {Late.First!.Value.ToString("d MMM", null)}"),
-        ],
-        $"Shoots rise evenly over {BulbShoot.RisingDays} days before first colour; leaves reach {BulbShoot.LeafShare:0.00} of the height, at most {BulbShoot.HighestLeafCm:0} cm",
-        "Common practice",
-        []);
+    public Working Explain() =>
+        new(
+            $"Leaves of {Late.Plant.CommonName} over {Early.Plant.CommonName}",
+            $"{LeafCm:0} cm over {Early.Plant.HeightCm:0} cm",
+            [
+                new("day", Early.Half!.Value.ToString("d MMM", null) + ", half open"),
+                new(Late.Plant.CommonName, $"{Late.Plant.HeightCm:0} cm in flower from {Late.First!.Value.ToString("d MMM", null)}"),
+            ],
+            $"Shoots rise evenly over {BulbShoot.RisingDays} days before first colour; leaves reach {BulbShoot.LeafShare:0.00} of the height, at most {BulbShoot.HighestLeafCm:0} cm",
+            "Common practice",
+            []
+        );
 }
 
 /// <summary>How far a bulb's shoot and leaves have come on a day.</summary>

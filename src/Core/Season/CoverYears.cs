@@ -59,7 +59,14 @@ internal sealed class CoverYears
     /// <summary>
     /// The cover of one weather year: the weighted cover by day, and the cover of every colour window added to its row.
     /// </summary>
-    public void Year(double surfaceCm2, IReadOnlyList<(PlantedItem Item, PlantYears Years)> items, int year, float[] leaf, Span<float> weighted, float[] covers)
+    public void Year(
+        double surfaceCm2,
+        IReadOnlyList<(PlantedItem Item, PlantYears Years)> items,
+        int year,
+        float[] leaf,
+        Span<float> weighted,
+        float[] covers
+    )
     {
         int row = DayMath.RowOfYear;
         if (_canopy.Length < items.Count * row)
@@ -73,7 +80,12 @@ internal sealed class CoverYears
         for (int s = 0; s < items.Count; s++)
         {
             (PlantedItem item, PlantYears plant) = items[s];
-            DayMath.Canopy(plant.AreaRow(year), (float)(item.Count * item.Seen / surfaceCm2), _canopy.AsSpan(s * row), (item.IsAbove ? _bulbs : _bedding).AsSpan(plant.From));
+            DayMath.Canopy(
+                plant.AreaRow(year),
+                (float)(item.Count * item.Seen / surfaceCm2),
+                _canopy.AsSpan(s * row),
+                (item.IsAbove ? _bulbs : _bedding).AsSpan(plant.From)
+            );
         }
         DayMath.Crowd(_bulbs, _bulbCrowd);
         Show(items, year, bulbs: true, _bulbCrowd, 1, _hidden, covers, leaf);
@@ -83,7 +95,16 @@ internal sealed class CoverYears
         DayMath.Weigh(_green, _colour, (float)PlanterSeason.GreenWeight, (float)PlanterSeason.MostGreen, _greenSum, weighted);
     }
 
-    private void Show(IReadOnlyList<(PlantedItem Item, PlantYears Years)> items, int year, bool bulbs, float[] crowd, float sign, float[] other, float[] covers, float[] leaf)
+    private void Show(
+        IReadOnlyList<(PlantedItem Item, PlantYears Years)> items,
+        int year,
+        bool bulbs,
+        float[] crowd,
+        float sign,
+        float[] other,
+        float[] covers,
+        float[] leaf
+    )
     {
         int row = DayMath.RowOfYear;
         int b = 0;
@@ -96,26 +117,40 @@ internal sealed class CoverYears
                 ReadOnlySpan<float> canopy = _canopy.AsSpan(s * row, plant.Stride);
                 ReadOnlySpan<float> share = crowd.AsSpan(plant.From, plant.Stride);
                 if (!bulbs)
-                    DayMath.AddProduct(canopy, share, Fraction(plant, leaf).AsSpan(plant.From, plant.Stride), _green.AsSpan(plant.From, plant.Stride));
+                    DayMath.AddProduct(
+                        canopy,
+                        share,
+                        Fraction(plant, leaf).AsSpan(plant.From, plant.Stride),
+                        _green.AsSpan(plant.From, plant.Stride)
+                    );
                 for (int w = 0; w < windows; w++)
                 {
                     var window = plant.Plant.Windows[w];
                     DayMath.Show(
-                        plant.ShareRow(w, year), canopy, share, (float)window.Share, (float)window.Weight, sign,
-                        covers.AsSpan(((b + w) * row) + plant.From, plant.Stride), _colour.AsSpan(plant.From, plant.Stride), other.AsSpan(plant.From, plant.Stride));
+                        plant.ShareRow(w, year),
+                        canopy,
+                        share,
+                        (float)window.Share,
+                        (float)window.Weight,
+                        sign,
+                        covers.AsSpan(((b + w) * row) + plant.From, plant.Stride),
+                        _colour.AsSpan(plant.From, plant.Stride),
+                        other.AsSpan(plant.From, plant.Stride)
+                    );
                 }
             }
             b += windows;
         }
     }
 
-    private static float[] Fraction(PlantYears plant, float[] leaf) => plant.Plant.Green switch
-    {
-        Palette.GreenLeaf.Evergreen => Whole,
-        Palette.GreenLeaf.InSeason when plant.Plant.DiesWithFrost => Whole,
-        Palette.GreenLeaf.InSeason => leaf,
-        _ => Nothing,
-    };
+    private static float[] Fraction(PlantYears plant, float[] leaf) =>
+        plant.Plant.Green switch
+        {
+            Palette.GreenLeaf.Evergreen => Whole,
+            Palette.GreenLeaf.InSeason when plant.Plant.DiesWithFrost => Whole,
+            Palette.GreenLeaf.InSeason => leaf,
+            _ => Nothing,
+        };
 
     private static float[] Filled(float value)
     {

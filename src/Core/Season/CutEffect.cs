@@ -32,7 +32,9 @@ internal static class CutEffect
             int end = Math.Min(Math.Min(share.Length, growing.LiftIndex), again + (int)lasts);
             for (int i = again; i < end; i++)
             {
-                bool stalled = growing.Plant.Windows.Any(w => w.Rule is FromInstall { HeatCeilingC: { } ceiling } && growing.Season.WeekMeanC[i] > ceiling);
+                bool stalled = growing.Plant.Windows.Any(w =>
+                    w.Rule is FromInstall { HeatCeilingC: { } ceiling } && growing.Season.WeekMeanC[i] > ceiling
+                );
                 double open = Math.Clamp((i - again + 1) / (2 * ColourRule.PlantToPlantDays), 0, 1);
                 share[i] = Math.Max(share[i], stalled ? 0 : open);
             }

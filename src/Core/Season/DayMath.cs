@@ -84,7 +84,16 @@ internal static class DayMath
 
     /// <summary>cover = canopy × crowd × factor × share; mean += cover; colour += cover × weight; other += cover × sign.</summary>
     public static void Show(
-        ReadOnlySpan<float> share, ReadOnlySpan<float> canopy, ReadOnlySpan<float> crowd, float factor, float weight, float sign, Span<float> mean, Span<float> colour, Span<float> other)
+        ReadOnlySpan<float> share,
+        ReadOnlySpan<float> canopy,
+        ReadOnlySpan<float> crowd,
+        float factor,
+        float weight,
+        float sign,
+        Span<float> mean,
+        Span<float> colour,
+        Span<float> other
+    )
     {
         ref float h = ref MemoryMarshal.GetReference(share);
         ref float c = ref MemoryMarshal.GetReference(canopy);
@@ -115,7 +124,10 @@ internal static class DayMath
         for (int i = 0; i < canopy.Length; i += Lanes)
         {
             nuint n = (nuint)i;
-            (Vector.LoadUnsafe(ref s, n) + (Vector.LoadUnsafe(ref c, n) * Vector.LoadUnsafe(ref w, n) * Vector.LoadUnsafe(ref f, n))).StoreUnsafe(ref s, n);
+            (Vector.LoadUnsafe(ref s, n) + (Vector.LoadUnsafe(ref c, n) * Vector.LoadUnsafe(ref w, n) * Vector.LoadUnsafe(ref f, n))).StoreUnsafe(
+                ref s,
+                n
+            );
         }
     }
 

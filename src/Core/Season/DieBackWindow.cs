@@ -25,11 +25,17 @@ public sealed record DieBackWindow(LocalDate First, LocalDate Last, double LeafC
     /// <summary>The arithmetic behind it.</summary>
     /// <param name="plant">The bulb.</param>
     /// <param name="cover">Share of the surface under what stands with it then.</param>
-    public Working Explain(Plant plant, double cover) => new(
-        $"{plant.CommonName}: leaves die down",
-        $"{First.ToString("d MMM", null)} to {Last.ToString("d MMM", null)}",
-        [new("last colour", First.PlusDays(-GreenDays).ToString("d MMM uuuu", null)), new("leaves", $"{LeafCm:0} cm high"), new("covered by others then", $"{cover:P0}")],
-        $"Leaves yellow from {GreenDays} days after the last colour and are brown after {Days}; others hide them from {Hides:P0} of the surface on",
-        "Common practice",
-        []);
+    public Working Explain(Plant plant, double cover) =>
+        new(
+            $"{plant.CommonName}: leaves die down",
+            $"{First.ToString("d MMM", null)} to {Last.ToString("d MMM", null)}",
+            [
+                new("last colour", First.PlusDays(-GreenDays).ToString("d MMM uuuu", null)),
+                new("leaves", $"{LeafCm:0} cm high"),
+                new("covered by others then", $"{cover:P0}"),
+            ],
+            $"Leaves yellow from {GreenDays} days after the last colour and are brown after {Days}; others hide them from {Hides:P0} of the surface on",
+            "Common practice",
+            []
+        );
 }

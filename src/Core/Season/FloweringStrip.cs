@@ -106,7 +106,14 @@ public sealed class FloweringStrip
     /// <param name="install">The day it goes in; before the run for what is established.</param>
     /// <param name="place">Where its bulb lies; any place for what is no bulb.</param>
     /// <param name="frostPocketC">How much colder than the station its leaves are, °C.</param>
-    public static FloweringStrip From(Plant plant, IReadOnlyList<GrowingSeason> seasons, LocalDate start, LocalDate install, BulbPlace place, double frostPocketC)
+    public static FloweringStrip From(
+        Plant plant,
+        IReadOnlyList<GrowingSeason> seasons,
+        LocalDate start,
+        LocalDate install,
+        BulbPlace place,
+        double frostPocketC
+    )
     {
         int days = Period.DaysBetween(start, start.PlusMonths(12));
         var strip = new FloweringStrip(plant, start, install, days, seasons.Count);
@@ -143,17 +150,21 @@ public sealed class FloweringStrip
     }
 
     /// <summary>The arithmetic behind the strip.</summary>
-    public Working Explain() => new(
-        $"{Plant.CommonName}: days in colour",
-        Usual is null ? "0" : $"{DaysInColour}, {string.Join(" and ", Spells.Select(s => $"{s.First.ToString("d MMM", null)} to {s.Last.ToString("d MMM", null)}"))}",
-        [
-            new("goes in", Install < Start.PlusYears(-1) ? "established" : Install.ToString("d MMM uuuu", null)),
-            new("weather years", $"{Years}"),
-            new("the rule's own spread", string.Join(", ", Plant.Windows.Select(w => $"± {w.SpreadDays:0.#} days").Distinct())),
-        ],
-        "Share of weather years in which a colour shows at a third of its best or more; softened by a normal curve of the rule's own spread",
-        Plant.Source,
-        [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
+    public Working Explain() =>
+        new(
+            $"{Plant.CommonName}: days in colour",
+            Usual is null
+                ? "0"
+                : $"{DaysInColour}, {string.Join(" and ", Spells.Select(s => $"{s.First.ToString("d MMM", null)} to {s.Last.ToString("d MMM", null)}"))}",
+            [
+                new("goes in", Install < Start.PlusYears(-1) ? "established" : Install.ToString("d MMM uuuu", null)),
+                new("weather years", $"{Years}"),
+                new("the rule's own spread", string.Join(", ", Plant.Windows.Select(w => $"± {w.SpreadDays:0.#} days").Distinct())),
+            ],
+            "Share of weather years in which a colour shows at a third of its best or more; softened by a normal curve of the rule's own spread",
+            Plant.Source,
+            [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
+        );
 
     // What weather years do not show: nobody has watched the plant at this site yet.
     private static void Soften(float[] odds, double sigma)

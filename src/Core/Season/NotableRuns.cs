@@ -14,7 +14,15 @@ namespace UnrulyMeadow.Core.Season;
 /// <param name="LatestSpring">The year with the least heat above 5 °C in the three months before midspring.</param>
 /// <param name="LatestSpringCd">That heat, °C·d.</param>
 public sealed record NotableRuns(
-    int Typical, int HardestWinter, double HardestRootC, double HardestAirC, int HottestSummer, double HottestMeanC, int LatestSpring, double LatestSpringCd)
+    int Typical,
+    int HardestWinter,
+    double HardestRootC,
+    double HardestAirC,
+    int HottestSummer,
+    double HottestMeanC,
+    int LatestSpring,
+    double LatestSpringCd
+)
 {
     /// <summary>Looks through the weather years of a plan year; null without weather.</summary>
     /// <param name="seasons">The weather years.</param>
@@ -29,9 +37,11 @@ public sealed record NotableRuns(
         int days = Period.DaysBetween(start, start.PlusMonths(12));
         ThermalClass[] ranked =
         [
-            .. classes.Distinct()
+            .. classes
+                .Distinct()
                 .Select(c => (Class: c, Lowest: seasons.Min(s => Lowest(s.RootsC(c), zero, days))))
-                .OrderBy(c => c.Lowest).Select(c => c.Class),
+                .OrderBy(c => c.Lowest)
+                .Select(c => c.Class),
         ];
         ThermalClass median = ranked.Length > 0 ? ranked[ranked.Length / 2] : ThermalClass.Pot(40, 36, Ground.WallMaterial.Terracotta);
         GrowingSeason hardest = seasons.MinBy(s => Lowest(s.RootsC(median), zero, days))!;
@@ -45,7 +55,8 @@ public sealed record NotableRuns(
             hottest.Run.Year,
             Hottest(hottest, zero, days),
             latest.Run.Year,
-            SpringHeat(latest, start, southern));
+            SpringHeat(latest, start, southern)
+        );
     }
 
     private static float Lowest(float[] values, int zero, int days)
@@ -84,12 +95,15 @@ public sealed record NotableRuns(
     {
         int months = days / 30;
         double[][] means = [.. seasons.Select(s => Enumerable.Range(0, months).Select(m => Mean(s, zero + (m * 30))).ToArray())];
-        double Off(double[] year) => Enumerable.Range(0, months).Sum(m =>
-        {
-            double mean = means.Average(y => y[m]);
-            double deviation = Math.Sqrt(means.Average(y => (y[m] - mean) * (y[m] - mean)));
-            return deviation < 1e-9 ? 0 : (year[m] - mean) * (year[m] - mean) / (deviation * deviation);
-        });
+        double Off(double[] year) =>
+            Enumerable
+                .Range(0, months)
+                .Sum(m =>
+                {
+                    double mean = means.Average(y => y[m]);
+                    double deviation = Math.Sqrt(means.Average(y => (y[m] - mean) * (y[m] - mean)));
+                    return deviation < 1e-9 ? 0 : (year[m] - mean) * (year[m] - mean) / (deviation * deviation);
+                });
         return seasons[Enumerable.Range(0, seasons.Count).MinBy(i => Off(means[i]))].Run.Year;
     }
 

@@ -38,19 +38,39 @@ public sealed record PairOdds(BloomPair Pair, BloomForecast First, BloomForecast
     }
 
     /// <summary>The arithmetic behind the odds.</summary>
-    public Working Explain() => new(
-        Pair.Wish == PairWish.Together ? $"{First.Plant.CommonName} with {Second.Plant.CommonName}" : $"{Second.Plant.CommonName} after {First.Plant.CommonName}",
-        $"{Share:P0} of years",
-        [
-            new("median days together", $"{MedianDays:0}"),
-            new(First.Plant.CommonName, string.Join(", ", First.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"))),
-            new(Second.Plant.CommonName, string.Join(", ", Second.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"))),
-        ],
-        Pair.Wish == PairWish.Together
-            ? $"Together: at least {TogetherDays} days on which both show"
-            : $"Following: at most {GapDays} days between the earlier's last colour and the later's first, and at most {SharedDays} days together",
-        "Flowering by thermal time over the station's record; the bounds are common practice",
-        []);
+    public Working Explain() =>
+        new(
+            Pair.Wish == PairWish.Together
+                ? $"{First.Plant.CommonName} with {Second.Plant.CommonName}"
+                : $"{Second.Plant.CommonName} after {First.Plant.CommonName}",
+            $"{Share:P0} of years",
+            [
+                new("median days together", $"{MedianDays:0}"),
+                new(
+                    First.Plant.CommonName,
+                    string.Join(
+                        ", ",
+                        First.Years.Select(y =>
+                            $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"
+                        )
+                    )
+                ),
+                new(
+                    Second.Plant.CommonName,
+                    string.Join(
+                        ", ",
+                        Second.Years.Select(y =>
+                            $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"
+                        )
+                    )
+                ),
+            ],
+            Pair.Wish == PairWish.Together
+                ? $"Together: at least {TogetherDays} days on which both show"
+                : $"Following: at most {GapDays} days between the earlier's last colour and the later's first, and at most {SharedDays} days together",
+            "Flowering by thermal time over the station's record; the bounds are common practice",
+            []
+        );
 
     // Days on which both show; in a following pair counted from the second's first colour, so that a late second is a gap.
     private static double Shared(PairWish wish, BloomYear f, BloomYear s)

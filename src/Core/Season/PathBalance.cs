@@ -22,15 +22,17 @@ public sealed record PathBalance(MapFeature Path, PathSide Left, PathSide Right)
     public const double ReachM = 6;
 
     /// <summary>Share of the stronger side that the weaker one reaches, 0 to 1; 1 when neither shows anything.</summary>
-    public double Balance => Math.Max(Left.ColourM2, Right.ColourM2) < 0.005 ? 1 : Math.Min(Left.ColourM2, Right.ColourM2) / Math.Max(Left.ColourM2, Right.ColourM2);
+    public double Balance =>
+        Math.Max(Left.ColourM2, Right.ColourM2) < 0.005 ? 1 : Math.Min(Left.ColourM2, Right.ColourM2) / Math.Max(Left.ColourM2, Right.ColourM2);
 
     /// <summary>In a few words.</summary>
-    public string Say() => (Left.Planters.Count, Right.Planters.Count) switch
-    {
-        (0, _) or (_, 0) => "planted on one side only",
-        _ when Balance >= 0.6 => "both sides answer each other",
-        _ => Left.ColourM2 > Right.ColourM2 ? "the right side is the weaker" : "the left side is the weaker",
-    };
+    public string Say() =>
+        (Left.Planters.Count, Right.Planters.Count) switch
+        {
+            (0, _) or (_, 0) => "planted on one side only",
+            _ when Balance >= 0.6 => "both sides answer each other",
+            _ => Left.ColourM2 > Right.ColourM2 ? "the right side is the weaker" : "the left side is the weaker",
+        };
 
     /// <summary>Every path with planters beside it.</summary>
     /// <param name="map">The map.</param>
@@ -65,20 +67,26 @@ public sealed record PathBalance(MapFeature Path, PathSide Left, PathSide Right)
     }
 
     /// <summary>The arithmetic behind the balance.</summary>
-    public Working Explain() => new(
-        $"{(Path.Name.Length > 0 ? Path.Name : "Path")}: two sides",
-        $"{Balance:P0}",
-        [
-            new("left", $"{Left.ColourM2:0.00} m² of colour on {Left.SurfaceM2:0.0} m², {Left.InColour} of {Left.Planters.Count} in colour"),
-            new("right", $"{Right.ColourM2:0.00} m² of colour on {Right.SurfaceM2:0.0} m², {Right.InColour} of {Right.Planters.Count} in colour"),
-        ],
-        $"Median weighted cover × surface, summed over planters within {ReachM:0} m of the path's edge; the weaker side over the stronger",
-        "Common practice: two sides echo each other in weight, height and colour",
-        [$"Left and right as the path's points are given: {string.Join(", ", Left.Planters.Select(p => p.Name))} | {string.Join(", ", Right.Planters.Select(p => p.Name))}."]);
+    public Working Explain() =>
+        new(
+            $"{(Path.Name.Length > 0 ? Path.Name : "Path")}: two sides",
+            $"{Balance:P0}",
+            [
+                new("left", $"{Left.ColourM2:0.00} m² of colour on {Left.SurfaceM2:0.0} m², {Left.InColour} of {Left.Planters.Count} in colour"),
+                new("right", $"{Right.ColourM2:0.00} m² of colour on {Right.SurfaceM2:0.0} m², {Right.InColour} of {Right.Planters.Count} in colour"),
+            ],
+            $"Median weighted cover × surface, summed over planters within {ReachM:0} m of the path's edge; the weaker side over the stronger",
+            "Common practice: two sides echo each other in weight, height and colour",
+            [
+                $"Left and right as the path's points are given: {string.Join(", ", Left.Planters.Select(p => p.Name))} | {string.Join(", ", Right.Planters.Select(p => p.Name))}.",
+            ]
+        );
 
-    private static PathSide Side(List<PlanterSeason> seasons, int day) => new(
-        [.. seasons.Select(s => s.Planter)],
-        seasons.Sum(s => s.Years == 0 ? 0 : s.Cover50[day] * s.Planter.Form.SurfaceCm2 / 10_000),
-        seasons.Sum(s => s.Planter.Form.SurfaceCm2 / 10_000),
-        seasons.Count(s => s.Years > 0 && s.ShareInColour[day] >= ColourOdds.InColour));
+    private static PathSide Side(List<PlanterSeason> seasons, int day) =>
+        new(
+            [.. seasons.Select(s => s.Planter)],
+            seasons.Sum(s => s.Years == 0 ? 0 : s.Cover50[day] * s.Planter.Form.SurfaceCm2 / 10_000),
+            seasons.Sum(s => s.Planter.Form.SurfaceCm2 / 10_000),
+            seasons.Count(s => s.Years > 0 && s.ShareInColour[day] >= ColourOdds.InColour)
+        );
 }

@@ -41,13 +41,19 @@ public sealed record PlantFit(Plant Plant, IReadOnlyList<FitReason> Reasons, Flo
     public FitVerdict Verdict => Reasons.Count == 0 ? FitVerdict.Fits : Reasons.Max(r => r.Verdict);
 
     /// <summary>The arithmetic behind the odds and the order.</summary>
-    public Working Explain() => new(
-        $"{Plant.CommonName}: fit",
-        Verdict.ToString().ToLowerInvariant(),
-        [new("odds of colour in those weeks", $"{Odds:P0}"), new("order", $"{Score:0.00}"), new("goes in", Strip.Install < Strip.Start.PlusYears(-1) ? "established" : Strip.Install.ToString("d MMM uuuu", null))],
-        "Light, water, medium, room, height, cold of tops and roots, heat, wind, salt, deer, people, and colour; ranked by odds × share of the plant in colour × weight of flower, leaf or stem",
-        "Common practice over the palette's figures and the station's weather",
-        [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
+    public Working Explain() =>
+        new(
+            $"{Plant.CommonName}: fit",
+            Verdict.ToString().ToLowerInvariant(),
+            [
+                new("odds of colour in those weeks", $"{Odds:P0}"),
+                new("order", $"{Score:0.00}"),
+                new("goes in", Strip.Install < Strip.Start.PlusYears(-1) ? "established" : Strip.Install.ToString("d MMM uuuu", null)),
+            ],
+            "Light, water, medium, room, height, cold of tops and roots, heat, wind, salt, deer, people, and colour; ranked by odds × share of the plant in colour × weight of flower, leaf or stem",
+            "Common practice over the palette's figures and the station's weather",
+            [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
+        );
 }
 
 /// <summary>
@@ -84,7 +90,9 @@ public sealed class FitQuestion
         _height = GreatestHeight.Of(planter);
         _drainage = Drainage.Of(planter);
         _class = planter.ThermalClass();
-        _roots = site.Record is { YearsUsed.Count: > 0 } record ? RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(_class), record.ForOdds) : null;
+        _roots = site.Record is { YearsUsed.Count: > 0 } record
+            ? RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(_class), record.ForOdds)
+            : null;
     }
 
     /// <summary>The planter.</summary>
@@ -100,7 +108,15 @@ public sealed class FitQuestion
     public IReadOnlyList<PlantFit> Ask(IEnumerable<Plant> palette)
     {
         var hottest = new Dictionary<LocalDate, double[]>();
-        return [.. palette.Where(p => !p.IsRetired).Select(p => Of(p, hottest)).OrderBy(f => f.Verdict).ThenByDescending(f => f.Score).ThenBy(f => f.Plant.CommonName, StringComparer.Ordinal)];
+        return
+        [
+            .. palette
+                .Where(p => !p.IsRetired)
+                .Select(p => Of(p, hottest))
+                .OrderBy(f => f.Verdict)
+                .ThenByDescending(f => f.Score)
+                .ThenBy(f => f.Plant.CommonName, StringComparer.Ordinal),
+        ];
     }
 
     /// <summary>One plant.</summary>
@@ -109,7 +125,9 @@ public sealed class FitQuestion
     private PlantFit Of(Plant plant, Dictionary<LocalDate, double[]> hottest)
     {
         LocalDate install = _site.UsualInstall(plant, First);
-        BulbPlace? place = plant.Bulb is { } bulb ? new BulbPlace(_class, Math.Round(BulbStack.DepthByRule(bulb, _rules.RulesFor(Planter).BulbDepth))) : null;
+        BulbPlace? place = plant.Bulb is { } bulb
+            ? new BulbPlace(_class, Math.Round(BulbStack.DepthByRule(bulb, _rules.RulesFor(Planter).BulbDepth)))
+            : null;
         FloweringStrip strip = _site.Of(plant, install, place, _pocketC);
         var reasons = new List<FitReason>();
         Light(plant, reasons);
@@ -129,7 +147,13 @@ public sealed class FitQuestion
         }
         Surroundings(plant, reasons);
         if (Planter.Survey.RestsFrom(plant, install < First.PlusYears(-1) ? First : install))
-            reasons.Add(new(FitAspect.Rest, FitVerdict.Fails, new Fact(FitKind.SoilRests, ("genus", Planter.Survey.RestsFromGenus), ("until", Planter.Survey.RestsUntil))));
+            reasons.Add(
+                new(
+                    FitAspect.Rest,
+                    FitVerdict.Fails,
+                    new Fact(FitKind.SoilRests, ("genus", Planter.Survey.RestsFromGenus), ("until", Planter.Survey.RestsUntil))
+                )
+            );
         double odds = strip.OddsOver(First, Last);
         Colour(plant, install, odds, reasons);
         return new PlantFit(plant, reasons, strip, odds, Score(strip, odds));
@@ -152,14 +176,24 @@ public sealed class FitQuestion
 
     private void Light(Plant plant, List<FitReason> reasons)
     {
-        int off = Planter.Exposure < plant.LightLow ? plant.LightLow - Planter.Exposure : Planter.Exposure > plant.LightHigh ? Planter.Exposure - plant.LightHigh : 0;
+        int off =
+            Planter.Exposure < plant.LightLow ? plant.LightLow - Planter.Exposure
+            : Planter.Exposure > plant.LightHigh ? Planter.Exposure - plant.LightHigh
+            : 0;
         if (off == 0)
             return;
         bool dark = Planter.Exposure < plant.LightLow;
-        reasons.Add(new(
-            FitAspect.Light,
-            off > 1 ? FitVerdict.Fails : FitVerdict.Doubtful,
-            new Fact(dark ? FitKind.TooLittleSun : FitKind.TooMuchSun, ("wants", dark ? plant.LightLow : plant.LightHigh), ("has", Planter.Exposure))));
+        reasons.Add(
+            new(
+                FitAspect.Light,
+                off > 1 ? FitVerdict.Fails : FitVerdict.Doubtful,
+                new Fact(
+                    dark ? FitKind.TooLittleSun : FitKind.TooMuchSun,
+                    ("wants", dark ? plant.LightLow : plant.LightHigh),
+                    ("has", Planter.Exposure)
+                )
+            )
+        );
     }
 
     private void Water(Plant plant, List<FitReason> reasons)
@@ -177,11 +211,28 @@ public sealed class FitQuestion
         if (Planter.Survey.Ph is { } ph && (ph < plant.Roots.PhLow || ph > plant.Roots.PhHigh))
         {
             bool far = ph < plant.Roots.PhLow - 0.7 || ph > plant.Roots.PhHigh + 0.7;
-            reasons.Add(new(FitAspect.Ph, far ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.PhOutOfRange, ("low", Number(plant.Roots.PhLow, 1)), ("high", Number(plant.Roots.PhHigh, 1)), ("measured", Number(ph, 1)))));
+            reasons.Add(
+                new(
+                    FitAspect.Ph,
+                    far ? FitVerdict.Fails : FitVerdict.Doubtful,
+                    new Fact(
+                        FitKind.PhOutOfRange,
+                        ("low", Number(plant.Roots.PhLow, 1)),
+                        ("high", Number(plant.Roots.PhHigh, 1)),
+                        ("measured", Number(ph, 1))
+                    )
+                )
+            );
         }
         else if (plant.Roots.Medium == RootingMedium.Acid && Planter.Survey.Ph is null)
         {
-            reasons.Add(new(FitAspect.Medium, Planter.Form.IsBed ? FitVerdict.Doubtful : FitVerdict.Fits, new Fact(Planter.Form.IsBed ? FitKind.AcidSoilNotMeasured : FitKind.GiveAcidMedium)));
+            reasons.Add(
+                new(
+                    FitAspect.Medium,
+                    Planter.Form.IsBed ? FitVerdict.Doubtful : FitVerdict.Fits,
+                    new Fact(Planter.Form.IsBed ? FitKind.AcidSoilNotMeasured : FitKind.GiveAcidMedium)
+                )
+            );
         }
     }
 
@@ -197,8 +248,13 @@ public sealed class FitQuestion
             return;
         }
         double narrow = Math.Min(form.TopLengthCm, form.TopWidthCm);
-        if (Planter.Survey.Tree is { } tree && Math.Min(1, tree.RootsIn(Last.Year) * tree.RootsIn(Last.Year) * Math.PI / 4 / form.SurfaceCm2) is > 0.7 and var filled)
-            reasons.Add(new(FitAspect.Room, FitVerdict.Doubtful, new Fact(FitKind.TreeRoots, ("tree", tree.Name), ("filled", Share(filled)), ("by", Last))));
+        if (
+            Planter.Survey.Tree is { } tree
+            && Math.Min(1, tree.RootsIn(Last.Year) * tree.RootsIn(Last.Year) * Math.PI / 4 / form.SurfaceCm2) is > 0.7 and var filled
+        )
+            reasons.Add(
+                new(FitAspect.Room, FitVerdict.Doubtful, new Fact(FitKind.TreeRoots, ("tree", tree.Name), ("filled", Share(filled)), ("by", Last)))
+            );
         double least = plant.Packs.Select(k => k.SpreadCm ?? plant.SpreadAtPurchaseCm).Min();
         if (!form.IsBed && least > narrow)
             reasons.Add(new(FitAspect.Room, FitVerdict.Fails, new Fact(FitKind.WiderThanThePlanter, ("wide", Cm(least)), ("planter", Cm(narrow)))));
@@ -207,7 +263,13 @@ public sealed class FitQuestion
         double want = plant.RootDepthCm;
         double has = BulbStack.MediumDepthCm(Planter, _rules);
         if (has < want - 1)
-            reasons.Add(new(FitAspect.Depth, plant.IsLasting && has < want * 0.7 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.LacksDepth, ("wants", Cm(want)), ("has", Cm(has)))));
+            reasons.Add(
+                new(
+                    FitAspect.Depth,
+                    plant.IsLasting && has < want * 0.7 ? FitVerdict.Fails : FitVerdict.Doubtful,
+                    new Fact(FitKind.LacksDepth, ("wants", Cm(want)), ("has", Cm(has)))
+                )
+            );
     }
 
     private void Heights(Plant plant, LocalDate install, List<FitReason> reasons)
@@ -216,9 +278,21 @@ public sealed class FitQuestion
             return;
         double reaches = _site.GreatestHeightCm(plant, install, Last.PlusDays(1), _pocketC);
         if (reaches > _height.LimitCm)
-            reasons.Add(new(FitAspect.Height, FitVerdict.Fails, new Fact(FitKind.TooHigh, ("reaches", Cm(reaches)), ("by", _height.LimitedBy), ("limit", Cm(_height.LimitCm)))));
+            reasons.Add(
+                new(
+                    FitAspect.Height,
+                    FitVerdict.Fails,
+                    new Fact(FitKind.TooHigh, ("reaches", Cm(reaches)), ("by", _height.LimitedBy), ("limit", Cm(_height.LimitCm)))
+                )
+            );
         else if (reaches > _height.ProportionCm)
-            reasons.Add(new(FitAspect.Height, FitVerdict.Doubtful, new Fact(FitKind.TallForThePlanter, ("reaches", Cm(reaches)), ("limit", Cm(_height.ProportionCm)))));
+            reasons.Add(
+                new(
+                    FitAspect.Height,
+                    FitVerdict.Doubtful,
+                    new Fact(FitKind.TallForThePlanter, ("reaches", Cm(reaches)), ("limit", Cm(_height.ProportionCm)))
+                )
+            );
     }
 
     private void Tops(Plant plant, LocalDate from, List<FitReason> reasons)
@@ -229,18 +303,32 @@ public sealed class FitQuestion
             return;
         double live = _site.ComesThrough(plant, from, Last < from ? from : Last, _pocketC);
         if (live < 0.8)
-            reasons.Add(new(FitAspect.Tops, live < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.TopsSpoiled, ("spoiledAt", Celsius(plant.TopDamageC, 1)), ("odds", OutOfTen(live)))));
+            reasons.Add(
+                new(
+                    FitAspect.Tops,
+                    live < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful,
+                    new Fact(FitKind.TopsSpoiled, ("spoiledAt", Celsius(plant.TopDamageC, 1)), ("odds", OutOfTen(live)))
+                )
+            );
     }
 
     private void Roots(Plant plant, LocalDate install, List<FitReason> reasons)
     {
-        bool winters = plant.IsLasting || (plant.LifeForm is LifeForm.Bulb or LifeForm.Biennial or LifeForm.CoolSeasonAnnual && !plant.IsTender && CrossesWinter(install));
+        bool winters =
+            plant.IsLasting
+            || (plant.LifeForm is LifeForm.Bulb or LifeForm.Biennial or LifeForm.CoolSeasonAnnual && !plant.IsTender && CrossesWinter(install));
         if (!winters || _roots is null)
             return;
         (double kill, bool estimated) = plant.RootKilling;
         double odds = _roots.Odds(kill);
         if (odds < 0.8)
-            reasons.Add(new(FitAspect.WinterRoots, odds < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(FitKind.RootsLostInWinter, ("about", estimated), ("killing", Celsius(kill, 1)), ("odds", OutOfTen(odds)))));
+            reasons.Add(
+                new(
+                    FitAspect.WinterRoots,
+                    odds < 0.5 ? FitVerdict.Fails : FitVerdict.Doubtful,
+                    new Fact(FitKind.RootsLostInWinter, ("about", estimated), ("killing", Celsius(kill, 1)), ("odds", OutOfTen(odds)))
+                )
+            );
     }
 
     private bool CrossesWinter(LocalDate install)
@@ -255,7 +343,18 @@ public sealed class FitQuestion
             return;
         double hot = (double)hottest.Count(c => c + Planter.Survey.MasonryHeatC > ceiling) / hottest.Length;
         if (hot > 0.5)
-            reasons.Add(new(FitAspect.Heat, FitVerdict.Doubtful, new Fact(FitKind.StallsInHeat, ("ceiling", Celsius(ceiling)), ("odds", OutOfTen(hot)), ("masonry", Planter.Survey.MasonryHeatC > 0))));
+            reasons.Add(
+                new(
+                    FitAspect.Heat,
+                    FitVerdict.Doubtful,
+                    new Fact(
+                        FitKind.StallsInHeat,
+                        ("ceiling", Celsius(ceiling)),
+                        ("odds", OutOfTen(hot)),
+                        ("masonry", Planter.Survey.MasonryHeatC > 0)
+                    )
+                )
+            );
     }
 
     private void Surroundings(Plant plant, List<FitReason> reasons)
@@ -269,9 +368,20 @@ public sealed class FitQuestion
             reasons.Add(new(FitAspect.Deer, FitVerdict.Doubtful, new Fact(FitKind.Deer)));
         if (s.Public == PublicReach.Touching && plant.Harm.Skin != Hazard.NoneKnown)
             reasons.Add(new(FitAspect.People, FitVerdict.Doubtful, new Fact(FitKind.IrritatesSkin)));
-        bool eaten = (s.Public == PublicReach.Touching && plant.Harm.People == Hazard.Poisonous) || (s.Dogs && plant.Harm.Animals == Hazard.Poisonous);
+        bool eaten =
+            (s.Public == PublicReach.Touching && plant.Harm.People == Hazard.Poisonous) || (s.Dogs && plant.Harm.Animals == Hazard.Poisonous);
         if (eaten)
-            reasons.Add(new(FitAspect.People, FitVerdict.Doubtful, new Fact(FitKind.Poisonous, ("children", !(s.Dogs && plant.Harm.Animals == Hazard.Poisonous)), ("ask", new Fact(Phrase.WhereToAsk)))));
+            reasons.Add(
+                new(
+                    FitAspect.People,
+                    FitVerdict.Doubtful,
+                    new Fact(
+                        FitKind.Poisonous,
+                        ("children", !(s.Dogs && plant.Harm.Animals == Hazard.Poisonous)),
+                        ("ask", new Fact(Phrase.WhereToAsk))
+                    )
+                )
+            );
     }
 
     private void Colour(Plant plant, LocalDate install, double odds, List<FitReason> reasons)
@@ -281,6 +391,12 @@ public sealed class FitQuestion
         else if (install > Last)
             reasons.Add(new(FitAspect.Colour, FitVerdict.Fails, new Fact(FitKind.CannotGoInBefore, ("day", install))));
         else if (odds < ColourOdds.InColour)
-            reasons.Add(new(FitAspect.Colour, odds < 0.2 ? FitVerdict.Fails : FitVerdict.Doubtful, new Fact(odds < 0.005 ? FitKind.ShowsNothing : FitKind.SeldomShows, ("odds", OutOfTen(odds)))));
+            reasons.Add(
+                new(
+                    FitAspect.Colour,
+                    odds < 0.2 ? FitVerdict.Fails : FitVerdict.Doubtful,
+                    new Fact(odds < 0.005 ? FitKind.ShowsNothing : FitKind.SeldomShows, ("odds", OutOfTen(odds)))
+                )
+            );
     }
 }

@@ -127,14 +127,30 @@ public sealed class PlantYears
     private void Follow(int year, Standing standing, GrowingSeason season, LocalDate start, Span<double> share)
     {
         int zero = season.Run.IndexOf(start);
-        var uncut = new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour) { SafeUntilIndex = zero, FromWarmHouse = standing.FromWarmHouse };
-        (double Share, Growing Growing)[] groups = standing.Cuts.Count == 0 ? [] :
-        [
-            .. CutBack.Groups(standing.Cuts).Select(g => (g.Share, new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
-            {
-                SafeUntilIndex = zero, FromWarmHouse = standing.FromWarmHouse, Cuts = [.. g.Cuts.Select(c => (season.Run.IndexOf(c.Day), c))],
-            })),
-        ];
+        var uncut = new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
+        {
+            SafeUntilIndex = zero,
+            FromWarmHouse = standing.FromWarmHouse,
+        };
+        (double Share, Growing Growing)[] groups =
+            standing.Cuts.Count == 0
+                ? []
+                :
+                [
+                    .. CutBack
+                        .Groups(standing.Cuts)
+                        .Select(g =>
+                            (
+                                g.Share,
+                                new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
+                                {
+                                    SafeUntilIndex = zero,
+                                    FromWarmHouse = standing.FromWarmHouse,
+                                    Cuts = [.. g.Cuts.Select(c => (season.Run.IndexOf(c.Day), c))],
+                                }
+                            )
+                        ),
+                ];
         (LossKind loss, int lost) = FirstLoss(uncut, Math.Max(zero, season.Run.IndexOf(standing.From)));
         int dead = loss is LossKind.Frost or LossKind.Roots ? lost : int.MaxValue;
         int spoiledTo = loss == LossKind.Tops ? Regrown(season, lost) : -1;
@@ -172,7 +188,14 @@ public sealed class PlantYears
     }
 
     // A rule's shares, as of the plants that are cut and of those that are not, each in proportion.
-    private static void Mix(Span<double> share, double[] mixed, ColourRule rule, ColourWindow window, Growing uncut, (double Share, Growing Growing)[] groups)
+    private static void Mix(
+        Span<double> share,
+        double[] mixed,
+        ColourRule rule,
+        ColourWindow window,
+        Growing uncut,
+        (double Share, Growing Growing)[] groups
+    )
     {
         double rest = 1 - groups.Sum(g => g.Share);
         Array.Clear(mixed);
@@ -193,12 +216,25 @@ public sealed class PlantYears
     }
 
     // The surface under its width; a bulb takes room only while it shows, and others close over it before and after.
-    private void Grow(Span<float> area, Growing growing, (double Share, Growing Growing)[] groups, int first, ReadOnlySpan<float> best, double widthShare)
+    private void Grow(
+        Span<float> area,
+        Growing growing,
+        (double Share, Growing Growing)[] groups,
+        int first,
+        ReadOnlySpan<float> best,
+        double widthShare
+    )
     {
         if (Plant.Grows)
         {
             double atInstall = Math.Exp(-Plant.GrowthPerDegreeDay * growing.HeatBeforeCd);
-            DayMath.Grow(growing.Season.Slowing(Plant.GrowthBaseC, Plant.GrowthPerDegreeDay).AsSpan(first), atInstall, widthShare * Plant.MatureSpreadCm, (Plant.MatureSpreadCm / Plant.SpreadAtPurchaseCm) - 1, area);
+            DayMath.Grow(
+                growing.Season.Slowing(Plant.GrowthBaseC, Plant.GrowthPerDegreeDay).AsSpan(first),
+                atInstall,
+                widthShare * Plant.MatureSpreadCm,
+                (Plant.MatureSpreadCm / Plant.SpreadAtPurchaseCm) - 1,
+                area
+            );
         }
         else
         {
@@ -246,7 +282,9 @@ public sealed class PlantYears
         }
         int tops = plant.HasLastingTops ? growing.FirstSpoiled(from, end) : int.MaxValue;
         int first = Math.Min(roots, tops);
-        return first >= end ? (LossKind.None, -1) : roots <= tops ? (LossKind.Roots, roots) : (LossKind.Tops, tops);
+        return first >= end ? (LossKind.None, -1)
+            : roots <= tops ? (LossKind.Roots, roots)
+            : (LossKind.Tops, tops);
     }
 
     // Tops that winter spoiled are in leaf again after midsummer (common practice).
@@ -258,7 +296,15 @@ public sealed class PlantYears
         return i;
     }
 
-    private PlantYear Sum(GrowingSeason season, Growing growing, int zero, ReadOnlySpan<float> best, ReadOnlySpan<float> flower, LossKind loss, int lost)
+    private PlantYear Sum(
+        GrowingSeason season,
+        Growing growing,
+        int zero,
+        ReadOnlySpan<float> best,
+        ReadOnlySpan<float> flower,
+        LossKind loss,
+        int lost
+    )
     {
         int first = -1;
         int last = -1;
@@ -281,6 +327,15 @@ public sealed class PlantYears
                 stalled += growing.Season.WeekMeanC[zero + From + d] > ceiling ? 1 : 0;
         }
         int At(int d) => d < 0 ? -1 : From + d;
-        return new PlantYear(season.Run.Year, At(first), At(peak), At(last), shown, stalled, loss, loss == LossKind.None ? -1 : Math.Max(0, lost - zero));
+        return new PlantYear(
+            season.Run.Year,
+            At(first),
+            At(peak),
+            At(last),
+            shown,
+            stalled,
+            loss,
+            loss == LossKind.None ? -1 : Math.Max(0, lost - zero)
+        );
     }
 }

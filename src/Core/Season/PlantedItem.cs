@@ -39,15 +39,35 @@ internal sealed record PlantedItem(Display Display, Plant Plant, int Count, Stan
         {
             if (display.Layer == DisplayLayer.Bulbs)
             {
-                IReadOnlySet<string> forced = display.Items.Any(i => i.Forced) ? display.Items.Where(i => i.Forced).Select(i => i.PlantId).ToHashSet(StringComparer.Ordinal) : ImmutableHashSet<string>.Empty;
+                IReadOnlySet<string> forced = display.Items.Any(i => i.Forced)
+                    ? display.Items.Where(i => i.Forced).Select(i => i.PlantId).ToHashSet(StringComparer.Ordinal)
+                    : ImmutableHashSet<string>.Empty;
                 LocalDate? Later(string plant) => display.Items.FirstOrDefault(i => i.PlantId == plant)?.Since;
                 // The ground model knows depths to half a centimetre.
                 foreach (BulbDepth b in BulbStack.Depths(planter, plan.Site, plan.BulbsOf(display)))
                 {
-                    found.Add(new(display, b.Plant, b.Count, new Standing(Later(b.Plant.Id) ?? display.Install, Latest(display.Install, Later(b.Plant.Id)), display.Lift, planter.PlaceAt(Math.Round(b.DepthCm * 2) / 2), b.Plant.DiesWithFrost ? pocket : 0, false, []) { Forced = forced.Contains(b.Plant.Id) })
-                    {
-                        Seen = b.Plant.Green == GreenLeaf.AroundFlower ? ViewedShare.OnStems(planter, b.Plant.HeightCm) : 1,
-                    });
+                    found.Add(
+                        new(
+                            display,
+                            b.Plant,
+                            b.Count,
+                            new Standing(
+                                Later(b.Plant.Id) ?? display.Install,
+                                Latest(display.Install, Later(b.Plant.Id)),
+                                display.Lift,
+                                planter.PlaceAt(Math.Round(b.DepthCm * 2) / 2),
+                                b.Plant.DiesWithFrost ? pocket : 0,
+                                false,
+                                []
+                            )
+                            {
+                                Forced = forced.Contains(b.Plant.Id),
+                            }
+                        )
+                        {
+                            Seen = b.Plant.Green == GreenLeaf.AroundFlower ? ViewedShare.OnStems(planter, b.Plant.HeightCm) : 1,
+                        }
+                    );
                 }
 
                 continue;
@@ -58,7 +78,18 @@ internal sealed record PlantedItem(Display Display, Plant Plant, int Count, Stan
                 // Only what lives on in a container has roots to lose; all else shares one place, and so one computation.
                 BulbPlace place = plant.IsLasting && !planter.Form.IsBed ? roots : BulbPlace.UsualBed;
                 IReadOnlyList<CutBack> cuts = display.Cuts.Count == 0 ? [] : [.. display.Cuts.Where(c => c.PlantId == plant.Id).OrderBy(c => c.Day)];
-                found.Add(new(display, plant, item.Count, new Standing(item.Since ?? display.Install, Latest(display.Install, item.Since), display.Lift, place, pocket, inColour, cuts) { FromWarmHouse = rules.HardenOff == HardenOffSchool.FromWarmHouse && plant.IsRaisedWarm, LightSteps = LightShortage.Steps(plant, planter.Exposure) }));
+                found.Add(
+                    new(
+                        display,
+                        plant,
+                        item.Count,
+                        new Standing(item.Since ?? display.Install, Latest(display.Install, item.Since), display.Lift, place, pocket, inColour, cuts)
+                        {
+                            FromWarmHouse = rules.HardenOff == HardenOffSchool.FromWarmHouse && plant.IsRaisedWarm,
+                            LightSteps = LightShortage.Steps(plant, planter.Exposure),
+                        }
+                    )
+                );
             }
         }
         return found;
@@ -75,7 +106,15 @@ internal sealed record PlantedItem(Display Display, Plant Plant, int Count, Stan
 /// <param name="PocketC">Frost pocket, °C.</param>
 /// <param name="InColour">True for what is bought in full colour.</param>
 /// <param name="Cuts">Cuts in order of their days.</param>
-public sealed record Standing(LocalDate Planted, LocalDate From, LocalDate Lift, BulbPlace Place, double PocketC, bool InColour, IReadOnlyList<CutBack> Cuts)
+public sealed record Standing(
+    LocalDate Planted,
+    LocalDate From,
+    LocalDate Lift,
+    BulbPlace Place,
+    double PocketC,
+    bool InColour,
+    IReadOnlyList<CutBack> Cuts
+)
 {
     /// <summary>True for bulbs forced beforehand: they flower from the day they are plugged in.</summary>
     public bool Forced { get; init; }
@@ -88,7 +127,17 @@ public sealed record Standing(LocalDate Planted, LocalDate From, LocalDate Lift,
 
     /// <inheritdoc />
     public bool Equals(Standing? other) =>
-        other is not null && Planted == other.Planted && From == other.From && Lift == other.Lift && Place == other.Place && PocketC == other.PocketC && InColour == other.InColour && Forced == other.Forced && FromWarmHouse == other.FromWarmHouse && LightSteps == other.LightSteps && Cuts.SequenceEqual(other.Cuts);
+        other is not null
+        && Planted == other.Planted
+        && From == other.From
+        && Lift == other.Lift
+        && Place == other.Place
+        && PocketC == other.PocketC
+        && InColour == other.InColour
+        && Forced == other.Forced
+        && FromWarmHouse == other.FromWarmHouse
+        && LightSteps == other.LightSteps
+        && Cuts.SequenceEqual(other.Cuts);
 
     /// <inheritdoc />
     public override int GetHashCode() => HashCode.Combine(Planted, From, Lift, Place.DepthCm, PocketC, InColour || Forced, Cuts.Count, LightSteps);

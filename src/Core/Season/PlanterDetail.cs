@@ -38,18 +38,23 @@ public sealed record PlantOutlook(string DisplayId, Plant Plant, int Count, Loca
     public int StalledDays => Years.Count == 0 ? 0 : Years.Select(y => y.DaysStalled).Order().ElementAt(Years.Count / 2);
 
     /// <summary>The arithmetic behind the dates.</summary>
-    public Working Explain() => new(
-        $"{Plant.CommonName}: days of colour",
-        First(0.5) is { } first ? $"{first.ToString("d MMM", null)} to {Last(0.5)!.Value.ToString("d MMM", null)}" : "none in most years",
-        [
-            new("early year, middle, late year: first colour", $"{Text(First(0.1))}, {Text(First(0.5))}, {Text(First(0.9))}"),
-            new("last colour", $"{Text(Last(0.1))}, {Text(Last(0.5))}, {Text(Last(0.9))}"),
-            new("years that show it", $"{YearsShown} of {Years.Count}"),
-            new("spoiled by frost; roots lost; tops spoiled for a time", $"{YearsLost(LossKind.Frost)}, {YearsLost(LossKind.Roots)}; {YearsLost(LossKind.Tops)} years"),
-        ],
-        "Followed day by day through every weather year; it shows from a third of its best on",
-        Plant.Source,
-        [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]);
+    public Working Explain() =>
+        new(
+            $"{Plant.CommonName}: days of colour",
+            First(0.5) is { } first ? $"{first.ToString("d MMM", null)} to {Last(0.5)!.Value.ToString("d MMM", null)}" : "none in most years",
+            [
+                new("early year, middle, late year: first colour", $"{Text(First(0.1))}, {Text(First(0.5))}, {Text(First(0.9))}"),
+                new("last colour", $"{Text(Last(0.1))}, {Text(Last(0.5))}, {Text(Last(0.9))}"),
+                new("years that show it", $"{YearsShown} of {Years.Count}"),
+                new(
+                    "spoiled by frost; roots lost; tops spoiled for a time",
+                    $"{YearsLost(LossKind.Frost)}, {YearsLost(LossKind.Roots)}; {YearsLost(LossKind.Tops)} years"
+                ),
+            ],
+            "Followed day by day through every weather year; it shows from a third of its best on",
+            Plant.Source,
+            [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
+        );
 
     private LocalDate? AtRank(Func<PlantYear, int> day, double rank)
     {
@@ -79,7 +84,12 @@ public sealed class PlanterDetail
     /// <summary>Cover by colour, that which shows most first; a window's share is counted under its leading colour.</summary>
     public IReadOnlyList<ColourCover> Colours { get; }
 
-    private static List<ColourCover> ByColour(PlanterSeason season, IReadOnlyList<(PlantedItem Item, PlantYears Years)> items, CoverYears scratch, float[][] leaf)
+    private static List<ColourCover> ByColour(
+        PlanterSeason season,
+        IReadOnlyList<(PlantedItem Item, PlantYears Years)> items,
+        CoverYears scratch,
+        float[][] leaf
+    )
     {
         if (leaf.Length == 0)
             return [];

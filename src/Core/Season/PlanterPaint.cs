@@ -1,4 +1,3 @@
-
 namespace UnrulyMeadow.Core.Season;
 
 /// <summary>How a planter looks from afar.</summary>
@@ -102,7 +101,11 @@ public static class PlanterPaint
                 (look[(2 * k) + 1], look[(2 * k) + 2]) = (look[(2 * k) - 1], look[2 * k]);
             (look[(2 * place) + 1], look[(2 * place) + 2]) = (c, steps);
         }
-        look[0] = (int)(season.ShareInColour[day] >= ColourOdds.InColour ? Showing.Colour : season.Green[day] >= LeastGreen ? Showing.Green : Showing.Bare);
+        look[0] = (int)(
+            season.ShareInColour[day] >= ColourOdds.InColour ? Showing.Colour
+            : season.Green[day] >= LeastGreen ? Showing.Green
+            : Showing.Bare
+        );
     }
 
     private static PaintStretch Stretch(int day, string[] names, ReadOnlySpan<int> look)

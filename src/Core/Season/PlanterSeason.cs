@@ -112,7 +112,8 @@ public sealed class PlanterSeason
             ],
             "Seven or more days in a row on each of which fewer than half the weather years reach the threshold; a year counts as bare when it has seven bare days in a row inside",
             "Common practice; flowering by thermal time, see each plant",
-            []);
+            []
+        );
     }
 
     /// <summary>A planter's year of which nothing is known, for want of weather.</summary>
@@ -134,14 +135,22 @@ public sealed class PlanterSeason
                 new("weather years", $"{Years}"),
                 new("threshold", $"{CoverThreshold:P0} of what is seen"),
                 new("weights", "flower 1; coloured leaf, stem, berry 0.6; green leaf 0.25, at most 0.10 in all"),
-                new("seen", $"from {(Planter.Form.IsBed ? ViewedShare.BedCm : ViewedShare.ContainerCm) / 100:0.#} m, eyes at {ViewedShare.EyeCm / 100:0.0#} m: flowers on stems count {ViewedShare.OnStems(Planter, 45):0.0#} times their share of the surface at 45 cm, {ViewedShare.OnStems(Planter, 10):0.0#} times at 10 cm"),
+                new(
+                    "seen",
+                    $"from {(Planter.Form.IsBed ? ViewedShare.BedCm : ViewedShare.ContainerCm) / 100:0.#} m, eyes at {ViewedShare.EyeCm / 100:0.0#} m: flowers on stems count {ViewedShare.OnStems(Planter, 45):0.0#} times their share of the surface at 45 cm, {ViewedShare.OnStems(Planter, 10):0.0#} times at 10 cm"
+                ),
             ],
             "A day counts when at least half the weather years show weighted cover at or above the threshold; a bare spell is 7 or more days in a row that do not",
             "Common practice; flowering by thermal time, see each plant",
             [
-                .. Bands.Where(b => b.Peak > 0.005).Select(b => $"{b.Plant.CommonName}, {b.Window.Part.ToString().ToLowerInvariant()}: up to {b.Peak:P0} of what is seen. {b.Window.Rule.Describe()}."),
+                .. Bands
+                    .Where(b => b.Peak > 0.005)
+                    .Select(b =>
+                        $"{b.Plant.CommonName}, {b.Window.Part.ToString().ToLowerInvariant()}: up to {b.Peak:P0} of what is seen. {b.Window.Rule.Describe()}."
+                    ),
                 BareSpells.Count == 0 ? "No bare spell." : $"{BareSpells.Count} bare spells, the longest {worst} days.",
-            ]);
+            ]
+        );
     }
 
     /// <summary>Takes the cover of every weather year and counts the odds; the rows are sorted in place.</summary>
@@ -159,7 +168,7 @@ public sealed class PlanterSeason
         for (int d = 0; d < Days; d++)
             ShareInColour[d] /= years;
         var spells = new List<BareSpell>();
-        for (int d = 0; d < Days;)
+        for (int d = 0; d < Days; )
         {
             int end = d;
             while (end < Days && ShareInColour[end] < ColourOdds.InColour)

@@ -56,17 +56,31 @@ public sealed class PlantingTime(SeasonKernel kernel)
         {
             // What is known of the plan year holds for the day of the same date in the next.
             LocalDate known = day >= kernel.Start.PlusMonths(12) ? day.PlusYears(-1) : day;
-            return plants.All(p => p.IsSoldOn(day, flowering.IsSouthern) && (flowering.Years == 0 || !p.IsTender || IsWarm(known, flowering)) && !Against(p, false, known).Any());
+            return plants.All(p =>
+                p.IsSoldOn(day, flowering.IsSouthern)
+                && (flowering.Years == 0 || !p.IsTender || IsWarm(known, flowering))
+                && !Against(p, false, known).Any()
+            );
         }
         LocalDate first = plan.Site.Rules.WorkingDayFrom(from);
-        return plan.Turns.Select(t => t.FirstDay).Where(d => d >= from && d <= from.PlusYears(1)).Order().Cast<LocalDate?>().FirstOrDefault(d => Suits(d!.Value))
-            ?? Enumerable.Range(0, 366).Select(first.PlusDays).Cast<LocalDate?>().FirstOrDefault(d => plan.Site.Rules.WorksOn(d!.Value) && Suits(d.Value))
+        return plan.Turns.Select(t => t.FirstDay)
+            .Where(d => d >= from && d <= from.PlusYears(1))
+            .Order()
+            .Cast<LocalDate?>()
+            .FirstOrDefault(d => Suits(d!.Value))
+            ?? Enumerable
+                .Range(0, 366)
+                .Select(first.PlusDays)
+                .Cast<LocalDate?>()
+                .FirstOrDefault(d => plan.Site.Rules.WorksOn(d!.Value) && Suits(d.Value))
             ?? first;
     }
 
     // From the all-clear until tender plants would stand less than two months before frost.
     private bool IsWarm(LocalDate day, SiteFlowering flowering) =>
-        day >= flowering.AllClear && flowering.OddsOfFrost(day, day.PlusDays(60) < kernel.Start.PlusMonths(12) ? day.PlusDays(60) : kernel.Start.PlusMonths(12).PlusDays(-1), 0) <= 0.5;
+        day >= flowering.AllClear
+        && flowering.OddsOfFrost(day, day.PlusDays(60) < kernel.Start.PlusMonths(12) ? day.PlusDays(60) : kernel.Start.PlusMonths(12).PlusDays(-1), 0)
+            <= 0.5;
 
     /// <summary>What speaks against planting a kind on a day, each of a <see cref="PlantingHinder"/>.</summary>
     /// <param name="plant">The kind.</param>
@@ -97,49 +111,52 @@ public sealed class PlantingTime(SeasonKernel kernel)
     public bool IsFrozen(Planter planter, LocalDate day)
     {
         ThermalClass what = planter.ThermalClass();
-        return kernel.Seasons.Count > 0 && 2 * kernel.Seasons.Count(s => s.RootsC(what)[Math.Clamp(s.Run.IndexOf(day), 0, s.Length - 1)] <= FrozenC) >= kernel.Seasons.Count;
+        return kernel.Seasons.Count > 0
+            && 2 * kernel.Seasons.Count(s => s.RootsC(what)[Math.Clamp(s.Run.IndexOf(day), 0, s.Length - 1)] <= FrozenC) >= kernel.Seasons.Count;
     }
 
     /// <summary>Soil at bulb depth in an open bed in the middle year, the week's mean, °C.</summary>
     public double SoilC(LocalDate day) => _soil.GetOrAdd(day, d =>
-    {
-        double[] means =
-        [
-            .. kernel.Seasons.Select(s =>
-            {
-                GroundDays soil = s.SoilC(BulbPlace.UsualBed);
-                int at = Math.Clamp(s.Run.IndexOf(d), 3, soil.Length - 4);
-                return Enumerable.Range(at - 3, 7).Average(i => soil[i]);
-            }).Order(),
-        ];
-        return means[means.Length / 2];
-    });
+        {
+            double[] means =
+            [
+                .. kernel
+                    .Seasons.Select(s =>
+                    {
+                        GroundDays soil = s.SoilC(BulbPlace.UsualBed);
+                        int at = Math.Clamp(s.Run.IndexOf(d), 3, soil.Length - 4);
+                        return Enumerable.Range(at - 3, 7).Average(i => soil[i]);
+                    })
+                    .Order(),
+            ];
+            return means[means.Length / 2];
+        });
 
     /// <summary>The middle of the first days, from a month before a day on, on which roots in an open bed feel frost for good; null where they do not in most years.</summary>
     public LocalDate? Freezes(LocalDate after) => _freezes.GetOrAdd(after, day =>
-    {
-        var found = new List<int>();
-        foreach (GrowingSeason season in kernel.Seasons)
         {
-            float[] roots = season.RootsC(ThermalClass.Bed(SurfaceCover.Bare));
-            int from = Math.Max(0, season.Run.IndexOf(day.PlusDays(-30)));
-            int to = Math.Min(season.Length, from + 150);
-            int run = 0;
-            for (int i = from; i < to; i++)
+            var found = new List<int>();
+            foreach (GrowingSeason season in kernel.Seasons)
             {
-                run = roots[i] <= FrozenC ? run + 1 : 0;
-                if (run == 5)
+                float[] roots = season.RootsC(ThermalClass.Bed(SurfaceCover.Bare));
+                int from = Math.Max(0, season.Run.IndexOf(day.PlusDays(-30)));
+                int to = Math.Min(season.Length, from + 150);
+                int run = 0;
+                for (int i = from; i < to; i++)
                 {
-                    found.Add(i - 4 - season.Run.IndexOf(day));
-                    break;
+                    run = roots[i] <= FrozenC ? run + 1 : 0;
+                    if (run == 5)
+                    {
+                        found.Add(i - 4 - season.Run.IndexOf(day));
+                        break;
+                    }
                 }
             }
-        }
-        if (found.Count * 2 <= kernel.Seasons.Count)
-            return null;
-        found.Sort();
-        return day.PlusDays(found[found.Count / 2]);
-    });
+            if (found.Count * 2 <= kernel.Seasons.Count)
+                return null;
+            found.Sort();
+            return day.PlusDays(found[found.Count / 2]);
+        });
 
     // The freeze that comes before so many weeks have passed; in spring the last winter's plays no part.
     private LocalDate? FreezesTooSoon(LocalDate day, int weeks) =>

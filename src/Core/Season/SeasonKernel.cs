@@ -38,9 +38,7 @@ public sealed class SeasonKernel
     /// <param name="start">First day of the plan year, the first of a month.</param>
     /// <exception cref="InvalidInputException">The start is not the first of a month.</exception>
     public SeasonKernel(WeatherRecord? record, LocalDate start)
-        : this(record, start, record is null ? [] : WeatherRun.For(record, start))
-    {
-    }
+        : this(record, start, record is null ? [] : WeatherRun.For(record, start)) { }
 
     /// <summary>Lays chosen weather over a plan year: some years of a record, or years changed to ask what if.</summary>
     /// <param name="record">The record they come from; null without weather.</param>
@@ -89,13 +87,23 @@ public sealed class SeasonKernel
         PrepareGround(plan, inUse);
         var seasons = new PlanterSeason[inUse.Count];
         int count = 0;
-        Parallel.For(0, inUse.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount, TaskScheduler = TaskScheduler.Current }, i =>
-        {
-            seasons[i] = Of(plan, inUse[i]);
-            int now = Interlocked.Increment(ref count);
-            if (now % 32 == 0)
-                done?.Report(now);
-        });
+        Parallel.For(
+            0,
+            inUse.Count,
+            new ParallelOptions
+            {
+                CancellationToken = cancel,
+                MaxDegreeOfParallelism = Environment.ProcessorCount,
+                TaskScheduler = TaskScheduler.Current,
+            },
+            i =>
+            {
+                seasons[i] = Of(plan, inUse[i]);
+                int now = Interlocked.Increment(ref count);
+                if (now % 32 == 0)
+                    done?.Report(now);
+            }
+        );
         return new SiteYear(Start, seasons, WeatherYears);
     }
 
@@ -107,9 +115,19 @@ public sealed class SeasonKernel
         if (known is not null && known.RestsOnTheSame(plan, planter, displays))
             return known.Season;
         IReadOnlyList<PlantedItem> items = PlantedItem.Of(plan, planter, displays, Start, Start.PlusMonths(12));
-        PlanterSeason season = known is null || !IsSame(plan, planter, items, known) ? Compute(plan, planter, items, null)
-            : ReferenceEquals(known.Season.Planter, planter) ? known.Season : known.Season.For(planter);
-        _planters[planter.Id] = new Known(plan.Site, plan.AreaOf(planter), planter, displays, [.. displays.SelectMany(d => d.Items).Select(i => plan.Plant(i.PlantId))], items, season);
+        PlanterSeason season =
+            known is null || !IsSame(plan, planter, items, known) ? Compute(plan, planter, items, null)
+            : ReferenceEquals(known.Season.Planter, planter) ? known.Season
+            : known.Season.For(planter);
+        _planters[planter.Id] = new Known(
+            plan.Site,
+            plan.AreaOf(planter),
+            planter,
+            displays,
+            [.. displays.SelectMany(d => d.Items).Select(i => plan.Plant(i.PlantId))],
+            items,
+            season
+        );
         return season;
     }
 
@@ -124,7 +142,8 @@ public sealed class SeasonKernel
     /// <param name="plan">The plan.</param>
     /// <param name="planter">The planter.</param>
     /// <param name="weatherYear">One of <see cref="WeatherYears"/>.</param>
-    public PlanterSeason Of(Plan plan, Planter planter, int weatherYear) => Compute(plan, planter, PlantedItem.Of(plan, planter, Start, Start.PlusMonths(12)), IndexOf(weatherYear));
+    public PlanterSeason Of(Plan plan, Planter planter, int weatherYear) =>
+        Compute(plan, planter, PlantedItem.Of(plan, planter, Start, Start.PlusMonths(12)), IndexOf(weatherYear));
 
     /// <summary>Every planter in use under one weather year; not kept.</summary>
     /// <exception cref="InvalidInputException">The record holds no such year.</exception>
@@ -148,7 +167,14 @@ public sealed class SeasonKernel
         (Plant, Standing) key = (plant, standing);
         if (_followed.TryGetValue(key, out Lazy<PlantYears>? known))
             return known.Value;
-        PlantYears result = _followed.GetOrAdd(key, _before.TryGetValue(key, out Lazy<PlantYears>? earlier) ? earlier : new Lazy<PlantYears>(() => PlantYears.Of(plant, standing, Seasons, Start))).Value;
+        PlantYears result = _followed
+            .GetOrAdd(
+                key,
+                _before.TryGetValue(key, out Lazy<PlantYears>? earlier)
+                    ? earlier
+                    : new Lazy<PlantYears>(() => PlantYears.Of(plant, standing, Seasons, Start))
+            )
+            .Value;
         if (Interlocked.Add(ref _bytes, result.Bytes) > Interlocked.Read(ref _budget) / 2)
         {
             Interlocked.Exchange(ref _bytesBefore, Interlocked.Exchange(ref _bytes, 0));
@@ -160,7 +186,10 @@ public sealed class SeasonKernel
 
     private PlanterSeason Compute(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, int? year)
     {
-        var season = new PlanterSeason(planter, Start, Days, plan.Site.CoverThreshold) { DeciduousLeaf = year is { } one ? _leaf[one][..Days] : _meanLeaf };
+        var season = new PlanterSeason(planter, Start, Days, plan.Site.CoverThreshold)
+        {
+            DeciduousLeaf = year is { } one ? _leaf[one][..Days] : _meanLeaf,
+        };
         if (Seasons.Count == 0)
             return season;
         CoverYears scratch = _scratch.TryTake(out CoverYears? used) ? used : new CoverYears();
@@ -169,17 +198,28 @@ public sealed class SeasonKernel
         return season;
     }
 
-    private IReadOnlyList<(PlantedItem Item, PlantYears Years)> With(IReadOnlyList<PlantedItem> items) => [.. items.Select(i => (i, Follow(i.Plant, i.Standing)))];
+    private IReadOnlyList<(PlantedItem Item, PlantYears Years)> With(IReadOnlyList<PlantedItem> items) =>
+        [.. items.Select(i => (i, Follow(i.Plant, i.Standing)))];
 
     private static bool IsSame(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, Known known)
     {
-        if (known.Season.CoverThreshold != plan.Site.CoverThreshold || known.Season.Planter.Form.SurfaceCm2 != planter.Form.SurfaceCm2 || known.Items.Count != items.Count)
+        if (
+            known.Season.CoverThreshold != plan.Site.CoverThreshold
+            || known.Season.Planter.Form.SurfaceCm2 != planter.Form.SurfaceCm2
+            || known.Items.Count != items.Count
+        )
             return false;
         for (int i = 0; i < items.Count; i++)
         {
             PlantedItem a = items[i];
             PlantedItem b = known.Items[i];
-            if (a.Display.Id != b.Display.Id || !ReferenceEquals(a.Plant, b.Plant) || a.Count != b.Count || a.Seen != b.Seen || !a.Standing.Equals(b.Standing))
+            if (
+                a.Display.Id != b.Display.Id
+                || !ReferenceEquals(a.Plant, b.Plant)
+                || a.Count != b.Count
+                || a.Seen != b.Seen
+                || !a.Standing.Equals(b.Standing)
+            )
                 return false;
         }
         return true;
@@ -192,7 +232,13 @@ public sealed class SeasonKernel
             return;
         var feltBelow = plan.Displays.Where(d => d.Layer != DisplayLayer.Seasonal).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);
         // What is known of a planter that is still the same was computed over its ground.
-        GroundClimate.Of(_record!).Prepare(planters.Where(p => feltBelow.Contains(p.Id) && !(_planters.TryGetValue(p.Id, out Known? known) && ReferenceEquals(known.Planter, p))).Select(p => p.ThermalClass()));
+        GroundClimate
+            .Of(_record!)
+            .Prepare(
+                planters
+                    .Where(p => feltBelow.Contains(p.Id) && !(_planters.TryGetValue(p.Id, out Known? known) && ReferenceEquals(known.Planter, p)))
+                    .Select(p => p.ThermalClass())
+            );
     }
 
     private int IndexOf(int weatherYear)
@@ -202,7 +248,10 @@ public sealed class SeasonKernel
             if (WeatherYears[y] == weatherYear)
                 return y;
         }
-        throw new InvalidInputException("weatherYear", $"the record holds no whole year of weather from {Start.ToString("d MMM", null)} {weatherYear}");
+        throw new InvalidInputException(
+            "weatherYear",
+            $"the record holds no whole year of weather from {Start.ToString("d MMM", null)} {weatherYear}"
+        );
     }
 
     private float[] Leaf(GrowingSeason season)
@@ -217,12 +266,24 @@ public sealed class SeasonKernel
 
     // What a planter's year was computed from, and the year.
     private sealed record Known(
-        Planning.Site Site, Area Area, Planter Planter, IReadOnlyList<Display> Displays, IReadOnlyList<Plant> Palette, IReadOnlyList<PlantedItem> Items, PlanterSeason Season)
+        Planning.Site Site,
+        Area Area,
+        Planter Planter,
+        IReadOnlyList<Display> Displays,
+        IReadOnlyList<Plant> Palette,
+        IReadOnlyList<PlantedItem> Items,
+        PlanterSeason Season
+    )
     {
         // The very same objects: nothing has to be laid out to see that the year is the same.
         public bool RestsOnTheSame(Plan plan, Planter planter, IReadOnlyList<Display> displays)
         {
-            if (!ReferenceEquals(Site, plan.Site) || !ReferenceEquals(Planter, planter) || !ReferenceEquals(Area, plan.AreaOf(planter)) || Displays.Count != displays.Count)
+            if (
+                !ReferenceEquals(Site, plan.Site)
+                || !ReferenceEquals(Planter, planter)
+                || !ReferenceEquals(Area, plan.AreaOf(planter))
+                || Displays.Count != displays.Count
+            )
                 return false;
             for (int i = 0; i < displays.Count; i++)
             {

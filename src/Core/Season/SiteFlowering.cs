@@ -15,8 +15,12 @@ public sealed class SiteFlowering
     private const int MostSpreads = 2_000;
     private const int MostStrips = 6_000;
 
-    private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(new ByReference());
-    private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC), float[]> _spreads = new(new SpreadByReference());
+    private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(
+        new ByReference()
+    );
+    private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC), float[]> _spreads = new(
+        new SpreadByReference()
+    );
     private readonly Lock _lock = new();
     private float[]? _inLeaf;
     private readonly IReadOnlyList<GrowingSeason> _seasons;
@@ -56,7 +60,10 @@ public sealed class SiteFlowering
     {
         get
         {
-            LocalDate day = _lastFreeze?.DateAt(FrostRisk).Date is { } d && (d.Month < 7) != IsSouthern ? new LocalDate(2001, d.Month, Math.Min(d.Day, 28)) : new LocalDate(2001, IsSouthern ? 11 : 5, 15);
+            LocalDate day =
+                _lastFreeze?.DateAt(FrostRisk).Date is { } d && (d.Month < 7) != IsSouthern
+                    ? new LocalDate(2001, d.Month, Math.Min(d.Day, 28))
+                    : new LocalDate(2001, IsSouthern ? 11 : 5, 15);
             var inYear = new LocalDate(Start.Year, day.Month, day.Day);
             return inYear < Start ? inYear.PlusYears(1) : inYear;
         }
@@ -164,12 +171,19 @@ public sealed class SiteFlowering
     }
 
     /// <summary>A plant's strip as it would usually be planted to show from its plan year's first day on.</summary>
-    public FloweringStrip Usual(Plant plant) => Of(plant, UsualInstall(plant, plant.LifeForm switch
-    {
-        LifeForm.TenderAnnual => AllClear.PlusDays(10),
-        LifeForm.CoolSeasonAnnual or LifeForm.Biennial => Start.PlusDays(40),
-        _ => Start.PlusDays(200),
-    }));
+    public FloweringStrip Usual(Plant plant) =>
+        Of(
+            plant,
+            UsualInstall(
+                plant,
+                plant.LifeForm switch
+                {
+                    LifeForm.TenderAnnual => AllClear.PlusDays(10),
+                    LifeForm.CoolSeasonAnnual or LifeForm.Biennial => Start.PlusDays(40),
+                    _ => Start.PlusDays(200),
+                }
+            )
+        );
 
     /// <summary>Share of years in which the air falls to a temperature between two days of the plan year.</summary>
     public double OddsOfFrost(LocalDate first, LocalDate last, double atOrBelowC)
@@ -258,8 +272,15 @@ public sealed class SiteFlowering
     // Plants are compared as the objects they are: comparing all their figures would cost more than the lookup saves.
     private sealed class ByReference : IEqualityComparer<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC)>
     {
-        public bool Equals((Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) x, (Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) y) =>
-            ReferenceEquals(x.Plant, y.Plant) && x.Install == y.Install && x.PocketC == y.PocketC && x.Place.DepthCm == y.Place.DepthCm && x.Place.Class == y.Place.Class;
+        public bool Equals(
+            (Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) x,
+            (Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) y
+        ) =>
+            ReferenceEquals(x.Plant, y.Plant)
+            && x.Install == y.Install
+            && x.PocketC == y.PocketC
+            && x.Place.DepthCm == y.Place.DepthCm
+            && x.Place.Class == y.Place.Class;
 
         public int GetHashCode((Plant Plant, LocalDate Install, BulbPlace Place, double PocketC) key) =>
             HashCode.Combine(System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(key.Plant), key.Install, key.Place.DepthCm, key.PocketC);
@@ -267,8 +288,10 @@ public sealed class SiteFlowering
 
     private sealed class SpreadByReference : IEqualityComparer<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC)>
     {
-        public bool Equals((Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) x, (Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) y) =>
-            ReferenceEquals(x.Plant, y.Plant) && x.Install == y.Install && x.Lift == y.Lift && x.PocketC == y.PocketC;
+        public bool Equals(
+            (Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) x,
+            (Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) y
+        ) => ReferenceEquals(x.Plant, y.Plant) && x.Install == y.Install && x.Lift == y.Lift && x.PocketC == y.PocketC;
 
         public int GetHashCode((Plant Plant, LocalDate Install, LocalDate Lift, double PocketC) key) =>
             HashCode.Combine(System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(key.Plant), key.Install, key.Lift, key.PocketC);

@@ -12,7 +12,16 @@ namespace UnrulyMeadow.Core.Season;
 /// <param name="Cover50">Mean cover of the middle year.</param>
 /// <param name="Cover90">Mean cover that 1 of 10 years exceeds.</param>
 /// <param name="Weakest">Planters that do not, the least likely first.</param>
-public sealed record EventOutlook(SiteEvent Event, int InColour, int Planters, double Odds, double Cover10, double Cover50, double Cover90, IReadOnlyList<(PlanterSeason Season, double Odds)> Weakest)
+public sealed record EventOutlook(
+    SiteEvent Event,
+    int InColour,
+    int Planters,
+    double Odds,
+    double Cover10,
+    double Cover50,
+    double Cover90,
+    IReadOnlyList<(PlanterSeason Season, double Odds)> Weakest
+)
 {
     /// <summary>Looks at an event's days; null when they lie outside the year.</summary>
     public static EventOutlook? Of(SiteYear year, SiteEvent what)
@@ -21,7 +30,11 @@ public sealed record EventOutlook(SiteEvent Event, int InColour, int Planters, d
         int to = Math.Min(Period.DaysBetween(year.Start, year.LastDay), Period.DaysBetween(year.Start, what.LastDay));
         if (to < from || year.Planters.Count == 0 || year.WeatherYears.Count == 0)
             return null;
-        var odds = year.Planters.Select(p => (Season: p, Least: (double)p.ShareInColour[from..(to + 1)].Min(), Mean: (double)p.ShareInColour[from..(to + 1)].Average())).ToList();
+        var odds = year
+            .Planters.Select(p =>
+                (Season: p, Least: (double)p.ShareInColour[from..(to + 1)].Min(), Mean: (double)p.ShareInColour[from..(to + 1)].Average())
+            )
+            .ToList();
         double Mean(Func<PlanterSeason, float[]> cover) => year.Planters.Average(p => (double)cover(p)[from..(to + 1)].Average());
         return new EventOutlook(
             what,
@@ -31,22 +44,28 @@ public sealed record EventOutlook(SiteEvent Event, int InColour, int Planters, d
             Mean(p => p.Cover10),
             Mean(p => p.Cover50),
             Mean(p => p.Cover90),
-            [.. odds.Where(o => o.Least < ColourOdds.InColour).OrderBy(o => o.Least).Select(o => (o.Season, o.Least))]);
+            [.. odds.Where(o => o.Least < ColourOdds.InColour).OrderBy(o => o.Least).Select(o => (o.Season, o.Least))]
+        );
     }
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain() => new(
-        Event.Name,
-        $"{InColour} of {Planters} planters",
-        [
-            new("days", $"{Event.FirstDay.ToString("d MMM uuuu", null)} to {Event.LastDay.ToString("d MMM uuuu", null)}"),
-            new("mean odds of colour", $"{Odds:P0}"),
-            new("cover, mean over planters", $"{Cover10:P0} in a poor year, {Cover50:P0} in the middle, {Cover90:P0} in a good one"),
-            new("least likely", Weakest.Count == 0 ? "none" : string.Join(", ", Weakest.Take(6).Select(w => $"{w.Season.Planter.Name} {w.Odds:P0}"))),
-        ],
-        "A planter counts when at least half the weather years show colour on each of the days",
-        "Season kernel",
-        []);
+    public Working Explain() =>
+        new(
+            Event.Name,
+            $"{InColour} of {Planters} planters",
+            [
+                new("days", $"{Event.FirstDay.ToString("d MMM uuuu", null)} to {Event.LastDay.ToString("d MMM uuuu", null)}"),
+                new("mean odds of colour", $"{Odds:P0}"),
+                new("cover, mean over planters", $"{Cover10:P0} in a poor year, {Cover50:P0} in the middle, {Cover90:P0} in a good one"),
+                new(
+                    "least likely",
+                    Weakest.Count == 0 ? "none" : string.Join(", ", Weakest.Take(6).Select(w => $"{w.Season.Planter.Name} {w.Odds:P0}"))
+                ),
+            ],
+            "A planter counts when at least half the weather years show colour on each of the days",
+            "Season kernel",
+            []
+        );
 }
 
 /// <summary>One figure for a site's year, 0 to 100, and what it is made of.</summary>
@@ -55,7 +74,13 @@ public sealed record EventOutlook(SiteEvent Event, int InColour, int Planters, d
 /// <param name="Ready">Mean odds of colour on the days of events; null when there are none.</param>
 /// <param name="ByArea">Expected share by area, in the plan's order.</param>
 /// <param name="ByMonth">Expected share by month of the plan year.</param>
-public sealed record SiteScore(double Colour, double Steady, double? Ready, IReadOnlyList<(string Area, double Colour)> ByArea, IReadOnlyList<(LocalDate Month, double Colour)> ByMonth)
+public sealed record SiteScore(
+    double Colour,
+    double Steady,
+    double? Ready,
+    IReadOnlyList<(string Area, double Colour)> ByArea,
+    IReadOnlyList<(LocalDate Month, double Colour)> ByMonth
+)
 {
     // Weights of the parts; events take theirs only where there are any. An exchange of our own.
     private const double ColourWeight = 60;
@@ -63,7 +88,10 @@ public sealed record SiteScore(double Colour, double Steady, double? Ready, IRea
     private const double ReadyWeight = 15;
 
     /// <summary>The figure.</summary>
-    public double Total => ((ColourWeight * Colour) + (SteadyWeight * Steady) + (ReadyWeight * (Ready ?? 0))) / (ColourWeight + SteadyWeight + (Ready is null ? 0 : ReadyWeight)) * 100;
+    public double Total =>
+        ((ColourWeight * Colour) + (SteadyWeight * Steady) + (ReadyWeight * (Ready ?? 0)))
+        / (ColourWeight + SteadyWeight + (Ready is null ? 0 : ReadyWeight))
+        * 100;
 
     /// <summary>Adds up a year; null without planters or weather.</summary>
     public static SiteScore? Of(Plan plan, SiteYear year)
@@ -81,24 +109,42 @@ public sealed record SiteScore(double Colour, double Steady, double? Ready, IRea
             byDay.Average(),
             year.Planters.Count(p => p.BareSpells.Count == 0) / (double)year.Planters.Count,
             events.Count == 0 ? null : events.Average(e => e.Odds),
-            [.. plan.Areas.Select(a => (a.Name, year.Planters.Where(p => p.Planter.AreaId == a.Id).ToList())).Where(a => a.Item2.Count > 0).Select(a => (a.Name, a.Item2.Average(p => (double)p.ShareInColour.Average())))],
-            [.. Enumerable.Range(0, 12).Select(m => year.Start.PlusMonths(m)).Select(m => (m, byDay[Period.DaysBetween(year.Start, m)..Period.DaysBetween(year.Start, m.PlusMonths(1))].Average()))]);
+            [
+                .. plan
+                    .Areas.Select(a => (a.Name, year.Planters.Where(p => p.Planter.AreaId == a.Id).ToList()))
+                    .Where(a => a.Item2.Count > 0)
+                    .Select(a => (a.Name, a.Item2.Average(p => (double)p.ShareInColour.Average()))),
+            ],
+            [
+                .. Enumerable
+                    .Range(0, 12)
+                    .Select(m => year.Start.PlusMonths(m))
+                    .Select(m => (m, byDay[Period.DaysBetween(year.Start, m)..Period.DaysBetween(year.Start, m.PlusMonths(1))].Average())),
+            ]
+        );
     }
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain() => new(
-        "The site's score",
-        $"{Total:0} of 100",
-        [
-            new("expected share of planter-days in colour", $"{Colour:P1}"),
-            new("planters never bare for a week", $"{Steady:P0}"),
-            new("mean odds of colour on event days", Ready is { } r ? $"{r:P0}" : "no events"),
-            new("by area", string.Join(", ", ByArea.Select(a => $"{a.Area} {a.Colour:P0}"))),
-            new("weakest months", string.Join(", ", ByMonth.OrderBy(m => m.Colour).Take(3).Select(m => $"{m.Month.ToString("MMMM", null)} {m.Colour:P0}"))),
-        ],
-        Ready is null ? "(60 × colour + 25 × steady) / 85" : "60 × colour + 25 × steady + 15 × ready",
-        "Our own weights; the parts come from the season kernel",
-        [$"{ColourWeight:0} × {Colour:0.000} + {SteadyWeight:0} × {Steady:0.000}{(Ready is { } e ? $" + {ReadyWeight:0} × {e:0.000}" : string.Empty)}."]);
+    public Working Explain() =>
+        new(
+            "The site's score",
+            $"{Total:0} of 100",
+            [
+                new("expected share of planter-days in colour", $"{Colour:P1}"),
+                new("planters never bare for a week", $"{Steady:P0}"),
+                new("mean odds of colour on event days", Ready is { } r ? $"{r:P0}" : "no events"),
+                new("by area", string.Join(", ", ByArea.Select(a => $"{a.Area} {a.Colour:P0}"))),
+                new(
+                    "weakest months",
+                    string.Join(", ", ByMonth.OrderBy(m => m.Colour).Take(3).Select(m => $"{m.Month.ToString("MMMM", null)} {m.Colour:P0}"))
+                ),
+            ],
+            Ready is null ? "(60 × colour + 25 × steady) / 85" : "60 × colour + 25 × steady + 15 × ready",
+            "Our own weights; the parts come from the season kernel",
+            [
+                $"{ColourWeight:0} × {Colour:0.000} + {SteadyWeight:0} × {Steady:0.000}{(Ready is { } e ? $" + {ReadyWeight:0} × {e:0.000}" : string.Empty)}.",
+            ]
+        );
 }
 
 /// <summary>Two years of one site set side by side, planter by planter.</summary>
@@ -108,20 +154,29 @@ public sealed record SiteScore(double Colour, double Steady, double? Ready, IRea
 /// <param name="OnlyBefore">Planters only in the first.</param>
 /// <param name="OnlyAfter">Planters only in the second.</param>
 public sealed record YearComparison(
-    IReadOnlyList<PlanterComparison> Planters, int Before, int After, IReadOnlyList<string> OnlyBefore, IReadOnlyList<string> OnlyAfter)
+    IReadOnlyList<PlanterComparison> Planters,
+    int Before,
+    int After,
+    IReadOnlyList<string> OnlyBefore,
+    IReadOnlyList<string> OnlyAfter
+)
 {
     /// <summary>Sets two years side by side.</summary>
     public static YearComparison Of(SiteYear before, SiteYear after)
     {
         var second = after.Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
         var first = before.Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
-        List<PlanterComparison> both = [.. before.Planters.Where(p => second.ContainsKey(p.Planter.Id)).Select(p => new PlanterComparison(p, second[p.Planter.Id]))];
+        List<PlanterComparison> both =
+        [
+            .. before.Planters.Where(p => second.ContainsKey(p.Planter.Id)).Select(p => new PlanterComparison(p, second[p.Planter.Id])),
+        ];
         return new YearComparison(
             [.. both.OrderByDescending(p => Math.Abs(p.Days)).ThenByDescending(p => Math.Abs(p.ExpectedDays))],
             before.Planters.Sum(p => p.DaysInColour),
             after.Planters.Sum(p => p.DaysInColour),
             [.. before.Planters.Where(p => !second.ContainsKey(p.Planter.Id)).Select(p => p.Planter.Name)],
-            [.. after.Planters.Where(p => !first.ContainsKey(p.Planter.Id)).Select(p => p.Planter.Name)]);
+            [.. after.Planters.Where(p => !first.ContainsKey(p.Planter.Id)).Select(p => p.Planter.Name)]
+        );
     }
 }
 

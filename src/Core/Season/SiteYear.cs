@@ -35,13 +35,18 @@ public sealed class SiteYear
     public double ShareInColour => Planters.Count == 0 ? 0 : Planters.Sum(p => (double)p.DaysInColour) / Planters.Sum(p => p.Days);
 
     /// <summary>The rule behind the count of planters in colour on a day.</summary>
-    public Working ExplainDay() => new(
-        "Planters in colour on the day",
-        $"of {Planters.Count}",
-        [new("weather years", $"{WeatherYears.Count}"), new("threshold", Planters.Count == 0 ? "none" : $"{Planters[0].CoverThreshold:P0} of what is seen, weighted")],
-        "A planter counts on a day when at least half the weather years show weighted cover at or above the threshold",
-        "Common practice; flowering by thermal time, see each planter",
-        []);
+    public Working ExplainDay() =>
+        new(
+            "Planters in colour on the day",
+            $"of {Planters.Count}",
+            [
+                new("weather years", $"{WeatherYears.Count}"),
+                new("threshold", Planters.Count == 0 ? "none" : $"{Planters[0].CoverThreshold:P0} of what is seen, weighted"),
+            ],
+            "A planter counts on a day when at least half the weather years show weighted cover at or above the threshold",
+            "Common practice; flowering by thermal time, see each planter",
+            []
+        );
 
     /// <summary>Computes every planter's year.</summary>
     /// <param name="plan">The plan.</param>
@@ -81,17 +86,18 @@ public sealed class SiteYear
         return new LocalDate(day.Month >= month ? day.Year : day.Year - 1, month, 1);
     }
 
-    private static string InWords(int n) => n switch
-    {
-        2 => "two",
-        3 => "three",
-        4 => "four",
-        5 => "five",
-        6 => "six",
-        7 => "seven",
-        8 => "eight",
-        9 => "nine",
-        10 => "ten",
-        _ => $"{n}",
-    };
+    private static string InWords(int n) =>
+        n switch
+        {
+            2 => "two",
+            3 => "three",
+            4 => "four",
+            5 => "five",
+            6 => "six",
+            7 => "seven",
+            8 => "eight",
+            9 => "nine",
+            10 => "ten",
+            _ => $"{n}",
+        };
 }

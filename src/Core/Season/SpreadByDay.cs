@@ -14,7 +14,14 @@ public static class SpreadByDay
     /// <param name="install">The day it goes in.</param>
     /// <param name="lift">The day it comes out.</param>
     /// <param name="frostPocketC">How much colder than the station its leaves are, °C.</param>
-    public static float[] Of(Plant plant, IReadOnlyList<GrowingSeason> seasons, LocalDate start, LocalDate install, LocalDate lift, double frostPocketC = 0)
+    public static float[] Of(
+        Plant plant,
+        IReadOnlyList<GrowingSeason> seasons,
+        LocalDate start,
+        LocalDate install,
+        LocalDate lift,
+        double frostPocketC = 0
+    )
     {
         int days = Period.DaysBetween(start, start.PlusMonths(12));
         var median = new float[days];

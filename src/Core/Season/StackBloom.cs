@@ -31,8 +31,7 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
     public LocalDate? Over => AtRank(y => y.Over, 0.5);
 
     /// <summary>Half the span between the 10 % and 90 % first colours, days.</summary>
-    public double SpreadDays => Years.Count < 2 ? 0
-        : Period.DaysBetween(AtRank(y => y.First, 0.1)!.Value, AtRank(y => y.First, 0.9)!.Value) / 2.0;
+    public double SpreadDays => Years.Count < 2 ? 0 : Period.DaysBetween(AtRank(y => y.First, 0.1)!.Value, AtRank(y => y.First, 0.9)!.Value) / 2.0;
 
     /// <summary>Share of years whose cold fell short of the bulb's need by the day it flowered, or in which it did not flower.</summary>
     public double ShareShortOfCold =>
@@ -52,7 +51,10 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
                 [new("where", place.Describe()), new("weather years", $"{YearsAsked}")],
                 Plant.Windows.Count == 0 ? "It has no colour of its own" : Plant.Windows[0].Rule.Describe(),
                 Plant.Source,
-                [$"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + WeatherYear.Short(y.WeatherYear) + ")"))}."]);
+                [
+                    $"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + WeatherYear.Short(y.WeatherYear) + ")"))}.",
+                ]
+            );
         }
         return new Working(
             $"{Plant.CommonName}: first colour",
@@ -70,7 +72,8 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
             [
                 $"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + WeatherYear.Short(y.WeatherYear) + ")"))}.",
                 $"Cold by then {MedianColdWeeks:0.0} weeks in the middle year; it wants {Plant.Bulb!.ColdWeeksLow:0}–{Plant.Bulb.ColdWeeksHigh:0}.",
-            ]);
+            ]
+        );
     }
 
     private LocalDate? AtRank(Func<BloomYear, LocalDate> day, double rank)
@@ -94,16 +97,24 @@ public sealed record HandOver(BloomForecast From, BloomForecast To, double Overl
     public bool IsBroken => ShareBroken > 0.5;
 
     /// <summary>The arithmetic behind the hand-over.</summary>
-    public Working Explain() => new(
-        $"{From.Plant.CommonName} to {To.Plant.CommonName}",
-        OverlapDays < 0 ? $"{-OverlapDays:0} days without flower" : $"{OverlapDays:0} days together",
-        [
-            new("last colour of the earlier, by year", string.Join(", ", From.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.Over.ToString("d MMM", null)}"))),
-            new("first colour of the later, by year", string.Join(", ", To.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}"))),
-        ],
-        "Days from the later's first colour to the earlier's last, year by year; the median, and the share of years below zero",
-        "Flowering by thermal time over the station's record",
-        [$"Days without flower in {ShareBroken:P0} of {To.Years.Count} years; broken when more than half."]);
+    public Working Explain() =>
+        new(
+            $"{From.Plant.CommonName} to {To.Plant.CommonName}",
+            OverlapDays < 0 ? $"{-OverlapDays:0} days without flower" : $"{OverlapDays:0} days together",
+            [
+                new(
+                    "last colour of the earlier, by year",
+                    string.Join(", ", From.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.Over.ToString("d MMM", null)}"))
+                ),
+                new(
+                    "first colour of the later, by year",
+                    string.Join(", ", To.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}"))
+                ),
+            ],
+            "Days from the later's first colour to the earlier's last, year by year; the median, and the share of years below zero",
+            "Flowering by thermal time over the station's record",
+            [$"Days without flower in {ShareBroken:P0} of {To.Years.Count} years; broken when more than half."]
+        );
 }
 
 /// <summary>The flowering of a whole bulb stack.</summary>
@@ -122,15 +133,13 @@ public sealed class StackBloom
     public IReadOnlyList<HandOver> HandOvers { get; }
 
     /// <summary>The first day of the bulb year that holds a planting day: 1 August, or 1 February in the south.</summary>
-    public static LocalDate BulbYearStart(LocalDate install, bool southern) =>
-        BulbCalendar.StartOf(BulbCalendar.YearOf(install, southern), southern);
+    public static LocalDate BulbYearStart(LocalDate install, bool southern) => BulbCalendar.StartOf(BulbCalendar.YearOf(install, southern), southern);
 
     /// <summary>Forecasts a stack planted on a day.</summary>
     /// <param name="stack">The stack as laid out.</param>
     /// <param name="record">The weather.</param>
     /// <param name="install">Planting day.</param>
-    public static StackBloom From(BulbStack stack, WeatherRecord record, LocalDate install) =>
-        From(stack, Seasons(record, install), install);
+    public static StackBloom From(BulbStack stack, WeatherRecord record, LocalDate install) => From(stack, Seasons(record, install), install);
 
     /// <summary>Forecasts a stack over weather years already laid out, see <see cref="Seasons"/>.</summary>
     public static StackBloom From(BulbStack stack, IReadOnlyList<GrowingSeason> seasons, LocalDate install) =>
@@ -151,12 +160,15 @@ public sealed class StackBloom
             if (Show(plant, growing) is not { } show)
                 continue;
             LocalDate At(double index) => zero.PlusDays((int)Math.Floor(index));
-            years.Add(new BloomYear(
-                season.Run.Year,
-                At(show.Median - ColourRule.PlantToPlantDays),
-                At(show.Median),
-                At(show.Over + ColourRule.PlantToPlantDays),
-                show.ColdWeeks));
+            years.Add(
+                new BloomYear(
+                    season.Run.Year,
+                    At(show.Median - ColourRule.PlantToPlantDays),
+                    At(show.Median),
+                    At(show.Over + ColourRule.PlantToPlantDays),
+                    show.ColdWeeks
+                )
+            );
         }
         return new BloomForecast(plant, years, seasons.Count);
     }
@@ -190,8 +202,8 @@ public sealed class StackBloom
         {
             BloomForecast from = order[i - 1];
             BloomForecast to = order[i];
-            var overlaps = to.Years
-                .Join(from.Years, t => t.WeatherYear, f => f.WeatherYear, (t, f) => (double)Period.DaysBetween(t.First, f.Over))
+            var overlaps = to
+                .Years.Join(from.Years, t => t.WeatherYear, f => f.WeatherYear, (t, f) => (double)Period.DaysBetween(t.First, f.Over))
                 .ToList();
             handOvers.Add(new HandOver(from, to, overlaps.Median(), (double)overlaps.Count(o => o < 0) / overlaps.Count));
         }

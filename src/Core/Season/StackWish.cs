@@ -15,7 +15,14 @@ namespace UnrulyMeadow.Core.Season;
 /// <param name="Budget">Most that may be spent on bulbs; null for no limit.</param>
 /// <param name="MostKinds">Most kinds, 1 to 8.</param>
 /// <param name="OnlyStock">True to plant nothing but what is at hand.</param>
-public sealed record StackWish(LocalDate First, LocalDate Last, IReadOnlyList<string> Colours, decimal? Budget = null, int MostKinds = 5, bool OnlyStock = false)
+public sealed record StackWish(
+    LocalDate First,
+    LocalDate Last,
+    IReadOnlyList<string> Colours,
+    decimal? Budget = null,
+    int MostKinds = 5,
+    bool OnlyStock = false
+)
 {
     /// <summary>Every fault of the wish.</summary>
     public IReadOnlyList<Fault> Faults()
@@ -77,16 +84,36 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
         var question = new FitQuestion(flowering, plan.Site, planter, plan.AreaOf(planter), wish.First, wish.Last);
         double pocket = plan.AreaOf(planter).FrostPocketC + planter.Survey.FrostPocketC;
         int weeks = (Period.DaysBetween(wish.First, wish.Last) / 7) + 1;
-        foreach (Plant plant in plan.Palette.Where(p => p.Bulb is not null && !p.IsRetired && !p.IsTender && p.Windows.Any(w => w.Rule is BulbForcing)))
+        foreach (
+            Plant plant in plan.Palette.Where(p => p.Bulb is not null && !p.IsRetired && !p.IsTender && p.Windows.Any(w => w.Rule is BulbForcing))
+        )
         {
-            if (wish.Colours.Count > 0 && !plant.Windows[0].Colours.Take(2).Any(c => wish.Colours.Any(w => ColourDifference.Between(c, w) <= NearColour)))
+            if (
+                wish.Colours.Count > 0
+                && !plant.Windows[0].Colours.Take(2).Any(c => wish.Colours.Any(w => ColourDifference.Between(c, w) <= NearColour))
+            )
                 continue;
             // Whether it shows in the weeks is weighed below; here only what forbids it. What winter may well take is not proposed.
             if (question.Of(plant).Reasons.Any(r => r.What == FitAspect.WinterRoots || (r.Verdict == FitVerdict.Fails && r.What != FitAspect.Colour)))
                 continue;
             double depth = BulbStack.DepthByRule(plant.Bulb!, plan.Site.RulesFor(planter).BulbDepth);
-            FloweringStrip strip = flowering.Of(plant, flowering.UsualInstall(plant, wish.First), new BulbPlace(planter.ThermalClass(), Math.Round(depth)), pocket);
-            double[] odds = [.. Enumerable.Range(0, weeks).Select(w => strip.OddsOver(wish.First.PlusDays(7 * w), wish.First.PlusDays((7 * w) + 6) < wish.Last ? wish.First.PlusDays((7 * w) + 6) : wish.Last))];
+            FloweringStrip strip = flowering.Of(
+                plant,
+                flowering.UsualInstall(plant, wish.First),
+                new BulbPlace(planter.ThermalClass(), Math.Round(depth)),
+                pocket
+            );
+            double[] odds =
+            [
+                .. Enumerable
+                    .Range(0, weeks)
+                    .Select(w =>
+                        strip.OddsOver(
+                            wish.First.PlusDays(7 * w),
+                            wish.First.PlusDays((7 * w) + 6) < wish.Last ? wish.First.PlusDays((7 * w) + 6) : wish.Last
+                        )
+                    ),
+            ];
             if (odds.Max() >= 0.1)
                 yield return (plant, odds);
         }
@@ -106,18 +133,33 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
             return null;
         int wanted = Math.Max(BulbCluster.Least(planter, plant.Bulb!), Shows(plan.Site, planter, plant));
         int count = Math.Clamp(wanted, 1, Math.Max(1, (int)Math.Floor(fits * (planter.Form.IsBed ? 0.3 : LeavesGaps))));
-        int atHand = Math.Min(count, plan.Lots.Where(l => l.PlantId == plant.Id && l.State is LotState.Stored or LotState.Waiting && l.Condition != LotCondition.Poor).Sum(l => l.Count));
+        int atHand = Math.Min(
+            count,
+            plan.Lots.Where(l => l.PlantId == plant.Id && l.State is LotState.Stored or LotState.Waiting && l.Condition != LotCondition.Poor)
+                .Sum(l => l.Count)
+        );
         if (wish.OnlyStock && atHand < count)
         {
             if (atHand < Math.Min(3, count))
                 return null;
             count = atHand;
         }
-        decimal cost = count > atHand ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SparesOf(plant)), GoodsForm.Usual(plant).Packs).Cost : 0;
-        return wish.Budget is { } budget && cost > budget ? null : new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * EachShows(planter, plant)), fits);
+        decimal cost =
+            count > atHand
+                ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SparesOf(plant)), GoodsForm.Usual(plant).Packs).Cost
+                : 0;
+        return wish.Budget is { } budget && cost > budget
+            ? null
+            : new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * EachShows(planter, plant)), fits);
     }
 
     /// <summary>What one of a bulb in flower takes up of what people see of a planter, 0 to 1.</summary>
     public static double EachShows(Planter planter, Plant plant) =>
-        Math.PI / 4 * plant.MatureSpreadCm * plant.MatureSpreadCm * plant.Windows[0].Share * ViewedShare.OnStems(planter, plant.HeightCm) / planter.Form.SurfaceCm2;
+        Math.PI
+        / 4
+        * plant.MatureSpreadCm
+        * plant.MatureSpreadCm
+        * plant.Windows[0].Share
+        * ViewedShare.OnStems(planter, plant.HeightCm)
+        / planter.Form.SurfaceCm2;
 }

@@ -55,13 +55,24 @@ public sealed record StayLosses(Plant Plant, Standing Standing, IReadOnlyList<St
     /// <param name="plant">The plant.</param>
     /// <param name="standing">When and where it stands.</param>
     /// <param name="seasons">Weather laid over its stay.</param>
-    public static StayLosses Of(Plant plant, Standing standing, IReadOnlyList<GrowingSeason> seasons) => new(plant, standing, [.. seasons.Select(season =>
-    {
-        int from = season.Run.IndexOf(standing.From);
-        var growing = new Growing(season, plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour) { FromWarmHouse = standing.FromWarmHouse, SafeUntilIndex = from };
-        (LossKind kind, int lost) = PlantYears.FirstLoss(growing, from);
-        return new StayLoss(season.Run.Year, kind, lost < 0 ? null : season.Run.FirstDay.PlusDays(lost));
-    })]);
+    public static StayLosses Of(Plant plant, Standing standing, IReadOnlyList<GrowingSeason> seasons) =>
+        new(
+            plant,
+            standing,
+            [
+                .. seasons.Select(season =>
+                {
+                    int from = season.Run.IndexOf(standing.From);
+                    var growing = new Growing(season, plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
+                    {
+                        FromWarmHouse = standing.FromWarmHouse,
+                        SafeUntilIndex = from,
+                    };
+                    (LossKind kind, int lost) = PlantYears.FirstLoss(growing, from);
+                    return new StayLoss(season.Run.Year, kind, lost < 0 ? null : season.Run.FirstDay.PlusDays(lost));
+                }),
+            ]
+        );
 
     /// <summary>True for what is sold as an annual and can come back from its roots, which stand more cold than its tops.</summary>
     public static bool MayReturn(Plant plant) => plant.DiesWithFrost && plant.RootKillingC is { } roots && roots <= plant.TopDamageC - OutlastsK;
@@ -73,5 +84,6 @@ public sealed record StayLosses(Plant Plant, Standing Standing, IReadOnlyList<St
 
     /// <summary>That a plant may return from its roots; null where it does not.</summary>
     /// <param name="returnOdds">The odds, 0 to 1.</param>
-    public static Fact? MayReturnBy(double? returnOdds) => returnOdds is { } odds && odds >= 0.05 ? new Fact(Phrase.MayReturn, ("odds", Quantity.OutOfTen(odds, 0))) : null;
+    public static Fact? MayReturnBy(double? returnOdds) =>
+        returnOdds is { } odds && odds >= 0.05 ? new Fact(Phrase.MayReturn, ("odds", Quantity.OutOfTen(odds, 0))) : null;
 }

@@ -30,7 +30,10 @@ public static class ViewedShare
     public static double OnStems(Planter planter, double heightCm)
     {
         PlanterForm form = planter.Form;
-        double surface = form.IsBed ? 0 : form.Shape == PlanterShape.Basket ? HungCm : form.DepthCm;
+        double surface =
+            form.IsBed ? 0
+            : form.Shape == PlanterShape.Basket ? HungCm
+            : form.DepthCm;
         double distance = form.IsBed ? BedCm : ContainerCm;
         double slant = Math.Max(FlattestDeg * Math.PI / 180, Math.Atan2(EyeCm - surface, distance));
         double deep = form.SurfaceCm2 / Math.Max(form.TopLengthCm, form.TopWidthCm);

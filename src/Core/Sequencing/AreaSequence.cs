@@ -60,8 +60,13 @@ public sealed class AreaSequence
         Shows = shows;
         InFlower = new int[days];
         InColour = new int[days];
-        Flowering = shows.GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
-            .ToDictionary(g => g.Key, g => Enumerable.Range(0, days).Select(d => g.Any(s => s.Odds[d] >= ColourOdds.InColour)).ToArray(), StringComparer.Ordinal);
+        Flowering = shows
+            .GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
+            .ToDictionary(
+                g => g.Key,
+                g => Enumerable.Range(0, days).Select(d => g.Any(s => s.Odds[d] >= ColourOdds.InColour)).ToArray(),
+                StringComparer.Ordinal
+            );
         foreach (bool[] here in Flowering.Values)
         {
             for (int d = 0; d < days; d++)
@@ -123,12 +128,15 @@ public sealed class AreaSequence
         SiteYear year = kernel.Of(plan);
         List<AreaSequence> areas =
         [
-            .. plan.Areas.Select(a => (Area: a, Here: year.Planters.Where(p => p.Planter.AreaId == a.Id).ToList())).Where(a => a.Here.Count > 0)
+            .. plan
+                .Areas.Select(a => (Area: a, Here: year.Planters.Where(p => p.Planter.AreaId == a.Id).ToList()))
+                .Where(a => a.Here.Count > 0)
                 .Select(a => new AreaSequence(a.Area, kernel.Start, a.Here, [.. a.Here.SelectMany(p => calendar.Of(p.Planter))], kernel.Days)),
         ];
         List<int> flowering = [.. Enumerable.Range(0, kernel.Days).Where(d => areas.Exists(a => a.InFlower[d] > 0))];
         (int First, int Last)? tulips = calendar.TulipTime;
-        (int, int) spring = flowering.Count == 0 ? (0, 0) : (Math.Min(flowering[0], tulips?.First ?? flowering[0]), Math.Max(flowering[^1], tulips?.Last ?? 0) + 1);
+        (int, int) spring =
+            flowering.Count == 0 ? (0, 0) : (Math.Min(flowering[0], tulips?.First ?? flowering[0]), Math.Max(flowering[^1], tulips?.Last ?? 0) + 1);
         foreach (AreaSequence area in areas)
             area.Spring = spring;
         return areas;
@@ -147,19 +155,25 @@ public sealed class AreaSequence
     }
 
     /// <summary>The arithmetic behind the run.</summary>
-    public Working Explain() => new(
-        $"{Area.Name}: run of bulbs",
-        $"{PlanterDays} planter-days in bulb flower",
-        [
-            new("planters with bulbs", $"{WithBulbs} of {Planters.Count}"),
-            new("the site's spring", Spring.To <= Spring.From ? "no bulbs" : $"{Text(Spring.From)} to {Text(Spring.To - 1)}"),
-            new("evenly spread", $"{EvenCount} in flower on each day of it"),
-            new("the fullest fortnight", $"from {Text(Fullest.From)}, most of the flowering of {Fullest.Planters} planters"),
-            .. Enum.GetValues<SpringThird>().Select(t => new WorkingInput(t.ToString().ToLowerInvariant(), $"{Shows.Where(s => s.Third == t).Select(s => s.Planter.Id).Distinct(StringComparer.Ordinal).Count()} planters")),
-        ],
-        $"A planter counts on a day when one of its bulbs shows a third of its best in most weather years; early, mid and late are the thirds of the time over which the palette's tulips reach their best in a bed here",
-        "Common practice: early, mid and late for an unbroken run; flowering by thermal time, see each plant",
-        []);
+    public Working Explain() =>
+        new(
+            $"{Area.Name}: run of bulbs",
+            $"{PlanterDays} planter-days in bulb flower",
+            [
+                new("planters with bulbs", $"{WithBulbs} of {Planters.Count}"),
+                new("the site's spring", Spring.To <= Spring.From ? "no bulbs" : $"{Text(Spring.From)} to {Text(Spring.To - 1)}"),
+                new("evenly spread", $"{EvenCount} in flower on each day of it"),
+                new("the fullest fortnight", $"from {Text(Fullest.From)}, most of the flowering of {Fullest.Planters} planters"),
+                .. Enum.GetValues<SpringThird>()
+                    .Select(t => new WorkingInput(
+                        t.ToString().ToLowerInvariant(),
+                        $"{Shows.Where(s => s.Third == t).Select(s => s.Planter.Id).Distinct(StringComparer.Ordinal).Count()} planters"
+                    )),
+            ],
+            $"A planter counts on a day when one of its bulbs shows a third of its best in most weather years; early, mid and late are the thirds of the time over which the palette's tulips reach their best in a bed here",
+            "Common practice: early, mid and late for an unbroken run; flowering by thermal time, see each plant",
+            []
+        );
 
     private string Text(int day) => Start.PlusDays(day).ToString("d MMM", null);
 
@@ -170,8 +184,13 @@ public sealed class AreaSequence
         foreach ((int from, int days) in Runs(d => InColour[d] == 0, Spring.From, Spring.To, BareSpell.ShortestDays))
         {
             yield return Find(
-                SequenceFault.AllBare, $"All bare from {Text(from)} to {Text(from + days - 1)}: none of its {Planters.Count} planters is in colour", from, days,
-                "No planter shows colour in most weather years on seven days in a row or more of the site's spring", [new("planters", $"{Planters.Count}")]);
+                SequenceFault.AllBare,
+                $"All bare from {Text(from)} to {Text(from + days - 1)}: none of its {Planters.Count} planters is in colour",
+                from,
+                days,
+                "No planter shows colour in most weather years on seven days in a row or more of the site's spring",
+                [new("planters", $"{Planters.Count}")]
+            );
         }
     }
 
@@ -181,9 +200,18 @@ public sealed class AreaSequence
         if (planters < LeastPlanters || planters * 3 < WithBulbs * 2)
             yield break;
         yield return Find(
-            SequenceFault.AllAtOnce, $"All at once: {planters} of {WithBulbs} planters do most of their flowering in the fortnight from {Text(from)}", from, Fortnight,
+            SequenceFault.AllAtOnce,
+            $"All at once: {planters} of {WithBulbs} planters do most of their flowering in the fortnight from {Text(from)}",
+            from,
+            Fortnight,
             $"{LeastPlanters} planters or more, and at least two thirds of those with bulbs, have more than half of their days in bulb flower within the same fourteen days",
-            [.. Flowering.Select(f => new WorkingInput(Planters.First(p => p.Planter.Id == f.Key).Planter.Name, $"{f.Value.Skip(from).Take(Fortnight).Count(x => x)} of {f.Value.Count(x => x)} days in flower"))]);
+            [
+                .. Flowering.Select(f => new WorkingInput(
+                    Planters.First(p => p.Planter.Id == f.Key).Planter.Name,
+                    $"{f.Value.Skip(from).Take(Fortnight).Count(x => x)} of {f.Value.Count(x => x)} days in flower"
+                )),
+            ]
+        );
     }
 
     private IEnumerable<SequenceFinding> Broken()
@@ -196,8 +224,13 @@ public sealed class AreaSequence
         {
             List<BulbShow> before = [.. Shows.Where(s => s.Last == from - 1)];
             yield return Find(
-                SequenceFault.Broken, $"No bulb flowers from {Text(from)} to {Text(from + days - 1)}{(before.Count > 0 ? $", after {before[0].Plant.CommonName}" : string.Empty)}", from, days,
-                $"{BreakDays} days or more between the area's first and last bulb on which none shows in most years", [new("the run", $"{Text(first)} to {Text(last)}")]);
+                SequenceFault.Broken,
+                $"No bulb flowers from {Text(from)} to {Text(from + days - 1)}{(before.Count > 0 ? $", after {before[0].Plant.CommonName}" : string.Empty)}",
+                from,
+                days,
+                $"{BreakDays} days or more between the area's first and last bulb on which none shows in most years",
+                [new("the run", $"{Text(first)} to {Text(last)}")]
+            );
         }
     }
 
@@ -208,26 +241,48 @@ public sealed class AreaSequence
         foreach (SpringThird third in Enum.GetValues<SpringThird>().Where(t => Shows.All(s => s.Third != t)))
         {
             yield return Find(
-                SequenceFault.ThirdMissing, $"Nothing {third.ToString().ToLowerInvariant()} among the bulbs of {WithBulbs} planters", 0, 0,
-                "No bulb of the third in any of the area's planters", [.. Enum.GetValues<SpringThird>().Select(t => new WorkingInput(t.ToString().ToLowerInvariant(), $"{Shows.Count(s => s.Third == t)} kinds over all planters"))]);
+                SequenceFault.ThirdMissing,
+                $"Nothing {third.ToString().ToLowerInvariant()} among the bulbs of {WithBulbs} planters",
+                0,
+                0,
+                "No bulb of the third in any of the area's planters",
+                [
+                    .. Enum.GetValues<SpringThird>()
+                        .Select(t => new WorkingInput(t.ToString().ToLowerInvariant(), $"{Shows.Count(s => s.Third == t)} kinds over all planters")),
+                ]
+            );
         }
     }
 
     // One planter's kind among three or more with another that looks nearly like it: seldom meant.
     private IEnumerable<SequenceFinding> Strays()
     {
-        var kinds = Shows.GroupBy(s => s.Plant.Id, StringComparer.Ordinal).Select(g => (Plant: g.First().Plant, g.First().Third, Planters: g.Select(s => s.Planter).Distinct().ToList())).ToList();
+        var kinds = Shows
+            .GroupBy(s => s.Plant.Id, StringComparer.Ordinal)
+            .Select(g => (Plant: g.First().Plant, g.First().Third, Planters: g.Select(s => s.Planter).Distinct().ToList()))
+            .ToList();
         foreach (var one in kinds.Where(k => k.Planters.Count == 1))
         {
-            foreach (var many in kinds.Where(k => k.Planters.Count >= LeastPlanters && k.Third == one.Third && SpringCalendar.GenusOf(k.Plant) == SpringCalendar.GenusOf(one.Plant)))
+            foreach (
+                var many in kinds.Where(k =>
+                    k.Planters.Count >= LeastPlanters && k.Third == one.Third && SpringCalendar.GenusOf(k.Plant) == SpringCalendar.GenusOf(one.Plant)
+                )
+            )
             {
                 double apart = ColourDifference.Between(one.Plant.LeadColour, many.Plant.LeadColour);
                 if (apart > NearlyAlike)
                     continue;
                 yield return Find(
-                    SequenceFault.Stray, $"{one.Planters[0].Name} alone carries {one.Plant.CommonName}; {many.Planters.Count} others carry {many.Plant.CommonName}, nearly the same: is it meant?", 0, 0,
-                    $"Same genus and third of the spring, colours within {NearlyAlike:0} (CIEDE2000), one planter against {LeastPlanters} or more", [new("difference of colour", $"{apart:0.0}")]) with
-                { Planter = one.Planters[0] };
+                    SequenceFault.Stray,
+                    $"{one.Planters[0].Name} alone carries {one.Plant.CommonName}; {many.Planters.Count} others carry {many.Plant.CommonName}, nearly the same: is it meant?",
+                    0,
+                    0,
+                    $"Same genus and third of the spring, colours within {NearlyAlike:0} (CIEDE2000), one planter against {LeastPlanters} or more",
+                    [new("difference of colour", $"{apart:0.0}")]
+                ) with
+                {
+                    Planter = one.Planters[0],
+                };
                 break;
             }
         }
@@ -255,7 +310,7 @@ public sealed class AreaSequence
 
     private static IEnumerable<(int From, int Days)> Runs(Func<int, bool> holds, int from, int to, int least)
     {
-        for (int d = Math.Max(0, from); d < to;)
+        for (int d = Math.Max(0, from); d < to; )
         {
             int end = d;
             while (end < to && holds(end))

@@ -49,7 +49,8 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
     private readonly Lazy<(int First, int Last, int FirstPeak, int LastPeak)?> _tulips = new(() => TulipsOf(plan, kernel));
 
     /// <summary>First and last day of the middle third, from the plan year's first; null without weather or bulbs.</summary>
-    public (int From, int To)? Mid => _tulips.Value is { } t ? (t.FirstPeak + ((t.LastPeak - t.FirstPeak) / 3), t.LastPeak - ((t.LastPeak - t.FirstPeak) / 3)) : null;
+    public (int From, int To)? Mid =>
+        _tulips.Value is { } t ? (t.FirstPeak + ((t.LastPeak - t.FirstPeak) / 3), t.LastPeak - ((t.LastPeak - t.FirstPeak) / 3)) : null;
 
     /// <summary>First and last day on which any tulip of the palette would flower in a bed here; null without weather or bulbs.</summary>
     public (int First, int Last)? TulipTime => _tulips.Value is { } t ? (t.First, t.Last) : null;
@@ -61,20 +62,22 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
     public static string GenusOf(Plant plant) => plant.BotanicalName.Split(' ', ',')[0];
 
     /// <summary>When in the spring a kind flowers, planted as usual into a bed; null when it does in fewer than half the years.</summary>
-    public SpringThird? ThirdOf(Plant plant) => _thirds.GetOrAdd(plant.Id, _ =>
-        Mid is not { } mid || InBed(plant, kernel) is not { } days ? null
-        : days.Peak < mid.From ? SpringThird.Early : days.Peak > mid.To ? SpringThird.Late : SpringThird.Mid);
+    public SpringThird? ThirdOf(Plant plant) => _thirds.GetOrAdd(plant.Id, _ => Mid is not { } mid || InBed(plant, kernel) is not { } days ? null
+            : days.Peak < mid.From ? SpringThird.Early
+            : days.Peak > mid.To ? SpringThird.Late
+            : SpringThird.Mid);
 
     /// <summary>Every kind of spring bulb in a planter, earliest first; those that flower in fewer than half the years left aside.</summary>
     public IReadOnlyList<BulbShow> Of(Planter planter) =>
-    [
-        .. PlantedItem.Of(plan, planter, kernel.Start, kernel.Start.PlusMonths(12))
-            .Where(i => IsSpringBulb(i.Plant))
-            .Select(i => (Item: i, Odds: kernel.Follow(i.Plant, i.Standing).ShownOdds(kernel.Days)))
-            .Where(x => x.Odds.Any(o => o >= ColourOdds.InColour))
-            .Select(x => new BulbShow(planter, x.Item.Display, x.Item.Plant, x.Item.Count, ThirdOf(x.Item.Plant) ?? SpringThird.Mid, x.Odds))
-            .OrderBy(s => s.First),
-    ];
+        [
+            .. PlantedItem
+                .Of(plan, planter, kernel.Start, kernel.Start.PlusMonths(12))
+                .Where(i => IsSpringBulb(i.Plant))
+                .Select(i => (Item: i, Odds: kernel.Follow(i.Plant, i.Standing).ShownOdds(kernel.Days)))
+                .Where(x => x.Odds.Any(o => o >= ColourOdds.InColour))
+                .Select(x => new BulbShow(planter, x.Item.Display, x.Item.Plant, x.Item.Count, ThirdOf(x.Item.Plant) ?? SpringThird.Mid, x.Odds))
+                .OrderBy(s => s.First),
+        ];
 
     /// <summary>Odds of a bulb's flowers by day as it would stand in a planter, laid by the rule.</summary>
     public float[] Odds(Planter planter, Display display, Plant plant)
@@ -89,7 +92,10 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
     {
         List<Plant> bulbs = [.. plan.Palette.Where(IsSpringBulb)];
         List<Plant> tulips = [.. bulbs.Where(p => GenusOf(p) == "Tulipa")];
-        List<(int First, int Peak, int Last)> days = [.. (tulips.Count >= 3 ? tulips : bulbs).Select(p => InBed(p, kernel)).Where(d => d is not null).Select(d => d!.Value)];
+        List<(int First, int Peak, int Last)> days =
+        [
+            .. (tulips.Count >= 3 ? tulips : bulbs).Select(p => InBed(p, kernel)).Where(d => d is not null).Select(d => d!.Value),
+        ];
         return days.Count == 0 ? null : (days.Min(d => d.First), days.Max(d => d.Last), days.Min(d => d.Peak), days.Max(d => d.Peak));
     }
 
@@ -97,7 +103,18 @@ public sealed class SpringCalendar(Plan plan, SeasonKernel kernel)
     {
         LocalDate install = kernel.Start.PlusDays(UsualInstall);
         double depth = BulbStack.DepthByRule(plant.Bulb!, BulbDepthSchool.ThreeTimesHeight);
-        var standing = new Standing(install, install, kernel.Start.PlusMonths(12), Ground.BulbPlace.UsualBed with { DepthCm = Math.Round(depth * 2) / 2 }, 0, false, []);
+        var standing = new Standing(
+            install,
+            install,
+            kernel.Start.PlusMonths(12),
+            Ground.BulbPlace.UsualBed with
+            {
+                DepthCm = Math.Round(depth * 2) / 2,
+            },
+            0,
+            false,
+            []
+        );
         float[] odds = kernel.Follow(plant, standing).ShownOdds(kernel.Days);
         int first = Array.FindIndex(odds, o => o >= ColourOdds.InColour);
         int last = Array.FindLastIndex(odds, o => o >= ColourOdds.InColour);

@@ -37,7 +37,14 @@ public sealed record SpreadRoom(Plant Plant, SpringThird Third, int Least, int M
 /// <param name="Install">Planting day.</param>
 /// <param name="Lift">The day they come out.</param>
 /// <param name="NeighboursDiffer">True when planters side by side must not carry the same kind.</param>
-public sealed record SpreadQuestion(IReadOnlyList<Planter> Planters, IReadOnlyList<KindAtHand> Kinds, SpreadScheme Scheme, LocalDate Install, LocalDate Lift, bool NeighboursDiffer)
+public sealed record SpreadQuestion(
+    IReadOnlyList<Planter> Planters,
+    IReadOnlyList<KindAtHand> Kinds,
+    SpreadScheme Scheme,
+    LocalDate Install,
+    LocalDate Lift,
+    bool NeighboursDiffer
+)
 {
     /// <summary>Every fault of the question.</summary>
     public IReadOnlyList<Fault> Faults()
@@ -57,7 +64,10 @@ public sealed record SpreadQuestion(IReadOnlyList<Planter> Planters, IReadOnlyLi
                 faults.Add($"kinds[{i}]", $"{Kinds[i].Plant.CommonName} is no hardy spring bulb");
         }
         if (NeighboursDiffer && Kinds.Count == 1 && Planters.Count > 1)
-            faults.Add("neighboursDiffer", "conflicts with a single kind: planters side by side could not differ. Choose a second kind, or let neighbours be alike");
+            faults.Add(
+                "neighboursDiffer",
+                "conflicts with a single kind: planters side by side could not differ. Choose a second kind, or let neighbours be alike"
+            );
         return faults.Faults;
     }
 
@@ -66,7 +76,12 @@ public sealed record SpreadQuestion(IReadOnlyList<Planter> Planters, IReadOnlyLi
     /// <param name="kernel">The season's kernel of the plan year that holds their spring.</param>
     /// <param name="done">Told the count of planters measured.</param>
     /// <param name="cancel">Stops the work.</param>
-    public IReadOnlyList<IReadOnlyList<SpreadRoom>> Rooms(Plan plan, SeasonKernel kernel, IProgress<int>? done = null, CancellationToken cancel = default)
+    public IReadOnlyList<IReadOnlyList<SpreadRoom>> Rooms(
+        Plan plan,
+        SeasonKernel kernel,
+        IProgress<int>? done = null,
+        CancellationToken cancel = default
+    )
     {
         var calendar = new SpringCalendar(plan, kernel);
         var rooms = new List<IReadOnlyList<SpreadRoom>>();
@@ -85,9 +100,14 @@ public sealed record SpreadQuestion(IReadOnlyList<Planter> Planters, IReadOnlyLi
             return null;
         var display = new Display("asked", planter.Id, DisplayLayer.Bulbs, Install, Lift, [new DisplayItem(plant.Id, 1)]);
         BulbStack alone = BulbStack.LayOut(planter, plan.Site, [new PlannedBulb(plant, 1, null)]);
-        if (alone.Problems.Count > 0 || calendar.ThirdOf(plant) is not { } third || calendar.Odds(planter, display, plant).Max() < ColourOdds.InColour)
+        if (
+            alone.Problems.Count > 0
+            || calendar.ThirdOf(plant) is not { } third
+            || calendar.Odds(planter, display, plant).Max() < ColourOdds.InColour
+        )
             return null;
-        int most = (int)Math.Floor(alone.Layers[0].Fits * (planter.Form.IsBed && Scheme == SpreadScheme.OneOfEachThird ? 1.0 / 3 : StackCandidate.LeavesGaps));
+        int most = (int)
+            Math.Floor(alone.Layers[0].Fits * (planter.Form.IsBed && Scheme == SpreadScheme.OneOfEachThird ? 1.0 / 3 : StackCandidate.LeavesGaps));
         int least = Math.Max(BulbCluster.Least(planter, plant.Bulb!), StackCandidate.Shows(plan.Site, planter, plant));
         return most < 1 ? null : new SpreadRoom(plant, third, Math.Min(least, most), most);
     }

@@ -33,7 +33,14 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
     /// <param name="from">What is planted before this day cannot be changed: today.</param>
     /// <param name="done">Told the count of kinds looked at.</param>
     /// <param name="cancel">Stops the work.</param>
-    public static IReadOnlyList<SequenceMove> For(Plan plan, SeasonKernel kernel, AreaSequence area, LocalDate from, IProgress<int>? done = null, CancellationToken cancel = default)
+    public static IReadOnlyList<SequenceMove> For(
+        Plan plan,
+        SeasonKernel kernel,
+        AreaSequence area,
+        LocalDate from,
+        IProgress<int>? done = null,
+        CancellationToken cancel = default
+    )
     {
         var calendar = new SpringCalendar(plan, kernel);
         bool southern = kernel.Seasons.Count > 0 && kernel.Seasons[0].IsSouthern;
@@ -46,9 +53,13 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
             {
                 cancel.ThrowIfCancellationRequested();
                 done?.Report(++looked);
-                bool Fits(Plant p) => !ReferenceEquals(p, show.Plant) && SpringCalendar.GenusOf(p) == SpringCalendar.GenusOf(show.Plant)
-                    && show.Display.Items.All(i => i.PlantId != p.Id) && p.Suits(show.Planter.Exposure)
-                    && p.IsSoldOn(show.Display.Install, southern) && !show.Planter.Survey.RestsFrom(p, show.Display.Install);
+                bool Fits(Plant p) =>
+                    !ReferenceEquals(p, show.Plant)
+                    && SpringCalendar.GenusOf(p) == SpringCalendar.GenusOf(show.Plant)
+                    && show.Display.Items.All(i => i.PlantId != p.Id)
+                    && p.Suits(show.Planter.Exposure)
+                    && p.IsSoldOn(show.Display.Install, southern)
+                    && !show.Planter.Survey.RestsFrom(p, show.Display.Install);
                 // For each other third the nearest in colour.
                 foreach (var third in bulbs.Where(Fits).GroupBy(calendar.ThirdOf).Where(t => t.Key is not null && t.Key != show.Third))
                 {
@@ -56,14 +67,36 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
                     float[] odds = calendar.Odds(show.Planter, show.Display, comes);
                     Display after = show.Display with
                     {
-                        Items = [.. show.Display.Items.Select(i => i.PlantId == show.Plant.Id ? i with { PlantId = comes.Id, DepthCm = null, Places = null, Form = null } : i)],
+                        Items =
+                        [
+                            .. show.Display.Items.Select(i =>
+                                i.PlantId == show.Plant.Id ? i with { PlantId = comes.Id, DepthCm = null, Places = null, Form = null } : i
+                            ),
+                        ],
                         Pairs = [.. show.Display.Pairs.Where(p => p.FirstPlantId != show.Plant.Id && p.SecondPlantId != show.Plant.Id)],
                     };
                     if (BulbStack.Of(plan, show.Planter, after).Problems.Count > 0)
                         continue;
-                    bool[] flower = [.. Enumerable.Range(0, kernel.Days).Select(d => odds[d] >= ColourOdds.InColour || here.Any(s => s != show && s.Odds[d] >= ColourOdds.InColour))];
+                    bool[] flower =
+                    [
+                        .. Enumerable
+                            .Range(0, kernel.Days)
+                            .Select(d => odds[d] >= ColourOdds.InColour || here.Any(s => s != show && s.Odds[d] >= ColourOdds.InColour)),
+                    ];
                     int wanted = PackPurchase.WithSpares(show.Count, plan.Site.SparesOf(show.Plant));
-                    found.Add(new SequenceMove($"{show.Planter.Id}-{found.Count + 1}", show.Planter, show.Display, after, show.Plant, comes, flower, PackPurchase.Cheapest(wanted, GoodsForm.Usual(comes).Packs).Cost - PackPurchase.Cheapest(wanted, GoodsForm.Usual(show.Plant).Packs).Cost));
+                    found.Add(
+                        new SequenceMove(
+                            $"{show.Planter.Id}-{found.Count + 1}",
+                            show.Planter,
+                            show.Display,
+                            after,
+                            show.Plant,
+                            comes,
+                            flower,
+                            PackPurchase.Cheapest(wanted, GoodsForm.Usual(comes).Packs).Cost
+                                - PackPurchase.Cheapest(wanted, GoodsForm.Usual(show.Plant).Packs).Cost
+                        )
+                    );
                 }
             }
         }
@@ -71,18 +104,20 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
     }
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(LocalDate start, string money) => new(
-        Say,
-        $"{InFlower.Count(f => f)} days in bulb flower",
-        [
-            new("goes in", Before.Install.ToString("d MMM uuuu", null)),
-            new("in flower with it", Spans(start)),
-            new("difference of colour", $"{ColourApart:0.0} (CIEDE2000)"),
-            new("cost", $"{money}{Cost:+0.00;−0.00;0.00} against the kind planned"),
-        ],
-        "Each bulb is followed through every weather year at its depth in this planter; a day counts when most years show it",
-        $"Season kernel; {Comes.Source}",
-        []);
+    public Working Explain(LocalDate start, string money) =>
+        new(
+            Say,
+            $"{InFlower.Count(f => f)} days in bulb flower",
+            [
+                new("goes in", Before.Install.ToString("d MMM uuuu", null)),
+                new("in flower with it", Spans(start)),
+                new("difference of colour", $"{ColourApart:0.0} (CIEDE2000)"),
+                new("cost", $"{money}{Cost:+0.00;−0.00;0.00} against the kind planned"),
+            ],
+            "Each bulb is followed through every weather year at its depth in this planter; a day counts when most years show it",
+            $"Season kernel; {Comes.Source}",
+            []
+        );
 
     private string Spans(LocalDate start)
     {

@@ -40,14 +40,22 @@ public sealed record MapFeature
     private Geometry? _shape;
 
     /// <summary>An empty feature, to be filled.</summary>
-    public MapFeature()
-    {
-    }
+    public MapFeature() { }
 
     // A copy with other points must not keep the shape of the first.
     private MapFeature(MapFeature original) =>
-        (Id, Kind, Name, Points, HeightM, WidthM, RootM, GrowthM, SurveyedIn, IsEvergreen) =
-        (original.Id, original.Kind, original.Name, original.Points, original.HeightM, original.WidthM, original.RootM, original.GrowthM, original.SurveyedIn, original.IsEvergreen);
+        (Id, Kind, Name, Points, HeightM, WidthM, RootM, GrowthM, SurveyedIn, IsEvergreen) = (
+            original.Id,
+            original.Kind,
+            original.Name,
+            original.Points,
+            original.HeightM,
+            original.WidthM,
+            original.RootM,
+            original.GrowthM,
+            original.SurveyedIn,
+            original.IsEvergreen
+        );
 
     /// <summary>Short name.</summary>
     public required string Id { get; init; }
@@ -92,7 +100,8 @@ public sealed record MapFeature
     public double CrownIn(int year) => WidthM + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
 
     /// <summary>Width of the roots in a year, m; as wide as the crown where nobody has measured them (common practice: they reach at least so far).</summary>
-    public double RootsIn(int year) => (Kind == MapKind.Tree && RootM == 0 ? WidthM : RootM) + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
+    public double RootsIn(int year) =>
+        (Kind == MapKind.Tree && RootM == 0 ? WidthM : RootM) + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
 
     /// <summary>Every fault of the feature.</summary>
     public IReadOnlyList<Fault> Faults()
@@ -101,9 +110,15 @@ public sealed record MapFeature
         if (!Ids.IsValid(Id))
             faults.Add("id", Ids.Rule);
         faults.Phrase("name", Name, 60);
-        int least = IsRing ? 3 : Kind == MapKind.Tree ? 1 : 2;
+        int least =
+            IsRing ? 3
+            : Kind == MapKind.Tree ? 1
+            : 2;
         if (Points.Count < least || Points.Count > (Kind == MapKind.Tree ? 1 : MostPoints))
-            faults.Add("points", Kind == MapKind.Tree ? "must be one point" : $"must be from {least} to {MostPoints:#,0} points (they are {Points.Count})");
+            faults.Add(
+                "points",
+                Kind == MapKind.Tree ? "must be one point" : $"must be from {least} to {MostPoints:#,0} points (they are {Points.Count})"
+            );
         if (Points.Any(p => !(Math.Abs(p.EastM) <= MapPlace.FarthestM) || !(Math.Abs(p.NorthM) <= MapPlace.FarthestM)))
             faults.Add("points", $"must lie within {MapPlace.FarthestM / 1000:0} km of the map's origin");
         faults.Range("heightM", HeightM, Kind is MapKind.Building or MapKind.Wall or MapKind.Tree ? 0.2 : 0, 120, "m");
@@ -115,7 +130,10 @@ public sealed record MapFeature
         {
             var validity = new IsValidOp(Shape);
             if (!validity.IsValid)
-                faults.Add("points", $"the outline crosses itself near {validity.ValidationError.Coordinate.X:0.#} m east, {validity.ValidationError.Coordinate.Y:0.#} m north");
+                faults.Add(
+                    "points",
+                    $"the outline crosses itself near {validity.ValidationError.Coordinate.X:0.#} m east, {validity.ValidationError.Coordinate.Y:0.#} m north"
+                );
             else if (IsRing && Shape.Area < 0.05)
                 faults.Add("points", $"enclose {Shape.Area:0.####} m², next to nothing");
             else if (!IsRing && Shape.Length < 0.1)
@@ -125,8 +143,11 @@ public sealed record MapFeature
     }
 
     /// <summary>True when both features say the same.</summary>
-    public bool Equals(MapFeature? other) => other is not null && Points.SequenceEqual(other.Points)
-        && (Id, Kind, Name, HeightM, WidthM, RootM, GrowthM) == (other.Id, other.Kind, other.Name, other.HeightM, other.WidthM, other.RootM, other.GrowthM)
+    public bool Equals(MapFeature? other) =>
+        other is not null
+        && Points.SequenceEqual(other.Points)
+        && (Id, Kind, Name, HeightM, WidthM, RootM, GrowthM)
+            == (other.Id, other.Kind, other.Name, other.HeightM, other.WidthM, other.RootM, other.GrowthM)
         && (SurveyedIn, IsEvergreen) == (other.SurveyedIn, other.IsEvergreen);
 
     /// <inheritdoc />

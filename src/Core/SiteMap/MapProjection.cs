@@ -1,4 +1,3 @@
-
 namespace UnrulyMeadow.Core.SiteMap;
 
 /// <summary>
@@ -30,7 +29,10 @@ public sealed class MapProjection(SitePlace place)
         return (Wrapped(place.LongitudeDeg + (point.EastM / Parallel(latitude) * 180 / Math.PI)), latitude);
     }
 
-    private static double Wrapped(double degrees) => degrees > 180 ? degrees - 360 : degrees < -180 ? degrees + 360 : degrees;
+    private static double Wrapped(double degrees) =>
+        degrees > 180 ? degrees - 360
+        : degrees < -180 ? degrees + 360
+        : degrees;
 
     private static double Radians(double degrees) => degrees * Math.PI / 180;
 
@@ -54,9 +56,12 @@ public sealed class MapProjection(SitePlace place)
         const double E2 = Eccentricity2;
         const double E4 = E2 * E2;
         const double E6 = E4 * E2;
-        return SemiMajorM * (((1 - (E2 / 4) - (3 * E4 / 64) - (5 * E6 / 256)) * f)
-            - (((3 * E2 / 8) + (3 * E4 / 32) + (45 * E6 / 1024)) * Math.Sin(2 * f))
-            + (((15 * E4 / 256) + (45 * E6 / 1024)) * Math.Sin(4 * f))
-            - (35 * E6 / 3072 * Math.Sin(6 * f)));
+        return SemiMajorM
+            * (
+                ((1 - (E2 / 4) - (3 * E4 / 64) - (5 * E6 / 256)) * f)
+                - (((3 * E2 / 8) + (3 * E4 / 32) + (45 * E6 / 1024)) * Math.Sin(2 * f))
+                + (((15 * E4 / 256) + (45 * E6 / 1024)) * Math.Sin(4 * f))
+                - (35 * E6 / 3072 * Math.Sin(6 * f))
+            );
     }
 }

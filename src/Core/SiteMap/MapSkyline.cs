@@ -21,8 +21,8 @@ public static class MapSkyline
     public static Skyline? Of(Planter planter, IReadOnlyList<MapFeature> map, int year) => planter.Skyline ?? OnMap(planter, map, year);
 
     /// <summary>What the map alone puts between a planter and the sun; null where it has no place or nothing on the map is tall.</summary>
-    public static Skyline? OnMap(Planter planter, IReadOnlyList<MapFeature> map, int year) => planter.Place is { } place && map.Any(f => f.HeightM > 0)
-        ? Of(place, planter.Form.IsBed ? 0 : planter.Form.DepthCm / 100, map, year) : null;
+    public static Skyline? OnMap(Planter planter, IReadOnlyList<MapFeature> map, int year) =>
+        planter.Place is { } place && map.Any(f => f.HeightM > 0) ? Of(place, planter.Form.IsBed ? 0 : planter.Form.DepthCm / 100, map, year) : null;
 
     /// <summary>The skyline of a place.</summary>
     /// <param name="place">The planter's place.</param>
@@ -50,7 +50,10 @@ public static class MapSkyline
                     wall[s] = Math.Max(wall[s], Built(feature, eye, s, above));
             }
         }
-        return new Skyline([.. wall.Select(R)], [.. tree.Zip(wall, (t, w) => t > w ? R(t) : 0)], year, 0, LeafOffShare: evergreenAll ? 0.15 : 0.6) { CanopyFromDeg = [.. under.Select(R)] };
+        return new Skyline([.. wall.Select(R)], [.. tree.Zip(wall, (t, w) => t > w ? R(t) : 0)], year, 0, LeafOffShare: evergreenAll ? 0.15 : 0.6)
+        {
+            CanopyFromDeg = [.. under.Select(R)],
+        };
         static double R(double deg) => Math.Round(Math.Clamp(deg, 0, 90), 1);
     }
 
@@ -131,7 +134,9 @@ public static class MapSkyline
     private static double Wrap(double angle)
     {
         angle %= 2 * Math.PI;
-        return angle > Math.PI ? angle - (2 * Math.PI) : angle < -Math.PI ? angle + (2 * Math.PI) : angle;
+        return angle > Math.PI ? angle - (2 * Math.PI)
+            : angle < -Math.PI ? angle + (2 * Math.PI)
+            : angle;
     }
 }
 
@@ -182,9 +187,16 @@ public sealed record ExposureForecast(Planter Planter, IReadOnlyList<(int Year, 
         {
             Skyline skyline = MapSkyline.Of(planter, map, year)!;
             // Nothing grew: the sun of the year before is this year's.
-            bool same = last is not null && before is not null && (fromMap
-                ? skyline.WallDeg.SequenceEqual(before.WallDeg) && skyline.TreeDeg.SequenceEqual(before.TreeDeg) && skyline.CanopyFromDeg!.SequenceEqual(before.CanopyFromDeg!)
-                : skyline.TreeGrowthDeg == 0);
+            bool same =
+                last is not null
+                && before is not null
+                && (
+                    fromMap
+                        ? skyline.WallDeg.SequenceEqual(before.WallDeg)
+                            && skyline.TreeDeg.SequenceEqual(before.TreeDeg)
+                            && skyline.CanopyFromDeg!.SequenceEqual(before.CanopyFromDeg!)
+                        : skyline.TreeGrowthDeg == 0
+                );
             SunYear sun = same ? last! : SunYear.Of(skyline, paths, year);
             (last, before) = (sun, skyline);
             seen.Add((year, sun.GrowingSeasonHours, sun.GrowingSeason));
@@ -193,13 +205,22 @@ public sealed record ExposureForecast(Planter Planter, IReadOnlyList<(int Year, 
     }
 
     /// <summary>The arithmetic behind the forecast.</summary>
-    public Working Explain() => new(
-        $"{Planter.Name}: sun as trees grow",
-        Change is { } c ? $"another class in {c.Year}" : "keeps its class",
-        [.. Years.Select(y => new WorkingInput($"{y.Year}", $"{y.Hours:0.0} h a day, {y.Class switch { Exposure.FullSun => "full sun", Exposure.PartSun => "part sun", _ => "shade" }}"))],
-        "Mean direct sun, April to September, over the skyline of each year; full sun six hours and more, part three to six, shade less",
-        FromMap ? "Skyline read off the site's map: walls by their height, crowns as balls that grow; sun's path by Meeus" : "Skyline as measured, its trees growing as said; sun's path by Meeus",
-        []);
+    public Working Explain() =>
+        new(
+            $"{Planter.Name}: sun as trees grow",
+            Change is { } c ? $"another class in {c.Year}" : "keeps its class",
+            [
+                .. Years.Select(y => new WorkingInput(
+                    $"{y.Year}",
+                    $"{y.Hours:0.0} h a day, {y.Class switch { Exposure.FullSun => "full sun", Exposure.PartSun => "part sun", _ => "shade" }}"
+                )),
+            ],
+            "Mean direct sun, April to September, over the skyline of each year; full sun six hours and more, part three to six, shade less",
+            FromMap
+                ? "Skyline read off the site's map: walls by their height, crowns as balls that grow; sun's path by Meeus"
+                : "Skyline as measured, its trees growing as said; sun's path by Meeus",
+            []
+        );
 }
 
 /// <summary>How far a tree's roots fill a bed.</summary>
@@ -219,8 +240,17 @@ public sealed record RootReach(MapFeature Tree, Planter Planter, IReadOnlyList<(
             {
                 if (ground.Distance(tree.Shape) >= tree.RootsIn(firstYear + years) / 2)
                     continue;
-                found.Add(new RootReach(tree, bed, [.. Enumerable.Range(firstYear, years + 1).Select(y =>
-                    (y, ground.Intersection(tree.Shape.Buffer(tree.RootsIn(y) / 2, 16)).Area / ground.Area))]));
+                found.Add(
+                    new RootReach(
+                        tree,
+                        bed,
+                        [
+                            .. Enumerable
+                                .Range(firstYear, years + 1)
+                                .Select(y => (y, ground.Intersection(tree.Shape.Buffer(tree.RootsIn(y) / 2, 16)).Area / ground.Area)),
+                        ]
+                    )
+                );
             }
         }
         return found;
@@ -238,11 +268,26 @@ public static class PlanterGround
     {
         MapPlace place = planter.Place ?? throw new InvalidOperationException($"{planter.Id} has no place on the map.");
         (double sin, double cos) = Math.SinCos(place.TurnDeg * Math.PI / 180);
-        Coordinate[] ring = [.. Corners(planter.Form).Select(c => new Coordinate(
-            place.EastM + (((c.XCm * cos) - (c.YCm * sin)) / 100),
-            place.NorthM + (((c.XCm * sin) + (c.YCm * cos)) / 100)))];
-        LinearRing[] holes = [.. (planter.Form.Outline?.Holes ?? []).Select(h => Factory.CreateLinearRing([.. h.Append(h[0]).Select(c => new Coordinate(
-            place.EastM + (((c.XCm * cos) - (c.YCm * sin)) / 100), place.NorthM + (((c.XCm * sin) + (c.YCm * cos)) / 100)))]))];
+        Coordinate[] ring =
+        [
+            .. Corners(planter.Form)
+                .Select(c => new Coordinate(
+                    place.EastM + (((c.XCm * cos) - (c.YCm * sin)) / 100),
+                    place.NorthM + (((c.XCm * sin) + (c.YCm * cos)) / 100)
+                )),
+        ];
+        LinearRing[] holes =
+        [
+            .. (planter.Form.Outline?.Holes ?? []).Select(h =>
+                Factory.CreateLinearRing([
+                    .. h.Append(h[0])
+                        .Select(c => new Coordinate(
+                            place.EastM + (((c.XCm * cos) - (c.YCm * sin)) / 100),
+                            place.NorthM + (((c.XCm * sin) + (c.YCm * cos)) / 100)
+                        )),
+                ])
+            ),
+        ];
         return Factory.CreatePolygon(Factory.CreateLinearRing([.. ring, ring[0].Copy()]), holes);
     }
 

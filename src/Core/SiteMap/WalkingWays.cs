@@ -117,7 +117,10 @@ public sealed class WalkingWays
         if (node < 0)
         {
             // Its segment may have been parted by such a node before: it is joined to the ends of every piece it lies on.
-            List<int> ends = [.. Enumerable.Range(0, _nodes.Count).Where(a => _edges[a].Exists(e => new LineSegment(_nodes[a], _nodes[e.To]).Distance(on) < 0.01))];
+            List<int> ends =
+            [
+                .. Enumerable.Range(0, _nodes.Count).Where(a => _edges[a].Exists(e => new LineSegment(_nodes[a], _nodes[e.To]).Distance(on) < 0.01)),
+            ];
             node = NodeAt(on);
             foreach (int end in ends)
                 Join(node, end, on.Distance(_nodes[end]));

@@ -28,5 +28,8 @@ public static class BulbCluster
     public static double BetweenClumpsCm(Planter planter, int clumps) => Math.Sqrt(2 / Math.Sqrt(3) * planter.Form.SurfaceCm2 / Math.Max(1, clumps));
 
     /// <summary>The fewest of one kind in a planter.</summary>
-    public static int Least(Planter planter, BulbFigures bulb) => planter.Form.IsBed ? InBed : bulb.HeightCm < SmallCm ? SmallInContainer : InContainer;
+    public static int Least(Planter planter, BulbFigures bulb) =>
+        planter.Form.IsBed ? InBed
+        : bulb.HeightCm < SmallCm ? SmallInContainer
+        : InContainer;
 }

@@ -39,7 +39,8 @@ public sealed record StackLayer(
     double WidthCm,
     IReadOnlyList<PlanePoint> Places,
     double LiftLitres,
-    string Reason)
+    string Reason
+)
 {
     /// <summary>How many fit at this depth.</summary>
     public int Fits => Places.Count;
@@ -120,23 +121,27 @@ public sealed class BulbStack
     public double? Overfilled { get; private init; }
 
     /// <summary>Medium to fill the planter to the finished surface, litres, less gravel and bulbs; nothing for a bed.</summary>
-    public double MediumLitres => Planter.Form.IsBed
-        ? 0
-        : Planter.Form.LitresBetween(0, MediumDepthCm(Planter, Site)) - (Layers.Sum(l => l.Count * BulbCm3(l.Plant.Bulb!)) / 1000);
+    public double MediumLitres =>
+        Planter.Form.IsBed
+            ? 0
+            : Planter.Form.LitresBetween(0, MediumDepthCm(Planter, Site)) - (Layers.Sum(l => l.Count * BulbCm3(l.Plant.Bulb!)) / 1000);
 
     /// <summary>Bags of medium, rounded up.</summary>
     public int MediumBags => (int)Math.Ceiling((MediumLitres / Site.MediumBagLitres) - 1e-9);
 
     /// <summary>Gravel over the hole in a container, cm: by the house rule or as surveyed.</summary>
     public static double GravelIn(Planter planter, Site site) =>
-        !planter.Form.IsBed && planter.Form.Shape != PlanterShape.Basket && (planter.Survey.GravelOverHole || site.RulesFor(planter).Drainage == DrainageSchool.GravelOverHole) ? GravelCm : 0;
+        !planter.Form.IsBed
+        && planter.Form.Shape != PlanterShape.Basket
+        && (planter.Survey.GravelOverHole || site.RulesFor(planter).Drainage == DrainageSchool.GravelOverHole)
+            ? GravelCm
+            : 0;
 
     /// <summary>Depth of medium in a planter, cm: to its floor, less gravel.</summary>
     public static double MediumDepthCm(Planter planter, Site site) => planter.Form.PlantableDepthCm - GravelIn(planter, site);
 
     /// <summary>No bulb's base lies deeper than this, cm: the floor, less gravel and room for roots.</summary>
-    public static double DeepestBaseCm(Planter planter, Site site) =>
-        MediumDepthCm(planter, site) - (planter.Form.IsBed ? 0 : RootRoomCm);
+    public static double DeepestBaseCm(Planter planter, Site site) => MediumDepthCm(planter, site) - (planter.Form.IsBed ? 0 : RootRoomCm);
 
     /// <summary>Depth by rule for a bulb on its own, cm to the base: 3 × height, or the deep school's for large bulbs.</summary>
     public static double DepthByRule(BulbFigures bulb, BulbDepthSchool school)
@@ -179,7 +184,14 @@ public sealed class BulbStack
             double own = pushed ? clear : rule;
             double stacked = Math.Floor(Math.Min(StackedCm, DeepestBaseCm(planter, site)) * 10) / 10;
             laid++;
-            if (chosen is null && laid == bulbs.Count && school == BulbDepthSchool.StackedContainers && !planter.Form.IsBed && bulb.HeightCm >= LargeBulbCm && stacked > own)
+            if (
+                chosen is null
+                && laid == bulbs.Count
+                && school == BulbDepthSchool.StackedContainers
+                && !planter.Form.IsBed
+                && bulb.HeightCm >= LargeBulbCm
+                && stacked > own
+            )
                 (own, reason) = (stacked, $"Deepest of a stacked container: {StackedCm:0} cm, or as deep as the planter leaves.");
             above = Math.Round(chosen ?? own, 1);
             depths.Add(new BulbDepth(plant, count, above, chosen is null, reason) { Clump = planned.Clump });
@@ -207,34 +219,49 @@ public sealed class BulbStack
     {
         IReadOnlyList<BulbDepth> depths = Depths(planter, site, bulbs);
         var finder = new StackPlaces(planter.Form, site, roots ?? []);
-        IReadOnlyList<IReadOnlyList<PlanePoint>>? drifts = planter.Form.IsBed && depths.Count > 1 && depths.Sum(d => d.Count) <= DiscPacking.MostDiscs / 2
-            ? finder.Drifts([.. depths.Select(Planned)], planter.Form.TopLengthCm, planter.Form.TopWidthCm)
-            : null;
+        IReadOnlyList<IReadOnlyList<PlanePoint>>? drifts =
+            planter.Form.IsBed && depths.Count > 1 && depths.Sum(d => d.Count) <= DiscPacking.MostDiscs / 2
+                ? finder.Drifts([.. depths.Select(Planned)], planter.Form.TopLengthCm, planter.Form.TopWidthCm)
+                : null;
         var layers = new List<StackLayer>();
         double upper = 0;
         int i = 0;
         foreach (IReadOnlyList<BulbDepth> plane in Planes(planter.Form, depths))
         {
-            var measured = plane.Select(d =>
-            {
-                (double length, double width) = InsideOver(planter.Form, d.DepthCm - d.Plant.Bulb!.HeightCm, d.DepthCm);
-                return (Planned: Planned(d), Length: length, Width: width, Cover: d.DepthCm - d.Plant.Bulb!.HeightCm);
-            }).ToList();
+            var measured = plane
+                .Select(d =>
+                {
+                    (double length, double width) = InsideOver(planter.Form, d.DepthCm - d.Plant.Bulb!.HeightCm, d.DepthCm);
+                    return (Planned: Planned(d), Length: length, Width: width, Cover: d.DepthCm - d.Plant.Bulb!.HeightCm);
+                })
+                .ToList();
             bool outside = !planter.Form.IsBed && plane.Any(d => d.DepthCm > MediumDepthCm(planter, site));
             IReadOnlyList<LayerPlaces>? shared = plane.Count > 1 && !outside ? finder.Together(measured) : null;
             for (int k = 0; k < plane.Count; k++, i++)
             {
                 BulbDepth d = plane[k];
-                LayerPlaces places = outside ? new LayerPlaces([], [])
+                LayerPlaces places = outside
+                    ? new LayerPlaces([], [])
                     : shared?[k] ?? finder.Alone(measured[k].Planned, measured[k].Length, measured[k].Width, measured[k].Cover);
-                layers.Add(new StackLayer(
-                    d.Plant, d.Count, d.DepthCm, d.IsByRule, measured[k].Length, measured[k].Width, places.Fitting, planter.Form.LitresBetween(upper, d.DepthCm), d.Reason)
-                {
-                    Spread = drifts?[i] ?? places.Planned,
-                    Clump = d.Clump,
-                    Shares = plane.Count > 1 ? [.. plane.Where(o => o != d).Select(o => o.Plant.CommonName)] : [],
-                    SharedFits = plane.Count == 1 || shared is not null,
-                });
+                layers.Add(
+                    new StackLayer(
+                        d.Plant,
+                        d.Count,
+                        d.DepthCm,
+                        d.IsByRule,
+                        measured[k].Length,
+                        measured[k].Width,
+                        places.Fitting,
+                        planter.Form.LitresBetween(upper, d.DepthCm),
+                        d.Reason
+                    )
+                    {
+                        Spread = drifts?[i] ?? places.Planned,
+                        Clump = d.Clump,
+                        Shares = plane.Count > 1 ? [.. plane.Where(o => o != d).Select(o => o.Plant.CommonName)] : [],
+                        SharedFits = plane.Count == 1 || shared is not null,
+                    }
+                );
                 upper = Math.Max(upper, d.DepthCm);
             }
         }
@@ -246,12 +273,12 @@ public sealed class BulbStack
 
     // Root balls of plants that stand on the day, or go in so soon that the bulbs must leave them room (six weeks, common practice).
     private static IReadOnlyList<RootBall> RootsOver(Plan plan, Planter planter, Display bulbs) =>
-    [
-        .. plan.DisplaysOf(planter.Id)
-            .Where(d => d.Layer != DisplayLayer.Bulbs && d.Install <= bulbs.Install.PlusDays(42) && d.Lift > bulbs.Install)
-            .SelectMany(d => Arranging.Arrangement.Of(plan, planter, d).Plants)
-            .Select(p => RootBall.Of(p.Plant, p.At)),
-    ];
+        [
+            .. plan.DisplaysOf(planter.Id)
+                .Where(d => d.Layer != DisplayLayer.Bulbs && d.Install <= bulbs.Install.PlusDays(42) && d.Lift > bulbs.Install)
+                .SelectMany(d => Arranging.Arrangement.Of(plan, planter, d).Plants)
+                .Select(p => RootBall.Of(p.Plant, p.At)),
+        ];
 
     private static PlannedBulb Planned(BulbDepth d) => new(d.Plant, d.Count, d.DepthCm) { Clump = d.Clump };
 
@@ -283,29 +310,39 @@ public sealed class BulbStack
         var steps = new List<string> { layer.Reason, $"Cover over the tip: {layer.DepthCm:0.#} − {bulb.HeightCm:0.#} = {layer.CoverCm:0.#} cm." };
         if (Planter.Form.Outline is { } outline)
         {
-            steps.Add($"Discs of {pitch:0.#} cm with centres at least {wall + (bulb.DiameterCm / 2):0.#} cm inside an outline of {outline.AreaCm2 / 10_000:0.##} m²: {layer.Fits} fit, the best lattice tried.");
+            steps.Add(
+                $"Discs of {pitch:0.#} cm with centres at least {wall + (bulb.DiameterCm / 2):0.#} cm inside an outline of {outline.AreaCm2 / 10_000:0.##} m²: {layer.Fits} fit, the best lattice tried."
+            );
         }
         else if (Planter.Form.IsRoundish && Math.Abs(layer.LengthCm - layer.WidthCm) < 1e-6)
         {
             double circle = (layer.LengthCm / 2) - wall + (gap / 2);
-            steps.Add($"Discs of {pitch:0.#} cm in a circle of radius {layer.LengthCm / 2:0.#} − {wall:0.#} + {gap / 2:0.#} = {circle:0.#} cm: ratio {circle / (pitch / 2):0.00}, so {layer.Fits} fit.");
+            steps.Add(
+                $"Discs of {pitch:0.#} cm in a circle of radius {layer.LengthCm / 2:0.#} − {wall:0.#} + {gap / 2:0.#} = {circle:0.#} cm: ratio {circle / (pitch / 2):0.00}, so {layer.Fits} fit."
+            );
         }
         else
         {
-            steps.Add($"Discs of {pitch:0.#} cm in {layer.LengthCm - (2 * wall) + gap:0.#} × {layer.WidthCm - (2 * wall) + gap:0.#} cm: {layer.Fits} fit, the best lattice tried.");
+            steps.Add(
+                $"Discs of {pitch:0.#} cm in {layer.LengthCm - (2 * wall) + gap:0.#} × {layer.WidthCm - (2 * wall) + gap:0.#} cm: {layer.Fits} fit, the best lattice tried."
+            );
         }
         return new Working(
             $"{layer.Plant.CommonName}: depth and count",
             $"{layer.DepthCm:0.#} cm, {layer.Fits} fit",
             [
                 new("bulb", $"{bulb.HeightCm:0.#} cm high, {bulb.DiameterCm:0.#} cm wide"),
-                new("inside at that depth", Planter.Form.IsRoundish && !bed ? $"⌀ {layer.LengthCm:0.#} cm" : $"{layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm"),
+                new(
+                    "inside at that depth",
+                    Planter.Form.IsRoundish && !bed ? $"⌀ {layer.LengthCm:0.#} cm" : $"{layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm"
+                ),
                 new(bed ? "from the edge" : "from the wall", $"{wall:0.#} cm"),
                 new(bed ? "centre to centre" : "between bulbs", bed ? $"{pitch:0.#} cm" : $"{gap:0.#} cm"),
             ],
             "Depth to the base at 3 × height; centres within R − w − d/2, g apart",
             "Common practice for depth and gaps; densest packings of discs in a circle up to a hundred, found by search; to 13 those of Graham, Lubachevsky, Nurmela & Östergård 1998",
-            steps);
+            steps
+        );
     }
 
     // How far bulbs keep from the edge: a bed's own setback where it has one.
@@ -355,10 +392,16 @@ public sealed class BulbStack
                 ("depth", Cm(layer.DepthCm, 1)),
                 ("leaves", Cm(planter.Form.PlantableDepthCm, 1)),
                 ("roots", Cm(planter.Form.IsBed ? 0 : RootRoomCm)),
-                ("gravel", gravel > 0 ? Cm(gravel) : null));
+                ("gravel", gravel > 0 ? Cm(gravel) : null)
+            );
         }
         if (layer.CoverCm < 1)
-            return new Fact(StackProblem.StandsOut, ("plant", layer.Plant), ("depth", Cm(layer.DepthCm, 1)), ("height", Cm(layer.Plant.Bulb!.HeightCm, 1)));
+            return new Fact(
+                StackProblem.StandsOut,
+                ("plant", layer.Plant),
+                ("depth", Cm(layer.DepthCm, 1)),
+                ("height", Cm(layer.Plant.Bulb!.HeightCm, 1))
+            );
         if (layer.Fits == 0)
             return new Fact(StackProblem.DoesNotFit, ("plant", layer.Plant), ("length", Cm(layer.LengthCm, 1)), ("width", Cm(layer.WidthCm, 1)));
         if (!layer.SharedFits)
@@ -369,8 +412,8 @@ public sealed class BulbStack
     }
 
     private static IReadOnlyList<Fact> Check(IReadOnlyList<StackLayer> layers, double? overfilled) =>
-    [
-        .. layers.Select(l => l.Problem).OfType<Fact>(),
-        .. overfilled is { } filled ? [new Fact(StackProblem.BedOverfilled, ("share", Share(filled)))] : Array.Empty<Fact>(),
-    ];
+        [
+            .. layers.Select(l => l.Problem).OfType<Fact>(),
+            .. overfilled is { } filled ? [new Fact(StackProblem.BedOverfilled, ("share", Share(filled)))] : Array.Empty<Fact>(),
+        ];
 }

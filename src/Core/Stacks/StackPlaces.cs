@@ -37,7 +37,10 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
     private const int MostKept = 2_000;
 
     // What fits depends on nothing but the inside and the bulb, and the same few insides come again with every edit.
-    private static readonly ConcurrentDictionary<(PlanterShape Shape, double L, double W, double Pitch, double Inset, bool Fill, BedOutline? Outline), IReadOnlyList<PlanePoint>> Kept = new();
+    private static readonly ConcurrentDictionary<
+        (PlanterShape Shape, double L, double W, double Pitch, double Inset, bool Fill, BedOutline? Outline),
+        IReadOnlyList<PlanePoint>
+    > Kept = new();
 
     private readonly List<PlanePoint> _laid = [];
 
@@ -50,7 +53,9 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
             return Clumped(planned, size, lengthCm, widthCm, still);
         double pitch = form.IsBed ? bulb.SpacingCm : bulb.DiameterCm + site.BulbGapCm;
         IReadOnlyList<PlanePoint> fitting = Clear(Laid(bulb.DiameterCm, pitch, lengthCm, widthCm, true), bulb.DiameterCm, still);
-        IReadOnlyList<PlanePoint> spread = SpreadOut(planned.Count, fitting, wider => Clear(Laid(bulb.DiameterCm, pitch * wider, lengthCm, widthCm, false), bulb.DiameterCm, still));
+        IReadOnlyList<PlanePoint> spread = SpreadOut(planned.Count, fitting, wider =>
+            Clear(Laid(bulb.DiameterCm, pitch * wider, lengthCm, widthCm, false), bulb.DiameterCm, still)
+        );
         return new LayerPlaces(fitting, Turned(spread, still));
     }
 
@@ -69,16 +74,24 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
             discs.AddRange(Enumerable.Repeat((k, new LooseDisc((bulb.DiameterCm + site.BulbGapCm) / 2, room)), kinds[k].Planned.Count));
         }
         // The widest first, and kinds dealt out in turn, so that they mix.
-        var order = discs.Select((d, i) => (d.Kind, d.Disc, Turn: (double)discs.Take(i).Count(x => x.Kind == d.Kind) / kinds[d.Kind].Planned.Count)).OrderBy(d => d.Turn).ToList();
+        var order = discs
+            .Select((d, i) => (d.Kind, d.Disc, Turn: (double)discs.Take(i).Count(x => x.Kind == d.Kind) / kinds[d.Kind].Planned.Count))
+            .OrderBy(d => d.Turn)
+            .ToList();
         IReadOnlyList<FixedDisc> still = Still(kinds.MaxBy(k => k.Planned.Plant.Bulb!.DiameterCm).Planned.Plant.Bulb!, kinds.Min(k => k.CoverCm));
         if (DiscPacking.Mixed([.. order.Select(o => o.Disc)], still) is not { } places)
             return null;
         _laid.AddRange(places);
-        return [.. kinds.Select((_, k) =>
-        {
-            IReadOnlyList<PlanePoint> own = [.. places.Where((_, i) => order[i].Kind == k)];
-            return new LayerPlaces(own, own);
-        })];
+        return
+        [
+            .. kinds.Select(
+                (_, k) =>
+                {
+                    IReadOnlyList<PlanePoint> own = [.. places.Where((_, i) => order[i].Kind == k)];
+                    return new LayerPlaces(own, own);
+                }
+            ),
+        ];
     }
 
     /// <summary>Places for all kinds of a bed, in drifts of one kind beside each other.</summary>
@@ -94,11 +107,16 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
         IReadOnlyList<PlanePoint> all = SpreadOut(total, Places(close), wider => Places(close * wider));
         PlanePoint[] line = [.. all.OrderBy(p => HilbertRank(p, Math.Max(lengthCm, widthCm)))];
         // Runs along a curve that fills the plane are compact: each kind is dealt out in drifts of a dozen.
-        var drifts = kinds.SelectMany((k, i) =>
-        {
-            int n = Math.Max(1, (int)Math.Round(k.Count / 12.0));
-            return Enumerable.Range(0, n).Select(d => (Kind: i, At: (d + 0.5) / n, Size: (k.Count * (d + 1) / n) - (k.Count * d / n)));
-        }).OrderBy(d => d.At).ToList();
+        var drifts = kinds
+            .SelectMany(
+                (k, i) =>
+                {
+                    int n = Math.Max(1, (int)Math.Round(k.Count / 12.0));
+                    return Enumerable.Range(0, n).Select(d => (Kind: i, At: (d + 0.5) / n, Size: (k.Count * (d + 1) / n) - (k.Count * d / n)));
+                }
+            )
+            .OrderBy(d => d.At)
+            .ToList();
         var own = kinds.Select(_ => new List<PlanePoint>()).ToList();
         int next = 0;
         foreach ((int kind, _, int size) in drifts)
@@ -118,12 +136,18 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
         double apart = (2 * radius) + Math.Max(site.BulbGapCm, 2);
         IReadOnlyList<PlanePoint> fitting = Clear(Laid(2 * radius, apart, lengthCm, widthCm, true), 2 * radius, still);
         int clumps = (int)Math.Ceiling((double)planned.Count / size);
-        IReadOnlyList<PlanePoint> middles = Turned(SpreadOut(clumps, fitting, wider => Clear(Laid(2 * radius, apart * wider, lengthCm, widthCm, false), 2 * radius, still)), still);
-        IEnumerable<PlanePoint> Bulbs(IReadOnlyList<PlanePoint> at) => at.SelectMany((m, i) =>
-        {
-            (double sin, double cos) = Math.SinCos(i * 2.399963);
-            return inside.Select(p => new PlanePoint(m.XCm + (p.XCm * cos) - (p.YCm * sin), m.YCm + (p.XCm * sin) + (p.YCm * cos)));
-        });
+        IReadOnlyList<PlanePoint> middles = Turned(
+            SpreadOut(clumps, fitting, wider => Clear(Laid(2 * radius, apart * wider, lengthCm, widthCm, false), 2 * radius, still)),
+            still
+        );
+        IEnumerable<PlanePoint> Bulbs(IReadOnlyList<PlanePoint> at) =>
+            at.SelectMany(
+                (m, i) =>
+                {
+                    (double sin, double cos) = Math.SinCos(i * 2.399963);
+                    return inside.Select(p => new PlanePoint(m.XCm + (p.XCm * cos) - (p.YCm * sin), m.YCm + (p.XCm * sin) + (p.YCm * cos)));
+                }
+            );
         return new LayerPlaces([.. Bulbs(fitting)], [.. Bulbs(middles).Take(planned.Count)]);
     }
 
@@ -145,7 +169,17 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
         if (l < 0 || w < 0)
             return null;
         return form.IsCircular ? DiscRoom.Circle(l / 2)
-            : form.IsRoundish ? DiscRoom.Outline(new NetTopologySuite.Utilities.GeometricShapeFactory { Width = lengthCm, Height = widthCm, Centre = new(0, 0), NumPoints = 96 }.CreateEllipse(), inset)
+            : form.IsRoundish
+                ? DiscRoom.Outline(
+                    new NetTopologySuite.Utilities.GeometricShapeFactory
+                    {
+                        Width = lengthCm,
+                        Height = widthCm,
+                        Centre = new(0, 0),
+                        NumPoints = 96,
+                    }.CreateEllipse(),
+                    inset
+                )
             : DiscRoom.Rectangle(l, w);
     }
 
@@ -225,8 +259,8 @@ internal sealed class StackPlaces(PlanterForm form, Site site, IReadOnlyList<Roo
             return [];
         if (Kept.Count > MostKept)
             Kept.Clear();
-        return Kept.GetOrAdd((form.Shape, l, w, pitch, wall + (diameter / 2), fill, form.Outline), key =>
-            form.Outline is { } outline ? DiscPacking.InOutline(outline.Polygon, key.Inset, pitch / 2, fill)
+        return Kept.GetOrAdd((form.Shape, l, w, pitch, wall + (diameter / 2), fill, form.Outline), key => form.Outline is { } outline
+                ? DiscPacking.InOutline(outline.Polygon, key.Inset, pitch / 2, fill)
             : form.IsRoundish ? DiscPacking.InEllipse(l, w, pitch / 2, fill)
             : DiscPacking.InRectangle(l, w, pitch / 2, fill));
     }

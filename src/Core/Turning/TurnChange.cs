@@ -43,7 +43,8 @@ public sealed record TurnChange(Planter Planter, IReadOnlyList<Display> Out, IRe
         var comesIn = plan.Displays.Where(d => turn.Holds(d.Install)).ToLookup(d => d.PlanterId, StringComparer.Ordinal);
         return
         [
-            .. plan.Planters.Where(p => goesOut.Contains(p.Id) || comesIn.Contains(p.Id))
+            .. plan
+                .Planters.Where(p => goesOut.Contains(p.Id) || comesIn.Contains(p.Id))
                 .Select(p => new TurnChange(p, [.. goesOut[p.Id].OrderBy(d => d.Layer)], [.. comesIn[p.Id].OrderBy(d => d.Layer)])
                 {
                     Changeovers = [.. Changeover.Of(plan, p).Where(c => turn.Holds(c.Day))],
@@ -69,7 +70,12 @@ public sealed record TurnChange(Planter Planter, IReadOnlyList<Display> Out, IRe
             Install = install,
             Lift = lift,
             Cuts = [.. display.Cuts.Where(c => c.Day > install && c.Day < lift)],
-            Items = [.. display.Items.Select(i => MovesToo(i) && i.Since!.Value.PlusDays(days) < lift ? i with { Since = i.Since.Value.PlusDays(days) } : i)],
+            Items =
+            [
+                .. display.Items.Select(i =>
+                    MovesToo(i) && i.Since!.Value.PlusDays(days) < lift ? i with { Since = i.Since.Value.PlusDays(days) } : i
+                ),
+            ],
         };
     }
 
@@ -106,10 +112,25 @@ public sealed record TurnChange(Planter Planter, IReadOnlyList<Display> Out, IRe
     /// <param name="lift">When the next comes out.</param>
     /// <param name="stays">Plants that stay, by id.</param>
     /// <param name="comes">What goes in.</param>
-    public static Display Next(Display before, string id, LocalDate install, LocalDate lift, IReadOnlyCollection<string> stays, IReadOnlyList<DisplayItem> comes) => new(
-        id, before.PlanterId, before.Layer, install, lift,
-        [
-            .. before.Items.Where(i => stays.Contains(i.PlantId, StringComparer.Ordinal)).Select(i => i with { Since = i.Since ?? before.Install, Fate = null }),
-            .. comes.Where(c => !stays.Contains(c.PlantId, StringComparer.Ordinal)),
-        ]);
+    public static Display Next(
+        Display before,
+        string id,
+        LocalDate install,
+        LocalDate lift,
+        IReadOnlyCollection<string> stays,
+        IReadOnlyList<DisplayItem> comes
+    ) =>
+        new(
+            id,
+            before.PlanterId,
+            before.Layer,
+            install,
+            lift,
+            [
+                .. before
+                    .Items.Where(i => stays.Contains(i.PlantId, StringComparer.Ordinal))
+                    .Select(i => i with { Since = i.Since ?? before.Install, Fate = null }),
+                .. comes.Where(c => !stays.Contains(c.PlantId, StringComparer.Ordinal)),
+            ]
+        );
 }

@@ -19,12 +19,29 @@ namespace UnrulyMeadow.Core.Turning;
 /// <param name="LeavesGreen">Mean share of weather years in which leaves of bulbs that come out are still green, and are wanted again.</param>
 /// <param name="Hinders">What forbids the day, each of a <see cref="TurnHinder"/> or a <see cref="PlantingHinder"/>; empty when nothing does.</param>
 public sealed record TurnOption(
-    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, decimal LostCost, double FullShare, double LeavesGreen, IReadOnlyList<Fact> Hinders);
+    LocalDate FirstDay,
+    double ColourDays,
+    double OldColour,
+    double FrostLoss,
+    double PlantsLost,
+    decimal LostCost,
+    double FullShare,
+    double LeavesGreen,
+    IReadOnlyList<Fact> Hinders
+);
 
 /// <summary>The days on which a turn may begin, what each would bring, and the one to take.</summary>
 public sealed class TurnWindow
 {
-    private TurnWindow(Turn turn, IReadOnlyList<TurnChange> changes, IReadOnlyList<TurnOption> options, LocalDate fullBy, TurnOption? best, TurnOption? past, TurnOption planned)
+    private TurnWindow(
+        Turn turn,
+        IReadOnlyList<TurnChange> changes,
+        IReadOnlyList<TurnOption> options,
+        LocalDate fullBy,
+        TurnOption? best,
+        TurnOption? past,
+        TurnOption planned
+    )
     {
         (Turn, Changes, Options, FullBy, Best, WhenPast, Planned) = (turn, changes, options, fullBy, best, past, planned);
     }
@@ -66,10 +83,16 @@ public sealed class TurnWindow
     public TurnOption Planned { get; }
 
     /// <summary>Expected colour-days that a week later than the best costs; null where it is not known.</summary>
-    public double? WeekLaterCosts => Best is null ? null : Options.FirstOrDefault(o => o.FirstDay == Best.FirstDay.PlusDays(Step)) is { } later ? Best.ColourDays - later.ColourDays : null;
+    public double? WeekLaterCosts =>
+        Best is null ? null
+        : Options.FirstOrDefault(o => o.FirstDay == Best.FirstDay.PlusDays(Step)) is { } later ? Best.ColourDays - later.ColourDays
+        : null;
 
     /// <summary>Years of ten in which a week earlier than the best loses something to frost; null where it is not known.</summary>
-    public double? WeekEarlierFrost => Best is null ? null : Options.FirstOrDefault(o => o.FirstDay == Best.FirstDay.PlusDays(-Step)) is { } earlier ? earlier.FrostLoss * 10 : null;
+    public double? WeekEarlierFrost =>
+        Best is null ? null
+        : Options.FirstOrDefault(o => o.FirstDay == Best.FirstDay.PlusDays(-Step)) is { } earlier ? earlier.FrostLoss * 10
+        : null;
 
     /// <summary>Looks at a turn.</summary>
     /// <param name="plan">The plan.</param>
@@ -87,21 +110,39 @@ public sealed class TurnWindow
         int[] offsets = [.. Enumerable.Range(-Reach / Step, (2 * Reach / Step) + 1).Select(k => k * Step)];
         var options = new TurnOption[offsets.Length];
         int count = 0;
-        Parallel.For(0, offsets.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount, TaskScheduler = TaskScheduler.Current }, i =>
-        {
-            options[i] = Option(plan, turn, changes, kernel, offsets[i], fullBy);
-            done?.Report(Interlocked.Increment(ref count));
-        });
+        Parallel.For(
+            0,
+            offsets.Length,
+            new ParallelOptions
+            {
+                CancellationToken = cancel,
+                MaxDegreeOfParallelism = Environment.ProcessorCount,
+                TaskScheduler = TaskScheduler.Current,
+            },
+            i =>
+            {
+                options[i] = Option(plan, turn, changes, kernel, offsets[i], fullBy);
+                done?.Report(Interlocked.Increment(ref count));
+            }
+        );
         List<TurnOption> open = [.. options.Where(o => o.Hinders.Count == 0)];
         TurnOption planned = options.MinBy(o => Math.Abs(Period.DaysBetween(turn.FirstDay, o.FirstDay)))!;
         TurnOption? past = changes.Any(c => c.Out.Count > 0) ? open.FirstOrDefault(o => o.OldColour < 0.5) : null;
         decimal plants = changes.Sum(c => c.ComesIn.Sum(i => i.Count * i.Plant.Packs.Min(p => p.Price / p.Size)));
-        var window = new TurnWindow(turn, changes, options, fullBy, null, past, planned) { CostOfADay = planned.ColourDays > 0 ? plants / (decimal)planned.ColourDays : 0 };
+        var window = new TurnWindow(turn, changes, options, fullBy, null, past, planned)
+        {
+            CostOfADay = planned.ColourDays > 0 ? plants / (decimal)planned.ColourDays : 0,
+        };
         // No day is recommended on which frost takes something in more years than the site accepts, unless every day does.
         double accepted = Math.Max(plan.Site.FrostRisk, open.Select(o => o.FrostLoss).DefaultIfEmpty(1).Min());
         TurnOption? best = open.Where(o => o.FrostLoss <= accepted).MaxBy(window.Worth);
         // A day here or there over all planters is no reason to move a turn that stands.
-        if (best is not null && planned.Hinders.Count == 0 && planned.FrostLoss <= accepted && window.Worth(best) - window.Worth(planned) < Math.Max(2, 0.5 * changes.Count))
+        if (
+            best is not null
+            && planned.Hinders.Count == 0
+            && planned.FrostLoss <= accepted
+            && window.Worth(best) - window.Worth(planned) < Math.Max(2, 0.5 * changes.Count)
+        )
             best = planned;
         return new TurnWindow(turn, changes, options, fullBy, best, past, planned) { CostOfADay = window.CostOfADay };
     }
@@ -112,7 +153,8 @@ public sealed class TurnWindow
         if (Best is null)
             return new Fact(TurnAdvice.NoDayOpen);
         double gain = Math.Round(Best.ColourDays - Planned.ColourDays, MidpointRounding.AwayFromZero);
-        TurnAdvice kind = Best.FirstDay == Planned.FirstDay ? TurnAdvice.PlannedIsBest
+        TurnAdvice kind =
+            Best.FirstDay == Planned.FirstDay ? TurnAdvice.PlannedIsBest
             : Planned.Hinders.Count > 0 ? TurnAdvice.PlannedIsNotOpen
             : Planned.FrostLoss > Best.FrostLoss + 0.05 ? TurnAdvice.FrostSpeaksForAnother
             : TurnAdvice.AnotherIsBetter;
@@ -127,25 +169,31 @@ public sealed class TurnWindow
             ("frostThen", Quantity.OutOfTen(Planned.FrostLoss)),
             ("later", WeekLaterCosts is { } costs ? (int)Math.Round(Math.Max(0, costs)) : null),
             ("both", WeekLaterCosts is not null && WeekEarlierFrost is not null),
-            ("earlier", WeekEarlierFrost is { } years ? Quantity.OutOfTen(years / 10) : null));
+            ("earlier", WeekEarlierFrost is { } years ? Quantity.OutOfTen(years / 10) : null)
+        );
     }
 
     /// <summary>The arithmetic behind one day.</summary>
-    public Working Explain(TurnOption option) => new(
-        $"{Turn.Name} from {Text(option.FirstDay)}",
-        $"{option.ColourDays:0} planter-days of colour",
-        [
-            new("planters", $"{Changes.Count}"),
-            new("what comes out still shows", $"in {option.OldColour * 10:0.#} of 10 years"),
-            new("frost takes something within two months", $"in {option.FrostLoss * 10:0.#} of 10 years, {option.PlantsLost:0} plants expected, {option.LostCost:0.00} at guide prices"),
-            new("worth", $"{Worth(option):0} planter-days, losses counted at {CostOfADay:0.00} a planter-day"),
-            new($"grown by {Text(FullBy)}", $"{option.FullShare:P0} of full width"),
-            new("bulb leaves still green", $"in {option.LeavesGreen * 10:0.#} of 10 years"),
-            new("forbids it", option.Hinders.Count == 0 ? "nothing" : $"{option.Hinders.Count}"),
-        ],
-        "Every display that goes in or comes out is moved by the same number of days, and each planter is followed through every weather year; colour lost to frost is in the sum, the price of what is lost is taken off; no day is recommended that frost hits in more than one year of ten while another is open",
-        "Season kernel; five weeks of rooting before the ground freezes are common practice",
-        []);
+    public Working Explain(TurnOption option) =>
+        new(
+            $"{Turn.Name} from {Text(option.FirstDay)}",
+            $"{option.ColourDays:0} planter-days of colour",
+            [
+                new("planters", $"{Changes.Count}"),
+                new("what comes out still shows", $"in {option.OldColour * 10:0.#} of 10 years"),
+                new(
+                    "frost takes something within two months",
+                    $"in {option.FrostLoss * 10:0.#} of 10 years, {option.PlantsLost:0} plants expected, {option.LostCost:0.00} at guide prices"
+                ),
+                new("worth", $"{Worth(option):0} planter-days, losses counted at {CostOfADay:0.00} a planter-day"),
+                new($"grown by {Text(FullBy)}", $"{option.FullShare:P0} of full width"),
+                new("bulb leaves still green", $"in {option.LeavesGreen * 10:0.#} of 10 years"),
+                new("forbids it", option.Hinders.Count == 0 ? "nothing" : $"{option.Hinders.Count}"),
+            ],
+            "Every display that goes in or comes out is moved by the same number of days, and each planter is followed through every weather year; colour lost to frost is in the sum, the price of what is lost is taken off; no day is recommended that frost hits in more than one year of ten while another is open",
+            "Season kernel; five weeks of rooting before the ground freezes are common practice",
+            []
+        );
 
     private static TurnOption Option(Plan plan, Turn turn, IReadOnlyList<TurnChange> changes, SeasonKernel kernel, int offset, LocalDate fullBy)
     {
@@ -171,7 +219,10 @@ public sealed class TurnWindow
                 {
                     old += StillShows(years);
                     olds++;
-                    if (item.Plant.Bulb is not null && item.Display.Items.Any(i => i.PlantId == item.Plant.Id && i.Fate is PlantFate.Store or PlantFate.Keep or PlantFate.ToBed))
+                    if (
+                        item.Plant.Bulb is not null
+                        && item.Display.Items.Any(i => i.PlantId == item.Plant.Id && i.Fate is PlantFate.Store or PlantFate.Keep or PlantFate.ToBed)
+                    )
                     {
                         int lift = Period.DaysBetween(start, item.Standing.Lift);
                         green += years.Years.Count(y => y.Last >= 0 && lift < y.Last + DieBackWindow.Days) / (double)years.Years.Length;
@@ -207,7 +258,8 @@ public sealed class TurnWindow
             Math.Round((decimal)lostCost, 2),
             fulls == 0 ? 1 : full / fulls,
             greens == 0 ? 0 : green / greens,
-            Hinders(plan, turn, changes, kernel, offset));
+            Hinders(plan, turn, changes, kernel, offset)
+        );
     }
 
     private static List<Display> Moved(Plan plan, TurnChange change, Turn turn, int offset) =>
@@ -234,7 +286,10 @@ public sealed class TurnWindow
         if (day < 0 || years.Length == 0)
             return 0;
         double mature = Math.PI / 4 * years.Plant.MatureSpreadCm * years.Plant.MatureSpreadCm;
-        double[] shares = [.. Enumerable.Range(0, years.Years.Length).Select(y => years.AreaCm2(y)[Math.Min(day, years.Length - 1)] / mature).Order()];
+        double[] shares =
+        [
+            .. Enumerable.Range(0, years.Years.Length).Select(y => years.AreaCm2(y)[Math.Min(day, years.Length - 1)] / mature).Order(),
+        ];
         return Math.Sqrt(shares[shares.Length / 2]);
     }
 
@@ -245,7 +300,12 @@ public sealed class TurnWindow
         if (turn.Delivery is { } delivery && first < delivery)
             hinders.Add(new Fact(TurnHinder.Delivery, ("day", delivery)));
         bool southern = kernel.Seasons[0].IsSouthern;
-        foreach (IGrouping<string, DisplayItem> kind in changes.SelectMany(c => c.ComesIn).Select(x => x.Item).GroupBy(i => i.PlantId, StringComparer.Ordinal))
+        foreach (
+            IGrouping<string, DisplayItem> kind in changes
+                .SelectMany(c => c.ComesIn)
+                .Select(x => x.Item)
+                .GroupBy(i => i.PlantId, StringComparer.Ordinal)
+        )
         {
             Plant plant = plan.Plant(kind.Key);
             if (!plant.IsSoldOn(first, southern) && plan.Lots.All(l => l.PlantId != plant.Id))
@@ -255,13 +315,15 @@ public sealed class TurnWindow
         {
             foreach (Display display in change.In.Concat(change.Out))
             {
-                Display? next = plan.DisplaysOf(change.Planter.Id).FirstOrDefault(d => d.Layer == display.Layer && d.Install >= display.Lift && change.In.All(i => i.Id != d.Id));
+                Display? next = plan.DisplaysOf(change.Planter.Id)
+                    .FirstOrDefault(d => d.Layer == display.Layer && d.Install >= display.Lift && change.In.All(i => i.Id != d.Id));
                 LocalDate ends = change.Out.Any(o => o.Id == display.Id) ? display.Lift.PlusDays(offset) : display.Lift;
                 if (change.Out.Any(o => o.Id == display.Id) && next is not null && next.Install < ends && next.Install >= display.Lift)
                     hinders.Add(new Fact(TurnHinder.NextDisplay, ("planter", change.Planter), ("day", next.Install)));
                 if (change.In.Any(o => o.Id == display.Id) && display.Install.PlusDays(offset) >= display.Lift)
                     hinders.Add(new Fact(TurnHinder.OutBeforeIn, ("planter", change.Planter)));
-                Display? before = plan.DisplaysOf(change.Planter.Id).LastOrDefault(d => d.Layer == display.Layer && d.Lift <= display.Install && change.Out.All(o => o.Id != d.Id));
+                Display? before = plan.DisplaysOf(change.Planter.Id)
+                    .LastOrDefault(d => d.Layer == display.Layer && d.Lift <= display.Install && change.Out.All(o => o.Id != d.Id));
                 if (change.In.Any(o => o.Id == display.Id) && before is not null && display.Install.PlusDays(offset) < before.Lift)
                     hinders.Add(new Fact(TurnHinder.FilledUntil, ("planter", change.Planter), ("day", before.Lift)));
             }

@@ -41,7 +41,8 @@ public sealed record Changeover(
     double? DigDepthCm,
     IReadOnlyList<ChangeoverItem> Lifted,
     MediumLine? Medium,
-    IReadOnlyList<FeedLine> Feed)
+    IReadOnlyList<FeedLine> Feed
+)
 {
     /// <summary>Nearer than this to the tip of a bulb that stays nobody digs, cm (common practice).</summary>
     public const double OverTipCm = 2;
@@ -60,7 +61,8 @@ public sealed record Changeover(
         display.Items.Where(i => i.Since > display.Install).Select(i => i.Since!.Value).Append(display.Install).Append(display.Lift).Distinct();
 
     /// <summary>Days on which anything comes out of a planter or goes in, in order.</summary>
-    public static IReadOnlyList<LocalDate> DaysOf(Plan plan, Planter planter) => [.. plan.DisplaysOf(planter.Id).SelectMany(DaysOf).Distinct().Order()];
+    public static IReadOnlyList<LocalDate> DaysOf(Plan plan, Planter planter) =>
+        [.. plan.DisplaysOf(planter.Id).SelectMany(DaysOf).Distinct().Order()];
 
     /// <summary>Every changeover of a planter, in order. Each knows what fresh medium those before it have brought.</summary>
     public static IReadOnlyList<Changeover> Of(Plan plan, Planter planter)
@@ -75,14 +77,22 @@ public sealed record Changeover(
     /// comes out, all that follow, since they take from it too.
     /// </summary>
     public static IReadOnlyList<Changeover> ToCome(Plan plan, LocalDate first, LocalDate last) =>
-        Between(plan, first, plan.Lots.Count == 0 && !plan.Displays.Any(d => d.Items.Any(i => i.Fate is PlantFate.Keep or PlantFate.Store)) ? last : LocalDate.MaxIsoValue);
+        Between(
+            plan,
+            first,
+            plan.Lots.Count == 0 && !plan.Displays.Any(d => d.Items.Any(i => i.Fate is PlantFate.Keep or PlantFate.Store))
+                ? last
+                : LocalDate.MaxIsoValue
+        );
 
     /// <summary>Every changeover from one day to another, both included, in the plan's order of planters.</summary>
     public static IReadOnlyList<Changeover> Between(Plan plan, LocalDate first, LocalDate last) =>
-        [.. plan.Planters
-            .Where(p => plan.DisplaysOf(p.Id).Any(d => d.Install <= last && d.Lift >= first))
-            .SelectMany(p => Of(plan, p))
-            .Where(c => first <= c.Day && c.Day <= last)];
+        [
+            .. plan
+                .Planters.Where(p => plan.DisplaysOf(p.Id).Any(d => d.Install <= last && d.Lift >= first))
+                .SelectMany(p => Of(plan, p))
+                .Where(c => first <= c.Day && c.Day <= last),
+        ];
 
     private static Changeover On(Plan plan, Planter planter, List<ChangeoverItem> all, LocalDate day, MediumRenewal renewed)
     {
@@ -117,9 +127,16 @@ public sealed record Changeover(
         stays = [.. stays.GroupBy(s => (s.Display.Id, s.Item)).Select(g => g.First() with { Count = g.Sum(s => s.Count) })];
         double? dig = stays.Where(s => s.DepthCm is not null).Select(s => (double?)Math.Max(0, s.CoverCm!.Value - OverTipCm)).Min();
         var change = new Changeover(
-            planter, day, goesOut, stays, comesIn, dig,
+            planter,
+            day,
+            goesOut,
+            stays,
+            comesIn,
+            dig,
             comesIn.Exists(i => i.DepthCm is not null) && !planter.Form.IsBed ? [.. stays.Where(s => s.Display.Layer == DisplayLayer.Seasonal)] : [],
-            null, []);
+            null,
+            []
+        );
         MediumLine? medium = renewed.For(change);
         return change with { Medium = medium, Feed = [.. FeedFor(plan, change, medium)] };
     }
@@ -153,7 +170,12 @@ public sealed record Changeover(
     private static IEnumerable<FeedLine> FeedFor(Plan plan, Changeover change, MediumLine? medium)
     {
         HouseRules rules = plan.Site.RulesFor(change.Planter);
-        if (medium is not null && rules.Medium == MediumSchool.Recharge && change.In.Any(i => i.Display.Layer == DisplayLayer.Seasonal) && FeedLine.IsGrowingSeason(change.Day, plan.Site.IsSouthern))
+        if (
+            medium is not null
+            && rules.Medium == MediumSchool.Recharge
+            && change.In.Any(i => i.Display.Layer == DisplayLayer.Seasonal)
+            && FeedLine.IsGrowingSeason(change.Day, plan.Site.IsSouthern)
+        )
             yield return new FeedLine(change.Planter, FeedLine.Starter, Math.Round(medium.Litres * FeedLine.StarterGramsPerLitre));
         int bulbs = change.In.Where(i => i.DepthCm is not null).Sum(i => i.Count);
         if (bulbs > 0 && rules.BulbFeed == BulbFeedSchool.BulbFood)

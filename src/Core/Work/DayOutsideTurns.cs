@@ -31,7 +31,16 @@ public sealed record DayOutsideTurns(Display Display, Planter Planter, LocalDate
                 if (day < first || day > last || plan.Turns.Any(t => t.Holds(day)))
                     continue;
                 Turn nearest = plan.Turns.MinBy(t => Period.DaysBetween(day < t.FirstDay ? day : t.LastDay, day < t.FirstDay ? t.FirstDay : day))!;
-                found.Add(new DayOutsideTurns(display, plan.FindPlanter(display.PlanterId)!, day, goesIn, nearest, day < nearest.FirstDay ? nearest.FirstDay : nearest.LastDay));
+                found.Add(
+                    new DayOutsideTurns(
+                        display,
+                        plan.FindPlanter(display.PlanterId)!,
+                        day,
+                        goesIn,
+                        nearest,
+                        day < nearest.FirstDay ? nearest.FirstDay : nearest.LastDay
+                    )
+                );
             }
         }
         return [.. found.OrderBy(f => f.Day).ThenBy(f => f.Planter.Name, StringComparer.Ordinal)];
@@ -39,9 +48,9 @@ public sealed record DayOutsideTurns(Display Display, Planter Planter, LocalDate
 
     /// <summary>The planter's displays with the day moved into the nearest turn: all that change hands on it, so that nothing stands bare between.</summary>
     public IReadOnlyList<(Display Before, Display After)> Moved(Plan plan) =>
-        [.. plan.DisplaysOf(Planter.Id).Where(d => d.Install == Day || d.Lift == Day).Select(d => (d, d with
-        {
-            Install = d.Install == Day ? InTurn : d.Install,
-            Lift = d.Lift == Day ? InTurn : d.Lift,
-        }))];
+        [
+            .. plan.DisplaysOf(Planter.Id)
+                .Where(d => d.Install == Day || d.Lift == Day)
+                .Select(d => (d, d with { Install = d.Install == Day ? InTurn : d.Install, Lift = d.Lift == Day ? InTurn : d.Lift })),
+        ];
 }

@@ -24,16 +24,29 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
     public double MediumLitres => Change.Medium?.Litres ?? 0;
 
     /// <summary>A fingerprint of all that the crew is asked to do here; another as soon as any of it changes.</summary>
-    public string Mark { get; } = Ids.Fingerprint(
-        string.Join('\n',
-        [
-            Change.Planter.Id, Change.Planter.Name, string.Create(CultureInfo.InvariantCulture, $"{Change.Medium?.Litres ?? 0:0.0}"),
-            .. new[] { Change.Out, Change.Stays, Change.In }.SelectMany((items, k) => items.Select(i =>
-                string.Create(CultureInfo.InvariantCulture, $"{k} {i.Plant.CommonName} {i.Count} {i.DepthCm:0.#} {i.Item.Fate} {i.Item.Form}"))),
-            .. FromStock.Select(r => string.Create(CultureInfo.InvariantCulture, $"{r.Lot.PlantId} {r.Count} {r.Lot.Place}")),
-            .. Steps.Select(s => s.Content),
-        ]),
-        12);
+    public string Mark { get; } =
+        Ids.Fingerprint(
+            string.Join(
+                '\n',
+                [
+                    Change.Planter.Id,
+                    Change.Planter.Name,
+                    string.Create(CultureInfo.InvariantCulture, $"{Change.Medium?.Litres ?? 0:0.0}"),
+                    .. new[] { Change.Out, Change.Stays, Change.In }.SelectMany(
+                        (items, k) =>
+                            items.Select(i =>
+                                string.Create(
+                                    CultureInfo.InvariantCulture,
+                                    $"{k} {i.Plant.CommonName} {i.Count} {i.DepthCm:0.#} {i.Item.Fate} {i.Item.Form}"
+                                )
+                            )
+                    ),
+                    .. FromStock.Select(r => string.Create(CultureInfo.InvariantCulture, $"{r.Lot.PlantId} {r.Count} {r.Lot.Place}")),
+                    .. Steps.Select(s => s.Content),
+                ]
+            ),
+            12
+        );
 }
 
 /// <summary>One crew's work for one day.</summary>
@@ -44,9 +57,10 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
 public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlanter> Planters, IReadOnlyList<Fact> Cautions)
 {
     /// <summary>Steps that hold wherever something goes in, said once instead of at each; empty where one planter alone is planted.</summary>
-    public IReadOnlyList<Fact> Everywhere { get; } = Planters.Where(p => p.Change.In.Count > 0).Select(p => p.Steps).ToList() is { Count: > 1 } planted
-        ? [.. planted[0].Where(s => planted.TrueForAll(p => p.Contains(s)))]
-        : [];
+    public IReadOnlyList<Fact> Everywhere { get; } =
+        Planters.Where(p => p.Change.In.Count > 0).Select(p => p.Steps).ToList() is { Count: > 1 } planted
+            ? [.. planted[0].Where(s => planted.TrueForAll(p => p.Contains(s)))]
+            : [];
 
     /// <summary>A fingerprint of the whole sheet, short enough to be printed: paper that bears another is out of date.</summary>
     public string Mark { get; } = Ids.Fingerprint(string.Join('\n', Planters.Select(p => p.Mark)), 6);
@@ -65,10 +79,21 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
     public static DaySheet For(Plan plan, LocalDate day, LocalDate? today = null)
     {
         IReadOnlyList<Changeover> changes = Changeover.ToCome(plan, today is { } now && now < day ? now : day, day);
-        var reserved = StockReservation.Of(plan, changes.Where(c => !(c.Day < today))).Where(r => r.Day == day).ToLookup(r => r.PlanterId, StringComparer.Ordinal);
+        var reserved = StockReservation
+            .Of(plan, changes.Where(c => !(c.Day < today)))
+            .Where(r => r.Day == day)
+            .ToLookup(r => r.PlanterId, StringComparer.Ordinal);
         var here = changes.Where(c => c.Day == day).ToLookup(c => c.Planter.AreaId, StringComparer.Ordinal);
-        List<SheetPlanter> planters = [.. plan.Areas.SelectMany(a => here[a.Id].Select(c => new SheetPlanter(c, a, [.. reserved[c.Planter.Id]], [.. Steps(plan, c)])))];
-        return new DaySheet(plan.Turns.FirstOrDefault(t => t.Holds(day)), day, planters, [.. Care(planters), .. RuleSteps.Pests(plan, planters.Select(p => p.Planter))]);
+        List<SheetPlanter> planters =
+        [
+            .. plan.Areas.SelectMany(a => here[a.Id].Select(c => new SheetPlanter(c, a, [.. reserved[c.Planter.Id]], [.. Steps(plan, c)]))),
+        ];
+        return new DaySheet(
+            plan.Turns.FirstOrDefault(t => t.Holds(day)),
+            day,
+            planters,
+            [.. Care(planters), .. RuleSteps.Pests(plan, planters.Select(p => p.Planter))]
+        );
     }
 
     private static IEnumerable<Fact> Steps(Plan plan, Changeover change)
@@ -76,7 +101,11 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
         if (change.Planter.Watering == Watering.Drip)
             yield return new Fact(StepKind.DripLineOut);
         if (change.Lifted.Count > 0)
-            yield return new Fact(StepKind.LiftAndSetBack, ("plants", change.Lifted.Select(i => new Fact(Phrase.CountOf, ("count", i.Count), ("plant", i.Plant))).ToList()), ("minutes", change.SetBackMinutes));
+            yield return new Fact(
+                StepKind.LiftAndSetBack,
+                ("plants", change.Lifted.Select(i => new Fact(Phrase.CountOf, ("count", i.Count), ("plant", i.Plant))).ToList()),
+                ("minutes", change.SetBackMinutes)
+            );
         else if (change.DigDepthCm is { } dig && change.In.Any(i => i.Display.Layer != DisplayLayer.Bulbs))
             yield return new Fact(StepKind.DigNoDeeper, ("depth", Quantity.Depth(Math.Floor(dig))));
         foreach (Fact step in RuleSteps.For(plan, change))
@@ -85,13 +114,21 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
             yield return new Fact(StepKind.DeepestFirst);
         if (change.In.Any(i => i.Display.Layer != DisplayLayer.Bulbs && i.Plant.LifeForm != LifeForm.CutStems))
             yield return new Fact(StepKind.SetOutInPots);
-        if (change.In.Any(i => i.DepthCm is not null && i.Plant.Bulb is { ColdWeeksHigh: > 0 }) && !FeedLine.IsGrowingSeason(change.Day, plan.Site.IsSouthern))
+        if (
+            change.In.Any(i => i.DepthCm is not null && i.Plant.Bulb is { ColdWeeksHigh: > 0 })
+            && !FeedLine.IsGrowingSeason(change.Day, plan.Site.IsSouthern)
+        )
             yield return new Fact(StepKind.WaterUntilFrozen);
     }
 
     private static List<Fact> Care(List<SheetPlanter> planters)
     {
-        var care = planters.SelectMany(p => p.Change.In.Concat(p.Change.Out)).SelectMany(i => i.Plant.Cautions).Distinct(StringComparer.Ordinal).Select(c => new Fact(CautionKind.OfPlant, ("text", c))).ToList();
+        var care = planters
+            .SelectMany(p => p.Change.In.Concat(p.Change.Out))
+            .SelectMany(i => i.Plant.Cautions)
+            .Distinct(StringComparer.Ordinal)
+            .Select(c => new Fact(CautionKind.OfPlant, ("text", c)))
+            .ToList();
         if (planters.Exists(p => p.Planter.Form.IsBed && p.Change.In.Where(i => i.DepthCm is not null).Sum(i => i.Count) >= AugerBulbs))
             care.Add(new Fact(CautionKind.PoweredAuger));
         if (planters.Exists(p => p.Change.SetsBulbs))

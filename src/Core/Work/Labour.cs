@@ -43,10 +43,13 @@ public static class Labour
         return (int)Math.Ceiling((hours * 60) + ((change.Medium?.Litres ?? 0) * MinutesALitre) - 1e-9);
     }
 
-    private static double SetAnHour(ChangeoverItem item) => item.DepthCm is not null && !item.Item.Forced ? BulbsAnHour : GoodsForm.Of(item.Plant)[0] switch
-    {
-        { Sort: GoodsSort.Plugs } => PlugsAnHour,
-        { Sort: GoodsSort.Pot, SpreadCm: >= LargePotCm } => PotsAnHour,
-        _ => PacksAnHour,
-    };
+    private static double SetAnHour(ChangeoverItem item) =>
+        item.DepthCm is not null && !item.Item.Forced
+            ? BulbsAnHour
+            : GoodsForm.Of(item.Plant)[0] switch
+            {
+                { Sort: GoodsSort.Plugs } => PlugsAnHour,
+                { Sort: GoodsSort.Pot, SpreadCm: >= LargePotCm } => PotsAnHour,
+                _ => PacksAnHour,
+            };
 }

@@ -70,14 +70,19 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
         if (planter.Form.IsBed || change.In.Count == 0)
             return null;
         double whole = BulbStack.MediumDepthCm(planter, plan.Site);
-        (double depth, string reason) = _filled || change.Out.Count + change.Stays.Count > 0
-            ? Wanted(change, whole)
-            : (whole, "filled for the first time, as far as is known; say in its survey what stood here if it is filled");
+        (double depth, string reason) =
+            _filled || change.Out.Count + change.Stays.Count > 0
+                ? Wanted(change, whole)
+                : (whole, "filled for the first time, as far as is known; say in its survey what stood here if it is filled");
         _filled = true;
         depth = Math.Min(depth, whole);
         if (change.DigDepthCm is { } dig && dig < depth)
             (depth, reason) = (dig, $"fresh top {dig:0} cm, no deeper over the bulbs that stay");
-        double had = _fresh.Where(f => Period.DaysBetween(f.Day, change.Day) < FreshDays).Select(f => Math.Min(f.DepthCm, depth)).DefaultIfEmpty(0).Max();
+        double had = _fresh
+            .Where(f => Period.DaysBetween(f.Day, change.Day) < FreshDays)
+            .Select(f => Math.Min(f.DepthCm, depth))
+            .DefaultIfEmpty(0)
+            .Max();
         double litres = (planter.Form.LitresBetween(0, depth) - planter.Form.LitresBetween(0, had)) * FreeOfRoots(change);
         if (depth > had)
             _fresh.Add((change.Day, depth));
@@ -121,11 +126,14 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
     // Share of the surface that no root ball of what stays takes up, where it is not lifted.
     private double FreeOfRoots(Changeover change)
     {
-        double taken = change.Stays.Except(change.Lifted).Where(s => s.DepthCm is null).Sum(s =>
-        {
-            double radius = RootBall.Of(s.Plant, new PlanePoint(0, 0)).RadiusCm;
-            return s.Count * Math.PI * radius * radius;
-        });
+        double taken = change
+            .Stays.Except(change.Lifted)
+            .Where(s => s.DepthCm is null)
+            .Sum(s =>
+            {
+                double radius = RootBall.Of(s.Plant, new PlanePoint(0, 0)).RadiusCm;
+                return s.Count * Math.PI * radius * radius;
+            });
         return Math.Clamp(1 - (taken / planter.Form.SurfaceCm2), 0, 1);
     }
 }

@@ -17,7 +17,8 @@ internal static class RuleSteps
         HouseRules rules = plan.Site.RulesFor(planter);
         List<ChangeoverItem> bulbsOut = [.. change.Out.Where(i => i.DepthCm is not null)];
         List<ChangeoverItem> top = [.. change.In.Where(i => i.Display.Layer == DisplayLayer.Seasonal)];
-        static bool Holds(IEnumerable<ChangeoverItem> items, string genus) => items.Any(i => i.Plant.BotanicalName.StartsWith(genus, StringComparison.Ordinal));
+        static bool Holds(IEnumerable<ChangeoverItem> items, string genus) =>
+            items.Any(i => i.Plant.BotanicalName.StartsWith(genus, StringComparison.Ordinal));
         if (bulbsOut.Count > 0)
             yield return new Fact(rules.Tulips == TulipSchool.Annual && Holds(bulbsOut, "Tulipa") ? StepKind.TulipsAreAnnual : StepKind.HeelBulbsIn);
         if (change.Medium is { } medium)
@@ -43,7 +44,8 @@ internal static class RuleSteps
             yield return new Fact(
                 top.All(i => GoodsForm.Of(i.Plant)[0].Sort == GoodsSort.Plugs) ? StepKind.TakeGrownPlugs
                 : rules.Stage == StageSchool.InBud ? StepKind.TakeInBud
-                : StepKind.TakeInColour);
+                : StepKind.TakeInColour
+            );
         }
         if (rules.HardenOff == HardenOffSchool.HardenedOff && change.In.Any(i => i.Plant is { IsRaisedWarm: true, IsTender: true }))
             yield return new Fact(StepKind.OnlyHardenedOff);
@@ -58,17 +60,23 @@ internal static class RuleSteps
     }
 
     /// <summary>What is done about pests, each way once.</summary>
-    public static IEnumerable<Fact> Pests(Plan plan, IEnumerable<Planter> planters) => planters
-        .Select(p => plan.Site.RulesFor(p).Pests)
-        .Distinct()
-        .Order()
-        .Select(p => new Fact(p == PestSchool.SoapOrOil ? CautionKind.SoapOrOil : CautionKind.ToleratePests));
+    public static IEnumerable<Fact> Pests(Plan plan, IEnumerable<Planter> planters) =>
+        planters
+            .Select(p => plan.Site.RulesFor(p).Pests)
+            .Distinct()
+            .Order()
+            .Select(p => new Fact(p == PestSchool.SoapOrOil ? CautionKind.SoapOrOil : CautionKind.ToleratePests));
 
     private static Fact Renewed(Changeover change, MediumLine medium, bool whole)
     {
         bool feed = change.Feed.Any(f => f.What == FeedLine.Starter);
         if (medium.FreshCm > 0)
-            return new Fact(StepKind.RenewBelowFresh, ("fresh", Quantity.Depth(medium.FreshCm)), ("depth", Quantity.Depth(medium.DepthCm)), ("feed", feed));
+            return new Fact(
+                StepKind.RenewBelowFresh,
+                ("fresh", Quantity.Depth(medium.FreshCm)),
+                ("depth", Quantity.Depth(medium.DepthCm)),
+                ("feed", feed)
+            );
         return whole
             ? new Fact(change.Out.Count > 0 ? StepKind.ReplaceAllMedium : StepKind.FillWithNew, ("feed", feed))
             : new Fact(StepKind.RenewTheTop, ("depth", Quantity.Depth(medium.DepthCm)), ("feed", feed), ("bulbs", change.SetsBulbs));

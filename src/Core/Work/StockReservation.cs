@@ -45,7 +45,9 @@ public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, 
                     int count = Math.Min(left[i], wanted);
                     left[i] -= count;
                     wanted -= count;
-                    taken.Add(new StockReservation(lots[i], change.Planter.Id, change.Day, item.Display.Id, count) { IsToCome = i >= plan.Lots.Count });
+                    taken.Add(
+                        new StockReservation(lots[i], change.Planter.Id, change.Day, item.Display.Id, count) { IsToCome = i >= plan.Lots.Count }
+                    );
                 }
             }
         }

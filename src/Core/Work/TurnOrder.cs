@@ -55,7 +55,12 @@ public sealed record TurnOrder
 
     /// <summary>Medium by its kind, acid last: litres, and bags rounded up.</summary>
     public IReadOnlyList<(bool IsAcid, double Litres, int Bags)> MediumByKind =>
-        [.. Medium.GroupBy(m => m.IsAcid).OrderBy(g => g.Key).Select(g => (g.Key, g.Sum(m => m.Litres), (int)Math.Ceiling((g.Sum(m => m.Litres) / Site.MediumBagLitres) - 1e-9)))];
+        [
+            .. Medium
+                .GroupBy(m => m.IsAcid)
+                .OrderBy(g => g.Key)
+                .Select(g => (g.Key, g.Sum(m => m.Litres), (int)Math.Ceiling((g.Sum(m => m.Litres) / Site.MediumBagLitres) - 1e-9))),
+        ];
 
     /// <summary>Bags of medium, each kind rounded up.</summary>
     public int MediumBags => MediumByKind.Sum(m => m.Bags);
@@ -86,8 +91,7 @@ public sealed record TurnOrder
         List<Changeover> all = [.. changes];
         List<Changeover> here = [.. all.Where(c => turn.Holds(c.Day))];
         var stock = reserved.Where(r => turn.Holds(r.Day)).ToLookup(r => r.Lot.PlantId, StringComparer.Ordinal);
-        var lines = here
-            .SelectMany(c => c.In.Select(i => (c.Planter, i.Plant, i.Count)))
+        var lines = here.SelectMany(c => c.In.Select(i => (c.Planter, i.Plant, i.Count)))
             .GroupBy(x => x.Plant)
             .Select(g =>
             {
@@ -97,8 +101,11 @@ public sealed record TurnOrder
                 var kept = g.Select(x => x.Planter.Id).ToHashSet(StringComparer.Ordinal);
                 int atHand = Math.Min(planned, stock[plant.Id].Where(r => kept.Contains(r.PlanterId)).Sum(r => r.Count));
                 // Spares that the stock can give beside all that it is kept for, and beside the spares of earlier turns, need not be bought.
-                int over = plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count) - reserved.Where(r => !r.IsToCome && r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count)
-                    - plan.Turns.Where(t => t.FirstDay < turn.FirstDay).Sum(t => Spares(all.Where(c => t.Holds(c.Day)).SelectMany(c => c.In).Where(i => i.Plant.Id == plant.Id).Sum(i => i.Count)));
+                int over =
+                    plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count)
+                    - reserved.Where(r => !r.IsToCome && r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count)
+                    - plan.Turns.Where(t => t.FirstDay < turn.FirstDay)
+                        .Sum(t => Spares(all.Where(c => t.Holds(c.Day)).SelectMany(c => c.In).Where(i => i.Plant.Id == plant.Id).Sum(i => i.Count)));
                 int buy = Math.Max(planned - atHand, planned + Spares(planned) - atHand - Math.Max(0, over));
                 int Spares(int count) => PackPurchase.WithSpares(count, plan.Site.SparesOf(plant)) - count;
                 return new OrderLine(
@@ -106,7 +113,8 @@ public sealed record TurnOrder
                     planned,
                     atHand,
                     PackPurchase.Cheapest(buy, plant.Packs),
-                    [.. g.GroupBy(x => x.Planter).Select(p => (p.Key, p.Sum(x => x.Count)))]);
+                    [.. g.GroupBy(x => x.Planter).Select(p => (p.Key, p.Sum(x => x.Count)))]
+                );
             })
             .OrderBy(l => l.Plant.LifeForm == LifeForm.Bulb)
             .ThenBy(l => l.Plant.CommonName, StringComparer.Ordinal)
@@ -116,47 +124,64 @@ public sealed record TurnOrder
     }
 
     /// <summary>The arithmetic behind one line.</summary>
-    public Working Explain(OrderLine line) => new(
-        $"{line.Plant.CommonName}: order",
-        $"{line.Purchase.Bought} for {Site.Money}{line.Purchase.Cost:0.00}",
-        [
-            new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))),
-            new("spares", $"{Site.SparesOf(line.Plant):P0}"),
-            new("at hand, or kept until then", $"{line.FromStock}"),
-            new("form", line.Form.Name),
-            new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
-        ],
-        "Cheapest mix of packs that covers n × (1 + spares), rounded up, less what is at hand",
-        "Exact search over totals; prices are guide prices of the palette",
-        [
-            $"{line.Planned} × {1 + Site.SparesOf(line.Plant):0.00} = {PackPurchase.WithSpares(line.Planned, Site.SparesOf(line.Plant))} wanted, {line.Purchase.Wanted} to buy.",
-            $"{string.Join(" + ", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}").DefaultIfEmpty("nothing"))} = {line.Purchase.Bought}.",
-        ]);
+    public Working Explain(OrderLine line) =>
+        new(
+            $"{line.Plant.CommonName}: order",
+            $"{line.Purchase.Bought} for {Site.Money}{line.Purchase.Cost:0.00}",
+            [
+                new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))),
+                new("spares", $"{Site.SparesOf(line.Plant):P0}"),
+                new("at hand, or kept until then", $"{line.FromStock}"),
+                new("form", line.Form.Name),
+                new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
+            ],
+            "Cheapest mix of packs that covers n × (1 + spares), rounded up, less what is at hand",
+            "Exact search over totals; prices are guide prices of the palette",
+            [
+                $"{line.Planned} × {1 + Site.SparesOf(line.Plant):0.00} = {PackPurchase.WithSpares(line.Planned, Site.SparesOf(line.Plant))} wanted, {line.Purchase.Wanted} to buy.",
+                $"{string.Join(" + ", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}").DefaultIfEmpty("nothing"))} = {line.Purchase.Bought}.",
+            ]
+        );
 
     /// <summary>The arithmetic behind the price of everything.</summary>
-    public Working ExplainCost() => new(
-        $"{Turn.Name}: cost",
-        $"{Site.Money}{Cost:#,0.00}",
-        [new("lines", $"{Lines.Count}"), new("medium", $"{MediumBags} bags, {Site.Money}{MediumCost:#,0.00}")],
-        "Sum of the lines and the medium",
-        "Guide prices of the palette and the site's price of a bag",
-        [.. Lines.Select(l => $"{l.Plant.CommonName}: {Site.Money}{l.Purchase.Cost:#,0.00}.")]);
+    public Working ExplainCost() =>
+        new(
+            $"{Turn.Name}: cost",
+            $"{Site.Money}{Cost:#,0.00}",
+            [new("lines", $"{Lines.Count}"), new("medium", $"{MediumBags} bags, {Site.Money}{MediumCost:#,0.00}")],
+            "Sum of the lines and the medium",
+            "Guide prices of the palette and the site's price of a bag",
+            [.. Lines.Select(l => $"{l.Plant.CommonName}: {Site.Money}{l.Purchase.Cost:#,0.00}.")]
+        );
 
     /// <summary>The arithmetic behind the medium.</summary>
-    public Working ExplainMedium() => new(
-        "Medium",
-        $"{MediumLitres:0} L, {MediumBags} bags",
-        [new("fresh at a turn", $"top {Site.FreshMediumCm:0} cm"), new("one bag", $"{Site.MediumBagLitres:0} L at {Site.Money}{Site.MediumBagPrice:0.00}")],
-        "Volume between the finished surface and the depth renewed, less what is still fresh, what roots take up and what may not be dug, per container; beds take none",
-        "Solid geometry; depth renewed is common practice",
-        [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L{(m.IsAcid ? " acid" : string.Empty)}, {m.Reason}.")]);
+    public Working ExplainMedium() =>
+        new(
+            "Medium",
+            $"{MediumLitres:0} L, {MediumBags} bags",
+            [
+                new("fresh at a turn", $"top {Site.FreshMediumCm:0} cm"),
+                new("one bag", $"{Site.MediumBagLitres:0} L at {Site.Money}{Site.MediumBagPrice:0.00}"),
+            ],
+            "Volume between the finished surface and the depth renewed, less what is still fresh, what roots take up and what may not be dug, per container; beds take none",
+            "Solid geometry; depth renewed is common practice",
+            [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L{(m.IsAcid ? " acid" : string.Empty)}, {m.Reason}.")]
+        );
 
     /// <summary>The arithmetic behind the feed.</summary>
-    public Working ExplainFeed() => new(
-        "Feed",
-        $"{Feed.Sum(f => f.Grams) / 1000:0.0} kg",
-        [new("starter feed", $"{FeedLine.StarterGramsPerLitre:0.#} g per litre of fresh medium, where planters are recharged from spring to late summer"), new("bulb food", $"{FeedLine.BulbFoodGrams:0.#} g per bulb, where the house rule wants it in the hole")],
-        "Grams per litre or per bulb, by each planter's house rules",
-        "Common practice; the label of the feed rules",
-        [.. Feed.Take(30).Select(f => $"{f.Planter.Name}: {f.Grams:0} g {f.What}.")]);
+    public Working ExplainFeed() =>
+        new(
+            "Feed",
+            $"{Feed.Sum(f => f.Grams) / 1000:0.0} kg",
+            [
+                new(
+                    "starter feed",
+                    $"{FeedLine.StarterGramsPerLitre:0.#} g per litre of fresh medium, where planters are recharged from spring to late summer"
+                ),
+                new("bulb food", $"{FeedLine.BulbFoodGrams:0.#} g per bulb, where the house rule wants it in the hole"),
+            ],
+            "Grams per litre or per bulb, by each planter's house rules",
+            "Common practice; the label of the feed rules",
+            [.. Feed.Take(30).Select(f => $"{f.Planter.Name}: {f.Grams:0} g {f.What}.")]
+        );
 }

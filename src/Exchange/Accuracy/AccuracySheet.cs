@@ -34,7 +34,10 @@ public static class AccuracySheet
         using MemoryStream buffer = FileLimits.Read(stream);
         FileLimits.CheckLines(buffer.GetBuffer().AsSpan(0, (int)buffer.Length));
         using var reader = new StreamReader(buffer, new UTF8Encoding(false, true));
-        using var csv = new CsvParser(reader, new CsvConfiguration(CultureInfo.InvariantCulture) { AllowComments = true, TrimOptions = TrimOptions.Trim });
+        using var csv = new CsvParser(
+            reader,
+            new CsvConfiguration(CultureInfo.InvariantCulture) { AllowComments = true, TrimOptions = TrimOptions.Trim }
+        );
         var faults = new FaultList();
         var climates = new List<AccuracyClimate>();
         var windows = new List<AccuracyWindow>();
@@ -86,7 +89,12 @@ public static class AccuracySheet
     {
         if (cells.Length != 17)
             throw new FormatException("must hold climate, name, latitude, spread, C or F, and twelve months highest/lowest");
-        bool fahrenheit = cells[4] switch { "C" => false, "F" => true, _ => throw new FormatException("must say C or F before the months") };
+        bool fahrenheit = cells[4] switch
+        {
+            "C" => false,
+            "F" => true,
+            _ => throw new FormatException("must say C or F before the months"),
+        };
         double Celsius(string text)
         {
             double value = Number(text);
@@ -108,7 +116,10 @@ public static class AccuracySheet
             throw new FormatException("must hold record, name, latitude, file and location in the file");
         using Stream file = open(cells[3]);
         var station = new Station("accuracy", Name(cells[1]), Latitude(cells[2]), 0, 0);
-        return AccuracyClimate.From(station.Name, WeatherRecord.From(station, WeatherFile.Read(file, WeatherUnits.Metric, cells[4].Length == 0 ? null : cells[4]).Days));
+        return AccuracyClimate.From(
+            station.Name,
+            WeatherRecord.From(station, WeatherFile.Read(file, WeatherUnits.Metric, cells[4].Length == 0 ? null : cells[4]).Days)
+        );
     }
 
     private static AccuracyWindow Window(string[] cells)
@@ -120,12 +131,16 @@ public static class AccuracySheet
         return new AccuracyWindow(cells[1], part, cells[3], Date(cells[4]), Date(cells[5]));
     }
 
-    private static string Name(string text) => text is { Length: > 0 and <= 60 } ? text : throw new FormatException("must name its climate in at most 60 characters");
+    private static string Name(string text) =>
+        text is { Length: > 0 and <= 60 } ? text : throw new FormatException("must name its climate in at most 60 characters");
 
-    private static double Latitude(string text) => Number(text) is >= -65 and <= 65 and var value ? value : throw new FormatException("latitude must lie between -65 and 65");
+    private static double Latitude(string text) =>
+        Number(text) is >= -65 and <= 65 and var value ? value : throw new FormatException("latitude must lie between -65 and 65");
 
     private static double Number(string text) =>
-        double.TryParse(text.Replace('−', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out double value) && double.IsFinite(value) ? value : throw new FormatException($"\"{text}\" is no number");
+        double.TryParse(text.Replace('−', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out double value) && double.IsFinite(value)
+            ? value
+            : throw new FormatException($"\"{text}\" is no number");
 
     private static AnnualDate Date(string text) =>
         Day.Parse(text).TryGetValue(default, out AnnualDate day) ? day : throw new FormatException($"\"{text}\" is no day like 25 Feb");

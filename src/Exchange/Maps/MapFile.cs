@@ -36,7 +36,12 @@ public static class MapFile
         var collection = new FeatureCollection();
         foreach (MapFeature f in plan.Map)
         {
-            var about = new AttributesTable { { "id", f.Id }, { "kind", Word(f.Kind) }, { "name", f.Name } };
+            var about = new AttributesTable
+            {
+                { "id", f.Id },
+                { "kind", Word(f.Kind) },
+                { "name", f.Name },
+            };
             if (f.HeightM > 0)
                 about.Add("heightM", f.HeightM);
             if (f.WidthM > 0)
@@ -52,15 +57,20 @@ public static class MapFile
         }
         foreach (Planter p in plan.Planters.Where(p => p.Place is not null && !p.IsRetired))
         {
-            collection.Add(new Feature(Degrees(PlanterGround.Of(p), projection), new AttributesTable
-            {
-                { "id", p.Id },
-                { "kind", p.Form.IsBed ? "bed" : "container" },
-                { "name", p.Name },
-                { "area", plan.AreaOf(p).Name },
-                { "depthCm", p.Form.DepthCm },
-                { "turnDeg", p.Place!.TurnDeg },
-            }));
+            collection.Add(
+                new Feature(
+                    Degrees(PlanterGround.Of(p), projection),
+                    new AttributesTable
+                    {
+                        { "id", p.Id },
+                        { "kind", p.Form.IsBed ? "bed" : "container" },
+                        { "name", p.Name },
+                        { "area", plan.AreaOf(p).Name },
+                        { "depthCm", p.Form.DepthCm },
+                        { "turnDeg", p.Place!.TurnDeg },
+                    }
+                )
+            );
         }
         return [.. JsonSerializer.SerializeToUtf8Bytes(collection, Json), (byte)'\n'];
     }
@@ -75,10 +85,23 @@ public static class MapFile
         {
             return Taken(stream, plan);
         }
-        catch (Exception e) when (e is JsonException or ArgumentException or InvalidOperationException or NotSupportedException or OverflowException or FormatException or TopologyException or NullReferenceException)
+        catch (Exception e)
+            when (e
+                    is JsonException
+                        or ArgumentException
+                        or InvalidOperationException
+                        or NotSupportedException
+                        or OverflowException
+                        or FormatException
+                        or TopologyException
+                        or NullReferenceException
+            )
         {
             // The library that reads geometries throws whatever it meets, and some of it only when a value is asked for.
-            throw new InvalidInputException("file", $"cannot be read as GeoJSON: {PlainText.Mended(e.Message.Split('\n')[0].Split(" Path:")[0], lines: false)}");
+            throw new InvalidInputException(
+                "file",
+                $"cannot be read as GeoJSON: {PlainText.Mended(e.Message.Split('\n')[0].Split(" Path:")[0], lines: false)}"
+            );
         }
     }
 
@@ -113,13 +136,25 @@ public static class MapFile
             else if (Enum.TryParse(kind, ignoreCase: true, out MapKind what) && Enum.IsDefined(what) && !char.IsDigit(kind[0]))
                 TakeFeature(one, id, name, what, geometry, projection, plan, features);
             else
-                faults.Add(one.Where, $"the property \"kind\" must be one of {string.Join(", ", Enum.GetValues<MapKind>().Select(Word))}, bed, container{(kind.Length == 0 ? "; it is missing" : $" (it is \"{kind}\")")}");
+                faults.Add(
+                    one.Where,
+                    $"the property \"kind\" must be one of {string.Join(", ", Enum.GetValues<MapKind>().Select(Word))}, bed, container{(kind.Length == 0 ? "; it is missing" : $" (it is \"{kind}\")")}"
+                );
         }
         faults.ThrowIfAny();
         return new MapChanges(features, planters, areas);
     }
 
-    private static void TakeFeature(Reader one, string id, string name, MapKind kind, Geometry geometry, MapProjection projection, Plan plan, List<MapFeature> features)
+    private static void TakeFeature(
+        Reader one,
+        string id,
+        string name,
+        MapKind kind,
+        Geometry geometry,
+        MapProjection projection,
+        Plan plan,
+        List<MapFeature> features
+    )
     {
         Coordinate[]? points = (kind, geometry) switch
         {
@@ -130,7 +165,9 @@ public static class MapFile
         };
         if (points is null)
         {
-            one.Fault($"a {Word(kind)} must be {(kind == MapKind.Tree ? "a Point" : kind is MapKind.Path or MapKind.Wall ? "a LineString" : "a Polygon")}; this is a {geometry.GeometryType}");
+            one.Fault(
+                $"a {Word(kind)} must be {(kind == MapKind.Tree ? "a Point" : kind is MapKind.Path or MapKind.Wall ? "a LineString" : "a Polygon")}; this is a {geometry.GeometryType}"
+            );
             return;
         }
         MapFeature? old = plan.Map.FirstOrDefault(f => f.Id == id);
@@ -140,8 +177,21 @@ public static class MapFile
             Kind = kind,
             Name = name,
             Points = [.. points.Select(c => Rounded(projection.ToMetres(c.X, c.Y)))],
-            HeightM = one.Number("heightM") ?? old?.HeightM ?? (kind is MapKind.Building ? 4 : kind is MapKind.Wall ? 2 : kind is MapKind.Tree ? 6 : 0),
-            WidthM = one.Number("widthM") ?? old?.WidthM ?? (kind is MapKind.Path ? 2 : kind is MapKind.Tree ? 5 : 0),
+            HeightM = one.Number("heightM")
+                ?? old?.HeightM
+                ?? (
+                    kind is MapKind.Building ? 4
+                    : kind is MapKind.Wall ? 2
+                    : kind is MapKind.Tree ? 6
+                    : 0
+                ),
+            WidthM = one.Number("widthM")
+                ?? old?.WidthM
+                ?? (
+                    kind is MapKind.Path ? 2
+                    : kind is MapKind.Tree ? 5
+                    : 0
+                ),
             RootM = one.Number("rootM") ?? old?.RootM ?? (kind == MapKind.Tree ? 5 : 0),
             GrowthM = one.Number("growthM") ?? old?.GrowthM ?? 0,
             SurveyedIn = (int)(one.Number("surveyedIn") ?? old?.SurveyedIn ?? 2026),
@@ -151,7 +201,16 @@ public static class MapFile
         features.Add(feature);
     }
 
-    private static void TakePlanter(Reader one, string id, string name, Geometry geometry, MapProjection projection, Plan plan, List<Planter> planters, List<Area> areas)
+    private static void TakePlanter(
+        Reader one,
+        string id,
+        string name,
+        Geometry geometry,
+        MapProjection projection,
+        Plan plan,
+        List<Planter> planters,
+        List<Area> areas
+    )
     {
         Planter? old = plan.FindPlanter(id);
         if (geometry is Polygon polygon && (old is null || old.Form.Shape == PlanterShape.OutlinedBed))
@@ -181,9 +240,11 @@ public static class MapFile
         }
         else
         {
-            one.Fault(old is null
-                ? $"there is no planter \"{id}\"; a new one must be a bed, given as a Polygon (a container's inside measures come from its survey)"
-                : $"a planter must be a Point or a Polygon; this is a {geometry.GeometryType}");
+            one.Fault(
+                old is null
+                    ? $"there is no planter \"{id}\"; a new one must be a bed, given as a Polygon (a container's inside measures come from its survey)"
+                    : $"a planter must be a Point or a Polygon; this is a {geometry.GeometryType}"
+            );
         }
     }
 
@@ -216,7 +277,12 @@ public static class MapFile
     private static BedOutline OutlineOf(Polygon polygon, MapProjection projection, double setbackCm)
     {
         return new BedOutline(Ring(polygon.ExteriorRing), [.. polygon.InteriorRings.Select(Ring)], setbackCm);
-        IReadOnlyList<Corner> Ring(LineString ring) => [.. ring.Coordinates[..^1].Select(c => projection.ToMetres(c.X, c.Y)).Select(m => new Corner(Math.Round(m.EastM * 100, 1), Math.Round(m.NorthM * 100, 1)))];
+        IReadOnlyList<Corner> Ring(LineString ring) =>
+            [
+                .. ring.Coordinates[..^1]
+                    .Select(c => projection.ToMetres(c.X, c.Y))
+                    .Select(m => new Corner(Math.Round(m.EastM * 100, 1), Math.Round(m.NorthM * 100, 1))),
+            ];
     }
 
     private static FeatureCollection Parse(Stream stream)
@@ -229,8 +295,15 @@ public static class MapFile
         JsonElement root = document.RootElement;
         string? type = root.ValueKind == JsonValueKind.Object && root.TryGetProperty("type", out JsonElement t) ? t.ToString() : null;
         if (type != "FeatureCollection")
-            throw new InvalidInputException("type", $"must be a GeoJSON FeatureCollection{(type is null ? "; this is no GeoJSON" : $" (it is \"{PlainText.Cut(type, 40)}\")")}");
-        if (root.TryGetProperty("crs", out JsonElement crs) && !crs.ToString().Contains("CRS84", StringComparison.Ordinal) && !crs.ToString().Contains("4326", StringComparison.Ordinal))
+            throw new InvalidInputException(
+                "type",
+                $"must be a GeoJSON FeatureCollection{(type is null ? "; this is no GeoJSON" : $" (it is \"{PlainText.Cut(type, 40)}\")")}"
+            );
+        if (
+            root.TryGetProperty("crs", out JsonElement crs)
+            && !crs.ToString().Contains("CRS84", StringComparison.Ordinal)
+            && !crs.ToString().Contains("4326", StringComparison.Ordinal)
+        )
             throw new InvalidInputException("crs", "RFC 7946 knows longitude and latitude on WGS 84 only; export the map in EPSG:4326");
         return root.Deserialize<FeatureCollection>(Json) ?? throw new InvalidInputException("file", "is empty");
     }
@@ -243,12 +316,24 @@ public static class MapFile
             throw new InvalidInputException("features", "hold no coordinates");
         Coordinate? outside = Array.Find(all, c => !(Math.Abs(c.X) <= 180 && Math.Abs(c.Y) <= 180));
         if (outside is not null)
-            throw new InvalidInputException("coordinates", string.Create(CultureInfo.InvariantCulture, $"[{outside.X:0.#}, {outside.Y:0.#}] are no degrees; they look like metres of a map grid. RFC 7946 wants longitude and latitude"));
+            throw new InvalidInputException(
+                "coordinates",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"[{outside.X:0.#}, {outside.Y:0.#}] are no degrees; they look like metres of a map grid. RFC 7946 wants longitude and latitude"
+                )
+            );
         if (Array.TrueForAll(all, c => Far(c.X, c.Y) > 50) && Array.TrueForAll(all, c => Far(c.Y, c.X) < 50))
             throw new InvalidInputException("coordinates", "longitude and latitude are exchanged: RFC 7946 gives longitude first");
         Coordinate? far = Array.Find(all, c => Math.Abs(c.Y) > 90 || Far(c.X, c.Y) > MapPlace.FarthestM / 1000);
         if (far is not null)
-            throw new InvalidInputException("coordinates", string.Create(CultureInfo.InvariantCulture, $"[{far.X:0.####}, {far.Y:0.####}] lies {Far(far.X, far.Y):#,0} km from the site ({place.LatitudeDeg:0.###}° north, {place.LongitudeDeg:0.###}° east); is it another place?"));
+            throw new InvalidInputException(
+                "coordinates",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"[{far.X:0.####}, {far.Y:0.####}] lies {Far(far.X, far.Y):#,0} km from the site ({place.LatitudeDeg:0.###}° north, {place.LongitudeDeg:0.###}° east); is it another place?"
+                )
+            );
 
         double Far(double longitude, double latitude)
         {
@@ -282,8 +367,14 @@ public static class MapFile
 
     private static MapPoint Rounded(MapPoint p) => new(Math.Round(p.EastM, 2), Math.Round(p.NorthM, 2));
 
-    private static MapProjection ProjectionOf(Plan plan) => new(plan.Site.Place
-        ?? throw new InvalidInputException("site", "say first where the site lies (Site, latitude and longitude): a map needs its place on earth"));
+    private static MapProjection ProjectionOf(Plan plan) =>
+        new(
+            plan.Site.Place
+                ?? throw new InvalidInputException(
+                    "site",
+                    "say first where the site lies (Site, latitude and longitude): a map needs its place on earth"
+                )
+        );
 
     private static string Word(MapKind kind) => kind.ToString().ToLowerInvariant();
 
@@ -309,7 +400,13 @@ public static class MapFile
                     return null;
                 case string text when text.Trim().Length == 0:
                     return null;
-                case var value when double.TryParse(Convert.ToString(value, CultureInfo.InvariantCulture), NumberStyles.Float, CultureInfo.InvariantCulture, out double number) && double.IsFinite(number):
+                case var value
+                    when double.TryParse(
+                        Convert.ToString(value, CultureInfo.InvariantCulture),
+                        NumberStyles.Float,
+                        CultureInfo.InvariantCulture,
+                        out double number
+                    ) && double.IsFinite(number):
                     return number;
                 case var value:
                     faults.Add($"{where}.{name}", $"\"{value}\" is no number");
@@ -322,7 +419,8 @@ public static class MapFile
         public void Take(IEnumerable<Fault> found) => faults.AddAll(where, found);
 
         // GeoJSON gives the id beside the properties; some programs write it among them.
-        private object? Value(string name) => feature.Attributes is { } table && table.Exists(name) ? table[name]
+        private object? Value(string name) =>
+            feature.Attributes is { } table && table.Exists(name) ? table[name]
             : name == "id" && feature is IUnique unique ? unique.Id
             : null;
     }

@@ -22,7 +22,13 @@ public static class PaletteColumns
     /// <summary>All columns.</summary>
     public static IReadOnlyList<PaletteColumn> All { get; } =
     [
-        Text("id", "short name: lower-case letters, digits, hyphens; made from the common name when empty", false, p => p.Id, (p, v) => p with { Id = v }),
+        Text(
+            "id",
+            "short name: lower-case letters, digits, hyphens; made from the common name when empty",
+            false,
+            p => p.Id,
+            (p, v) => p with { Id = v }
+        ),
         Text("botanical name", "species, group or division; no cultivar", true, p => p.BotanicalName, (p, v) => p with { BotanicalName = v }),
         Text("common name", "name on the day sheet, with the colour", true, p => p.CommonName, (p, v) => p with { CommonName = v }),
         Text("family", "botanical family", false, p => p.Family, (p, v) => p with { Family = v }),
@@ -33,7 +39,13 @@ public static class PaletteColumns
         Number("height cm", "in flower or grown, in a container", true, p => p.HeightCm, (p, v) => p with { HeightCm = v }),
         Number("spread bought cm", "width as usually bought", true, p => p.SpreadAtPurchaseCm, (p, v) => p with { SpreadAtPurchaseCm = v }),
         Number("spread grown cm", "width when grown", true, p => p.MatureSpreadCm, (p, v) => p with { MatureSpreadCm = v }),
-        Number("growth per degree-day", "logistic growth of the width; 0 for what does not grow on", false, p => p.GrowthPerDegreeDay, (p, v) => p with { GrowthPerDegreeDay = v }),
+        Number(
+            "growth per degree-day",
+            "logistic growth of the width; 0 for what does not grow on",
+            false,
+            p => p.GrowthPerDegreeDay,
+            (p, v) => p with { GrowthPerDegreeDay = v }
+        ),
         Number("growth base C", "no growth below, °C", false, p => p.GrowthBaseC, (p, v) => p with { GrowthBaseC = v }),
         Choice<Exposure>("light low", true, p => p.LightLow, (p, v) => p with { LightLow = v }),
         Choice<Exposure>("light high", true, p => p.LightHigh, (p, v) => p with { LightHigh = v }),
@@ -41,24 +53,68 @@ public static class PaletteColumns
         Choice<RootingMedium>("medium", false, p => p.Roots.Medium, (p, v) => p with { Roots = p.Roots with { Medium = v } }),
         Number("pH low", "3 to 10", false, p => p.Roots.PhLow, (p, v) => p with { Roots = p.Roots with { PhLow = v } }),
         Number("pH high", "3 to 10", false, p => p.Roots.PhHigh, (p, v) => p with { Roots = p.Roots with { PhHigh = v } }),
-        Maybe("heat ceiling C", "a week's mean above this stalls it, °C; empty for none", p => p.Roots.HeatCeilingC, (p, v) => p with { Roots = p.Roots with { HeatCeilingC = v } }),
+        Maybe(
+            "heat ceiling C",
+            "a week's mean above this stalls it, °C; empty for none",
+            p => p.Roots.HeatCeilingC,
+            (p, v) => p with { Roots = p.Roots with { HeatCeilingC = v } }
+        ),
         YesNo("dry summer rest", p => p.Roots.DrySummerRest, (p, v) => p with { Roots = p.Roots with { DrySummerRest = v } }),
         Number("tops spoiled C", "at or below this air temperature, °C", true, p => p.TopDamageC, (p, v) => p with { TopDamageC = v }),
         Maybe("roots die C", "°C; empty where nobody knows", p => p.RootKillingC, (p, v) => p with { RootKillingC = v }),
         Choice<GreenLeaf>("green leaf", true, p => p.Green, (p, v) => p with { Green = v }),
-        new("shows", "colour windows, see below", false, p => ShowNotation.Write(p.Windows), (p, v) => p with { Windows = ShowNotation.ReadWindows(v) }),
+        new(
+            "shows",
+            "colour windows, see below",
+            false,
+            p => ShowNotation.Write(p.Windows),
+            (p, v) => p with { Windows = ShowNotation.ReadWindows(v) }
+        ),
         Maybe("bulb height cm", "base to tip; on bulbs only", p => p.Bulb?.HeightCm, (p, v) => Bulb(p, v, (b, x) => b with { HeightCm = x })),
         Maybe("bulb width cm", "at its widest", p => p.Bulb?.DiameterCm, (p, v) => Bulb(p, v, (b, x) => b with { DiameterCm = x })),
         Maybe("bulb spacing cm", "centre to centre in a bed", p => p.Bulb?.SpacingCm, (p, v) => Bulb(p, v, (b, x) => b with { SpacingCm = x })),
-        Maybe("cold weeks low", "fewest weeks of cold for good flowers", p => p.Bulb?.ColdWeeksLow, (p, v) => Bulb(p, v, (b, x) => b with { ColdWeeksLow = x })),
-        Maybe("cold weeks high", "more than this does nothing", p => p.Bulb?.ColdWeeksHigh, (p, v) => Bulb(p, v, (b, x) => b with { ColdWeeksHigh = x })),
+        Maybe(
+            "cold weeks low",
+            "fewest weeks of cold for good flowers",
+            p => p.Bulb?.ColdWeeksLow,
+            (p, v) => Bulb(p, v, (b, x) => b with { ColdWeeksLow = x })
+        ),
+        Maybe(
+            "cold weeks high",
+            "more than this does nothing",
+            p => p.Bulb?.ColdWeeksHigh,
+            (p, v) => Bulb(p, v, (b, x) => b with { ColdWeeksHigh = x })
+        ),
         new("bulb grades", "e.g. 12/+: 5.2 x 4.2; height by width, cm", false, p => ShowNotation.Write(p.Bulb?.Grades ?? []), Grades),
-        new("returns", "share of its first show in year 2, 3, …, parted by spaces", false, p => string.Join(' ', p.ReturnByYear.Select(ShowNotation.Text)), (p, v) => p with { ReturnByYear = [.. ShowNotation.Pieces(v, ' ').Select(ShowNotation.Number)] }),
+        new(
+            "returns",
+            "share of its first show in year 2, 3, …, parted by spaces",
+            false,
+            p => string.Join(' ', p.ReturnByYear.Select(ShowNotation.Text)),
+            (p, v) => p with { ReturnByYear = [.. ShowNotation.Pieces(v, ' ').Select(ShowNotation.Number)] }
+        ),
         Text("cutting", "when and how far to cut", false, p => p.Tending.Cutting, (p, v) => p with { Tending = p.Tending with { Cutting = v } }),
-        Maybe("flush after days", "from a cut to the next flowers", p => p.Tending.FlushAfterDays, (p, v) => p with { Tending = p.Tending with { FlushAfterDays = v } }),
+        Maybe(
+            "flush after days",
+            "from a cut to the next flowers",
+            p => p.Tending.FlushAfterDays,
+            (p, v) => p with { Tending = p.Tending with { FlushAfterDays = v } }
+        ),
         Maybe("flush days", "that those flowers show", p => p.Tending.FlushDays, (p, v) => p with { Tending = p.Tending with { FlushDays = v } }),
-        Text("hidden by", "what hides its dying leaves", false, p => p.Tending.HiddenBy, (p, v) => p with { Tending = p.Tending with { HiddenBy = v } }),
-        Text("partner", "without which it bears no berries", false, p => p.Tending.Partner, (p, v) => p with { Tending = p.Tending with { Partner = v } }),
+        Text(
+            "hidden by",
+            "what hides its dying leaves",
+            false,
+            p => p.Tending.HiddenBy,
+            (p, v) => p with { Tending = p.Tending with { HiddenBy = v } }
+        ),
+        Text(
+            "partner",
+            "without which it bears no berries",
+            false,
+            p => p.Tending.Partner,
+            (p, v) => p with { Tending = p.Tending with { Partner = v } }
+        ),
         Choice<Eaten>("deer", false, p => p.Resistance.Deer, (p, v) => p with { Resistance = p.Resistance with { Deer = v } }),
         Choice<Eaten>("rabbits", false, p => p.Resistance.Rabbits, (p, v) => p with { Resistance = p.Resistance with { Rabbits = v } }),
         Choice<Eaten>("slugs", false, p => p.Resistance.Slugs, (p, v) => p with { Resistance = p.Resistance with { Slugs = v } }),
@@ -69,10 +125,28 @@ public static class PaletteColumns
         Choice<Hazard>("eaten by people", false, p => p.Harm.People, (p, v) => p with { Harm = p.Harm with { People = v } }),
         Choice<Hazard>("eaten by animals", false, p => p.Harm.Animals, (p, v) => p with { Harm = p.Harm with { Animals = v } }),
         Choice<Hazard>("on skin", false, p => p.Harm.Skin, (p, v) => p with { Harm = p.Harm with { Skin = v } }),
-        new("cautions", "what the day sheet warns of, parted by |", false, p => string.Join(" | ", p.Cautions), (p, v) => p with { Cautions = [.. ShowNotation.Pieces(v, '|')] }),
+        new(
+            "cautions",
+            "what the day sheet warns of, parted by |",
+            false,
+            p => string.Join(" | ", p.Cautions),
+            (p, v) => p with { Cautions = [.. ShowNotation.Pieces(v, '|')] }
+        ),
         Text("local status", "invasive or protected; the local list decides", false, p => p.LocalStatus, (p, v) => p with { LocalStatus = v }),
-        new("packs", "e.g. 6-pack: 6 @ 4.5; 10 cm pot: 1 @ 1.9 w 15 (width, cm)", true, p => ShowNotation.Write(p.Packs), (p, v) => p with { Packs = ShowNotation.ReadPacks(v) }),
-        new("sold", "months in which growers sell it, as in the north, e.g. 2-5 8-11; empty for all year", false, p => ShowNotation.WriteMonths(p.SoldMonths), (p, v) => p with { SoldMonths = ShowNotation.ReadMonths(v) }),
+        new(
+            "packs",
+            "e.g. 6-pack: 6 @ 4.5; 10 cm pot: 1 @ 1.9 w 15 (width, cm)",
+            true,
+            p => ShowNotation.Write(p.Packs),
+            (p, v) => p with { Packs = ShowNotation.ReadPacks(v) }
+        ),
+        new(
+            "sold",
+            "months in which growers sell it, as in the north, e.g. 2-5 8-11; empty for all year",
+            false,
+            p => ShowNotation.WriteMonths(p.SoldMonths),
+            (p, v) => p with { SoldMonths = ShowNotation.ReadMonths(v) }
+        ),
         YesNo("retired", p => p.IsRetired, (p, v) => p with { IsRetired = v }),
         Text("source", "where its figures come from", true, p => p.Source, (p, v) => p with { Source = v }),
     ];
@@ -81,7 +155,8 @@ public static class PaletteColumns
 
     /// <summary>An enumeration's word in a sheet: kebab case.</summary>
     public static string Word<T>(T value)
-        where T : struct, Enum => string.Concat(value.ToString().Select((c, i) => char.IsUpper(c) && i > 0 ? $"-{char.ToLowerInvariant(c)}" : $"{char.ToLowerInvariant(c)}"));
+        where T : struct, Enum =>
+        string.Concat(value.ToString().Select((c, i) => char.IsUpper(c) && i > 0 ? $"-{char.ToLowerInvariant(c)}" : $"{char.ToLowerInvariant(c)}"));
 
     private static Plant Grades(Plant p, string text)
     {
@@ -92,7 +167,9 @@ public static class PaletteColumns
     }
 
     private static Plant Bulb(Plant p, double? value, Func<BulbFigures, double, BulbFigures> set) =>
-        value is { } v ? p with { Bulb = set(p.Bulb ?? NoBulb, v) } : p.Bulb is null ? p : p with { Bulb = set(p.Bulb, 0) };
+        value is { } v ? p with { Bulb = set(p.Bulb ?? NoBulb, v) }
+        : p.Bulb is null ? p
+        : p with { Bulb = set(p.Bulb, 0) };
 
     private static PaletteColumn Text(string name, string about, bool required, Func<Plant, string> get, Func<Plant, string, Plant> set) =>
         new(name, about, required, get, set);
@@ -104,12 +181,22 @@ public static class PaletteColumns
         new(name, about, false, p => get(p) is { } v ? v : string.Empty, (p, v) => set(p, v.Length == 0 ? null : ShowNotation.Number(v)));
 
     private static PaletteColumn YesNo(string name, Func<Plant, bool> get, Func<Plant, bool, Plant> set) =>
-        new(name, "yes or no", false, p => get(p) ? "yes" : "no", (p, v) => set(p, v.ToLower(CultureInfo.InvariantCulture) switch
-        {
-            "yes" => true,
-            "no" or "" => false,
-            _ => throw new FormatException($"\"{v}\" must be yes or no"),
-        }))
+        new(
+            name,
+            "yes or no",
+            false,
+            p => get(p) ? "yes" : "no",
+            (p, v) =>
+                set(
+                    p,
+                    v.ToLower(CultureInfo.InvariantCulture) switch
+                    {
+                        "yes" => true,
+                        "no" or "" => false,
+                        _ => throw new FormatException($"\"{v}\" must be yes or no"),
+                    }
+                )
+        )
         {
             Choices = ["no", "yes"],
         };
@@ -119,8 +206,15 @@ public static class PaletteColumns
     {
         var words = Enum.GetValues<T>().ToDictionary(Word, v => v, StringComparer.OrdinalIgnoreCase);
         return new(
-            name, string.Join(", ", words.Keys), required, p => Word(get(p)),
-            (p, v) => v.Length == 0 ? p : words.TryGetValue(v, out T value) ? set(p, value) : throw new FormatException($"\"{v}\" must be one of {string.Join(", ", words.Keys)}"))
+            name,
+            string.Join(", ", words.Keys),
+            required,
+            p => Word(get(p)),
+            (p, v) =>
+                v.Length == 0 ? p
+                : words.TryGetValue(v, out T value) ? set(p, value)
+                : throw new FormatException($"\"{v}\" must be one of {string.Join(", ", words.Keys)}")
+        )
         {
             Choices = [.. words.Keys],
         };

@@ -51,12 +51,13 @@ public static class PaletteSheet
     };
 
     /// <summary>Writes a palette, every column.</summary>
-    public static byte[] Write(IEnumerable<Plant> palette) => CsvSheets.Write(csv =>
-    {
-        CsvSheets.Row(csv, [.. PaletteColumns.All.Select(c => (object)c.Name)]);
-        foreach (Plant plant in palette)
-            CsvSheets.Row(csv, [.. PaletteColumns.All.Select(c => c.Get(plant))]);
-    });
+    public static byte[] Write(IEnumerable<Plant> palette) =>
+        CsvSheets.Write(csv =>
+        {
+            CsvSheets.Row(csv, [.. PaletteColumns.All.Select(c => (object)c.Name)]);
+            foreach (Plant plant in palette)
+                CsvSheets.Row(csv, [.. PaletteColumns.All.Select(c => c.Get(plant))]);
+        });
 
     /// <summary>Reads a sheet over a palette and says what it would change; nothing is written.</summary>
     /// <param name="stream">The sheet.</param>
@@ -67,19 +68,26 @@ public static class PaletteSheet
         using MemoryStream buffer = FileLimits.Read(stream);
         FileLimits.CheckLines(buffer.GetBuffer().AsSpan(0, (int)buffer.Length));
         using var reader = new StreamReader(buffer, new UTF8Encoding(false, true), detectEncodingFromByteOrderMarks: true);
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            MissingFieldFound = null,
-            // A stray quote would swallow the lines after it.
-            BadDataFound = a => throw new InvalidInputException($"line {a.Context.Parser!.RawRow}", "holds a quotation mark that is not closed or not doubled"),
-        });
+        using var csv = new CsvReader(
+            reader,
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                MissingFieldFound = null,
+                // A stray quote would swallow the lines after it.
+                BadDataFound = a =>
+                    throw new InvalidInputException($"line {a.Context.Parser!.RawRow}", "holds a quotation mark that is not closed or not doubled"),
+            }
+        );
         try
         {
             return Rows(csv, present);
         }
         catch (Exception e) when (e is DecoderFallbackException or CsvHelperException)
         {
-            throw new InvalidInputException($"line {csv.Parser.RawRow}", "cannot be read as UTF-8 text parted by commas; save the sheet as \"CSV UTF-8\"");
+            throw new InvalidInputException(
+                $"line {csv.Parser.RawRow}",
+                "cannot be read as UTF-8 text parted by commas; save the sheet as \"CSV UTF-8\""
+            );
         }
     }
 
@@ -91,7 +99,13 @@ public static class PaletteSheet
     {
         var faults = new FaultList();
         var given = cells.ToList();
-        Plant plant = WithCells(old ?? Blank with { Id = "new" }, [.. given.Select((c, i) => (c.Column, i))], [.. given.Select(c => c.Text)], faults, name => name);
+        Plant plant = WithCells(
+            old ?? Blank with { Id = "new" },
+            [.. given.Select((c, i) => (c.Column, i))],
+            [.. given.Select(c => c.Text)],
+            faults,
+            name => name
+        );
         if (faults.IsEmpty)
             faults.AddAll(string.Empty, plant.Faults().Select(f => new Fault(ColumnOf(f.Field), f.Message)));
         faults.ThrowIfAny();
@@ -99,11 +113,12 @@ public static class PaletteSheet
     }
 
     /// <summary>A cell as text.</summary>
-    public static string Text(object cell) => cell switch
-    {
-        double v => ShowNotation.Text(v),
-        _ => cell.ToString() ?? string.Empty,
-    };
+    public static string Text(object cell) =>
+        cell switch
+        {
+            double v => ShowNotation.Text(v),
+            _ => cell.ToString() ?? string.Empty,
+        };
 
     private static List<PlantChange> Rows(CsvReader csv, IReadOnlyList<Plant> present)
     {
@@ -144,13 +159,22 @@ public static class PaletteSheet
             if (faults.Count > before)
                 continue;
             names[id] = plant.CommonName;
-            List<CellChange> changed = isNew ? [] : [.. columns
-                .Select(c => new CellChange(c.Column.Name, Text(c.Column.Get(old!)), Text(c.Column.Get(plant))))
-                .Where(c => c.Before != c.After)];
+            List<CellChange> changed = isNew
+                ? []
+                :
+                [
+                    .. columns
+                        .Select(c => new CellChange(c.Column.Name, Text(c.Column.Get(old!)), Text(c.Column.Get(plant))))
+                        .Where(c => c.Before != c.After),
+                ];
             if (isNew || changed.Count > 0)
                 changes.Add(new PlantChange(plant, isNew, changed));
         }
-        foreach (var twins in names.GroupBy(n => n.Value, StringComparer.OrdinalIgnoreCase).Where(g => g.Count() > 1 && g.Any(n => seen.ContainsKey(n.Key))))
+        foreach (
+            var twins in names
+                .GroupBy(n => n.Value, StringComparer.OrdinalIgnoreCase)
+                .Where(g => g.Count() > 1 && g.Any(n => seen.ContainsKey(n.Key)))
+        )
         {
             string id = twins.Last(n => seen.ContainsKey(n.Key)).Key;
             faults.Add($"line {seen[id]}, common name", $"\"{twins.Key}\" is the name of {twins.First(n => n.Key != id).Key} too; add its colour");
@@ -184,7 +208,13 @@ public static class PaletteSheet
         return columns;
     }
 
-    private static Plant WithCells(Plant plant, IReadOnlyList<(PaletteColumn Column, int At)> columns, string[] cells, FaultList faults, Func<string, string> where)
+    private static Plant WithCells(
+        Plant plant,
+        IReadOnlyList<(PaletteColumn Column, int At)> columns,
+        string[] cells,
+        FaultList faults,
+        Func<string, string> where
+    )
     {
         for (int i = 0; i < cells.Length; i++)
         {
@@ -210,33 +240,34 @@ public static class PaletteSheet
     }
 
     // A plant's own faults speak of its members; a sheet's reader knows the columns.
-    private static string ColumnOf(string field) => field.Split('[')[0] switch
-    {
-        "botanicalName" => "botanical name",
-        "commonName" => "common name",
-        "heightCm" => "height cm",
-        "spreadAtPurchaseCm" => "spread bought cm",
-        "matureSpreadCm" => "spread grown cm",
-        "growthPerDegreeDay" => "growth per degree-day",
-        "growthBaseC" => "growth base C",
-        "topDamageC" => "tops spoiled C",
-        "rootKillingC" => "roots die C",
-        "lightLow" => "light low",
-        "roots.phLow" => "pH low",
-        "roots.phHigh" => "pH high",
-        "roots.heatCeilingC" => "heat ceiling C",
-        "tending.flushAfterDays" => "flush after days",
-        "tending.flushDays" => "flush days",
-        "returnByYear" => "returns",
-        "soldMonths" => "sold",
-        "windows" => "shows",
-        "bulb" or "bulb.heightCm" => "bulb height cm",
-        "bulb.diameterCm" => "bulb width cm",
-        "bulb.spacingCm" => "bulb spacing cm",
-        "bulb.coldWeeksLow" => "cold weeks low",
-        "bulb.coldWeeksHigh" => "cold weeks high",
-        "bulb.grades" => "bulb grades",
-        "localStatus" => "local status",
-        var other => other,
-    };
+    private static string ColumnOf(string field) =>
+        field.Split('[')[0] switch
+        {
+            "botanicalName" => "botanical name",
+            "commonName" => "common name",
+            "heightCm" => "height cm",
+            "spreadAtPurchaseCm" => "spread bought cm",
+            "matureSpreadCm" => "spread grown cm",
+            "growthPerDegreeDay" => "growth per degree-day",
+            "growthBaseC" => "growth base C",
+            "topDamageC" => "tops spoiled C",
+            "rootKillingC" => "roots die C",
+            "lightLow" => "light low",
+            "roots.phLow" => "pH low",
+            "roots.phHigh" => "pH high",
+            "roots.heatCeilingC" => "heat ceiling C",
+            "tending.flushAfterDays" => "flush after days",
+            "tending.flushDays" => "flush days",
+            "returnByYear" => "returns",
+            "soldMonths" => "sold",
+            "windows" => "shows",
+            "bulb" or "bulb.heightCm" => "bulb height cm",
+            "bulb.diameterCm" => "bulb width cm",
+            "bulb.spacingCm" => "bulb spacing cm",
+            "bulb.coldWeeksLow" => "cold weeks low",
+            "bulb.coldWeeksHigh" => "cold weeks high",
+            "bulb.grades" => "bulb grades",
+            "localStatus" => "local status",
+            var other => other,
+        };
 }

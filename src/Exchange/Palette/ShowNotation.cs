@@ -39,30 +39,43 @@ public static class ShowNotation
 
     /// <summary>Packs as text: <c>6-pack: 6 @ 4.5; 10 cm pot: 1 @ 1.9 w 15</c>.</summary>
     public static string Write(IEnumerable<Pack> packs) =>
-        string.Join("; ", packs.Select(p => $"{p.Form}: {p.Size} @ {p.Price.ToString("0.##", CultureInfo.InvariantCulture)}" + (p.SpreadCm is { } w ? $" w {Text(w)}" : string.Empty)));
+        string.Join(
+            "; ",
+            packs.Select(p =>
+                $"{p.Form}: {p.Size} @ {p.Price.ToString("0.##", CultureInfo.InvariantCulture)}"
+                + (p.SpreadCm is { } w ? $" w {Text(w)}" : string.Empty)
+            )
+        );
 
     /// <summary>Packs from text.</summary>
     /// <exception cref="FormatException">The text is not of that form.</exception>
     public static IReadOnlyList<Pack> ReadPacks(string text) => [.. Pieces(text, ';').Select(ReadPack)];
 
     /// <summary>Grades as text: <c>12/+: 5.2 x 4.2</c>, height by width in cm.</summary>
-    public static string Write(IEnumerable<BulbGrade> grades) => string.Join("; ", grades.Select(g => $"{g.Name}: {Text(g.HeightCm)} x {Text(g.DiameterCm)}"));
+    public static string Write(IEnumerable<BulbGrade> grades) =>
+        string.Join("; ", grades.Select(g => $"{g.Name}: {Text(g.HeightCm)} x {Text(g.DiameterCm)}"));
 
     /// <summary>Grades from text.</summary>
     /// <exception cref="FormatException">The text is not of that form.</exception>
-    public static IReadOnlyList<BulbGrade> ReadGrades(string text) => [.. Pieces(text, ';').Select(g =>
-    {
-        (string name, string rest) = Named(g, "12/+: 5.2 x 4.2");
-        string[] sizes = rest.Split('x', StringSplitOptions.TrimEntries);
-        return sizes.Length == 2 ? new BulbGrade(name, Number(sizes[0]), Number(sizes[1])) : throw new FormatException($"\"{g}\" must read like \"12/+: 5.2 x 4.2\"");
-    })];
+    public static IReadOnlyList<BulbGrade> ReadGrades(string text) =>
+        [
+            .. Pieces(text, ';')
+                .Select(g =>
+                {
+                    (string name, string rest) = Named(g, "12/+: 5.2 x 4.2");
+                    string[] sizes = rest.Split('x', StringSplitOptions.TrimEntries);
+                    return sizes.Length == 2
+                        ? new BulbGrade(name, Number(sizes[0]), Number(sizes[1]))
+                        : throw new FormatException($"\"{g}\" must read like \"12/+: 5.2 x 4.2\"");
+                }),
+        ];
 
     /// <summary>Months as spans: <c>2-5 8-11</c>.</summary>
     public static string WriteMonths(IReadOnlyList<int> months)
     {
         var spans = new List<string>();
         int[] sorted = [.. months.Order()];
-        for (int i = 0; i < sorted.Length;)
+        for (int i = 0; i < sorted.Length; )
         {
             int end = i;
             while (end + 1 < sorted.Length && sorted[end + 1] == sorted[end] + 1)
@@ -101,14 +114,18 @@ public static class ShowNotation
     {
         if (double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out double value) && double.IsFinite(value))
             return value;
-        throw new FormatException(text.Contains(',', StringComparison.Ordinal) && double.TryParse(text.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out _)
-            ? $"\"{text}\" has a decimal comma; write {text.Replace(',', '.')}"
-            : $"\"{text}\" is no number");
+        throw new FormatException(
+            text.Contains(',', StringComparison.Ordinal)
+            && double.TryParse(text.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out _)
+                ? $"\"{text}\" has a decimal comma; write {text.Replace(',', '.')}"
+                : $"\"{text}\" is no number"
+        );
     }
 
     internal static string Text(double value) => value.ToString("R", CultureInfo.InvariantCulture);
 
-    internal static IEnumerable<string> Pieces(string text, char by) => text.Split(by, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+    internal static IEnumerable<string> Pieces(string text, char by) =>
+        text.Split(by, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
 
     private static string Write(ColourWindow w)
     {
@@ -119,7 +136,10 @@ public static class ShowNotation
         {
             BulbForcing r => ("bulb-forcing", [r.BaseC, r.ColdStartWeeks, r.ColdSpanWeeks, r.ThresholdCd, r.ShowDays, r.LightFromH]),
             AirHeat r => ("air-heat", [r.BaseC, r.FirstCd, r.ShowDays, r.BrownsAboveC]),
-            ChillingForcing r => ("chilling-forcing", [r.BaseC, r.ChillDays, r.SumCd, r.ShowDays, r.LightFromH, r.ShareUnchilled > 0 ? r.ShareUnchilled : null, r.BrownsAboveC]),
+            ChillingForcing r => (
+                "chilling-forcing",
+                [r.BaseC, r.ChillDays, r.SumCd, r.ShowDays, r.LightFromH, r.ShareUnchilled > 0 ? r.ShareUnchilled : null, r.BrownsAboveC]
+            ),
             ShortDays r => ("short-days", [r.BelowH, r.Days, r.CoolC, r.HotC, r.ShowDays, r.EndsAtC]),
             FruitRipening r => ("fruit", [r.BaseC, r.SumCd, r.BelowH, r.ShowDays, r.EndsAtC]),
             HeatFromInstall r => ("heat-from-install", new double?[] { r.BaseC, r.SumCd }),
@@ -141,8 +161,15 @@ public static class ShowNotation
     private static ColourWindow ReadWindow(string text)
     {
         string[] words = [.. Pieces(text, ' ')];
-        if (words.Length == 0 || !Enum.TryParse(words[0], ignoreCase: true, out ColourPart part) || !Enum.IsDefined(part) || char.IsDigit(words[0][0]))
-            throw new FormatException($"\"{text}\" must begin with {string.Join(", ", Enum.GetNames<ColourPart>().Select(n => n.ToLowerInvariant()))}");
+        if (
+            words.Length == 0
+            || !Enum.TryParse(words[0], ignoreCase: true, out ColourPart part)
+            || !Enum.IsDefined(part)
+            || char.IsDigit(words[0][0])
+        )
+            throw new FormatException(
+                $"\"{text}\" must begin with {string.Join(", ", Enum.GetNames<ColourPart>().Select(n => n.ToLowerInvariant()))}"
+            );
         string[] colours = [.. words.Skip(1).TakeWhile(w => w[0] == '#').Select(c => c.ToLowerInvariant())];
         foreach (string colour in colours.Where(c => !Srgb.IsColour(c)))
             throw new FormatException($"\"{colour}\" is no colour; write six hexadecimal digits, #000000 to #ffffff");
@@ -158,7 +185,9 @@ public static class ShowNotation
         double share = keys.Remove("share", out string? s) ? Number(s) : throw new FormatException("share= is missing");
         double spread = keys.Remove("spread", out string? d) ? Number(d) : 6;
         if (keys.Keys.FirstOrDefault(k => !allowed.Contains(k, StringComparer.Ordinal)) is { } unknown)
-            throw new FormatException($"rule {rule} has no \"{unknown}\"; it knows {(allowed.Length == 0 ? "no figures" : string.Join(", ", allowed))}");
+            throw new FormatException(
+                $"rule {rule} has no \"{unknown}\"; it knows {(allowed.Length == 0 ? "no figures" : string.Join(", ", allowed))}"
+            );
         double Need(string key) => keys.TryGetValue(key, out string? v) ? Number(v) : throw new FormatException($"rule {rule} needs {key}=");
         double? May(string key) => keys.TryGetValue(key, out string? v) ? Number(v) : null;
         int Whole(string key)
@@ -168,8 +197,16 @@ public static class ShowNotation
         }
         ColourRule made = rule switch
         {
-            "bulb-forcing" => new BulbForcing(Need("base"), Need("cold-start"), Need("cold-span"), Need("sum"), Need("days")) { LightFromH = May("light") },
-            "chilling-forcing" => new ChillingForcing(Need("base"), Need("chill"), Need("sum"), Need("days")) { LightFromH = May("light"), ShareUnchilled = May("unchilled") ?? 0, BrownsAboveC = May("browns") },
+            "bulb-forcing" => new BulbForcing(Need("base"), Need("cold-start"), Need("cold-span"), Need("sum"), Need("days"))
+            {
+                LightFromH = May("light"),
+            },
+            "chilling-forcing" => new ChillingForcing(Need("base"), Need("chill"), Need("sum"), Need("days"))
+            {
+                LightFromH = May("light"),
+                ShareUnchilled = May("unchilled") ?? 0,
+                BrownsAboveC = May("browns"),
+            },
             "short-days" => new ShortDays(Need("below"), Need("days"), Need("cool"), Need("hot"), Need("shows")) { EndsAtC = May("ends") },
             "fruit" => new FruitRipening(Need("base"), Need("sum"), Need("below"), Need("days")) { EndsAtC = May("ends") },
             "heat-from-install" => new HeatFromInstall(Need("base"), Need("sum")),

@@ -40,7 +40,8 @@ public sealed record PlanDocument(
     IReadOnlyList<MapFeature>? Map = null,
     IReadOnlyList<Lot>? Lots = null,
     IReadOnlyList<Recipe>? Recipes = null,
-    IReadOnlyList<SiteEvent>? Events = null);
+    IReadOnlyList<SiteEvent>? Events = null
+);
 
 /// <summary>Reads and writes plan files. What is written is in one fixed order, so that equal plans give equal bytes.</summary>
 public static class PlanFile
@@ -75,12 +76,20 @@ public static class PlanFile
             plan.Areas,
             [.. plan.Planters.OrderBy(p => areaOrder[p.AreaId])],
             [.. plan.Palette.OrderBy(p => p.Id, StringComparer.Ordinal)],
-            [.. plan.Displays.OrderBy(d => areaOrder[plan.FindPlanter(d.PlanterId)!.AreaId]).ThenBy(d => planterOrder[d.PlanterId]).ThenBy(d => d.Install).ThenBy(d => d.Layer).ThenBy(d => d.Id, StringComparer.Ordinal)],
+            [
+                .. plan
+                    .Displays.OrderBy(d => areaOrder[plan.FindPlanter(d.PlanterId)!.AreaId])
+                    .ThenBy(d => planterOrder[d.PlanterId])
+                    .ThenBy(d => d.Install)
+                    .ThenBy(d => d.Layer)
+                    .ThenBy(d => d.Id, StringComparer.Ordinal),
+            ],
             [.. plan.Turns.OrderBy(t => t.FirstDay).ThenBy(t => t.Id, StringComparer.Ordinal)],
             [.. plan.Map.OrderBy(f => f.Kind).ThenBy(f => f.Id, StringComparer.Ordinal)],
             [.. plan.Lots.OrderBy(l => l.Id, StringComparer.Ordinal)],
             [.. plan.Recipes.OrderBy(r => r.Id, StringComparer.Ordinal)],
-            [.. plan.Events.OrderBy(e => e.FirstDay).ThenBy(e => e.Id, StringComparer.Ordinal)]);
+            [.. plan.Events.OrderBy(e => e.FirstDay).ThenBy(e => e.Id, StringComparer.Ordinal)]
+        );
         return [.. JsonSerializer.SerializeToUtf8Bytes(document, Options), (byte)'\n'];
     }
 
@@ -94,40 +103,57 @@ public static class PlanFile
             bytes = bytes[Encoding.UTF8.Preamble.Length..];
         CheckHead(bytes);
         PlanDocument document = Deserialize(bytes);
-        return new Plan(document.Site, document.Areas, document.Planters, document.Palette, document.Displays, document.Turns, document.Map, document.Lots, document.Recipes, document.Events);
+        return new Plan(
+            document.Site,
+            document.Areas,
+            document.Planters,
+            document.Palette,
+            document.Displays,
+            document.Turns,
+            document.Map,
+            document.Lots,
+            document.Recipes,
+            document.Events
+        );
     }
 
     /// <summary>The published JSON Schema of the document.</summary>
     public static string Schema()
     {
-        return SchemaOf(typeof(PlanDocument)).ToJsonString(new JsonSerializerOptions { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }) + "\n";
+        return SchemaOf(typeof(PlanDocument))
+                .ToJsonString(new JsonSerializerOptions { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }) + "\n";
     }
 
     /// <summary>The JSON Schema of what is read and written as a type with <see cref="Options"/>.</summary>
-    public static JsonNode SchemaOf(Type type) => Options.GetJsonSchemaAsNode(type, new JsonSchemaExporterOptions
-    {
-        TreatNullObliviousAsNonNullable = true,
-        // Dates and times have converters of their own, of which the exporter knows no form.
-        TransformSchemaNode = (context, node) =>
-        {
-            if (context.TypeInfo.ElementType is { } element && node is JsonObject list && DateOrTime(element) is { } items)
-                list["items"] = items;
-            return DateOrTime(context.TypeInfo.Type) ?? node;
-        },
-    });
+    public static JsonNode SchemaOf(Type type) =>
+        Options.GetJsonSchemaAsNode(
+            type,
+            new JsonSchemaExporterOptions
+            {
+                TreatNullObliviousAsNonNullable = true,
+                // Dates and times have converters of their own, of which the exporter knows no form.
+                TransformSchemaNode = (context, node) =>
+                {
+                    if (context.TypeInfo.ElementType is { } element && node is JsonObject list && DateOrTime(element) is { } items)
+                        list["items"] = items;
+                    return DateOrTime(context.TypeInfo.Type) ?? node;
+                },
+            }
+        );
 
     private static JsonObject? DateOrTime(Type type)
     {
         Type? held = Nullable.GetUnderlyingType(type);
-        return FormatOf(held ?? type) is not { } format ? null : new JsonObject
-        {
-            ["type"] = held is not null ? new JsonArray("string", "null") : "string",
-            ["format"] = format,
-        };
+        return FormatOf(held ?? type) is not { } format
+            ? null
+            : new JsonObject { ["type"] = held is not null ? new JsonArray("string", "null") : "string", ["format"] = format };
     }
 
     private static string? FormatOf(Type type) =>
-        type == typeof(LocalDate) ? "date" : type == typeof(LocalTime) ? "time" : type == typeof(Instant) || type == typeof(OffsetDateTime) ? "date-time" : null;
+        type == typeof(LocalDate) ? "date"
+        : type == typeof(LocalTime) ? "time"
+        : type == typeof(Instant) || type == typeof(OffsetDateTime) ? "date-time"
+        : null;
 
     /// <summary>Turns a JSON fault into one that names its place.</summary>
     public static Fault FaultOf(JsonException e)
@@ -138,7 +164,9 @@ public static class PlanFile
         int cut = message.IndexOf(" Path:", StringComparison.Ordinal);
         if (cut >= 0)
             message = message[..cut];
-        message = message.Replace("UnrulyMeadow.Core.", string.Empty, StringComparison.Ordinal).Replace("UnrulyMeadow.Exchange.", string.Empty, StringComparison.Ordinal);
+        message = message
+            .Replace("UnrulyMeadow.Core.", string.Empty, StringComparison.Ordinal)
+            .Replace("UnrulyMeadow.Exchange.", string.Empty, StringComparison.Ordinal);
         return new Fault(path.Length == 0 ? "file" : path, $"{message.TrimEnd('.')}{where}");
     }
 
@@ -160,7 +188,9 @@ public static class PlanFile
                     continue;
                 reader.Read();
                 string value = Encoding.UTF8.GetString(reader.ValueSpan);
-                (format, version) = isFormat ? (reader.TokenType == JsonTokenType.String ? value : null, version) : (format, reader.TokenType == JsonTokenType.Number ? value : $"\"{value}\"");
+                (format, version) = isFormat
+                    ? (reader.TokenType == JsonTokenType.String ? value : null, version)
+                    : (format, reader.TokenType == JsonTokenType.Number ? value : $"\"{value}\"");
             }
         }
         catch (JsonException e)
@@ -174,7 +204,10 @@ public static class PlanFile
         if (format != Format)
             throw new InvalidInputException("format", $"this is no plan file: its \"format\" must be \"{Format}\"");
         if (version is not ("1" or "2"))
-            throw new InvalidInputException("version", $"this program reads versions 1 and {Version}; the file says {(version is null ? "nothing" : PlainText.Cut(version, 40))}");
+            throw new InvalidInputException(
+                "version",
+                $"this program reads versions 1 and {Version}; the file says {(version is null ? "nothing" : PlainText.Cut(version, 40))}"
+            );
     }
 
     private static PlanDocument Deserialize(ReadOnlySpan<byte> bytes)
@@ -194,7 +227,8 @@ public static class PlanFile
     }
 
     /// <summary>True for what the JSON reader throws at half characters and figures beyond all measure.</summary>
-    public static bool IsUnreadable(Exception e) => e is InvalidOperationException or ArgumentException or NotSupportedException or OverflowException or FormatException;
+    public static bool IsUnreadable(Exception e) =>
+        e is InvalidOperationException or ArgumentException or NotSupportedException or OverflowException or FormatException;
 
     /// <summary>The fault of such a file.</summary>
     public static InvalidInputException Unreadable(Exception e) =>
@@ -247,7 +281,12 @@ public static class PlanFile
     {
         if (type.Kind != JsonTypeInfoKind.Object)
             return;
-        JsonPropertyInfo[] lists = [.. type.Properties.Where(p => p.Get is not null && p.PropertyType != typeof(string) && typeof(System.Collections.IEnumerable).IsAssignableFrom(p.PropertyType))];
+        JsonPropertyInfo[] lists =
+        [
+            .. type.Properties.Where(p =>
+                p.Get is not null && p.PropertyType != typeof(string) && typeof(System.Collections.IEnumerable).IsAssignableFrom(p.PropertyType)
+            ),
+        ];
         if (lists.Length == 0)
             return;
         type.OnDeserialized = read =>

@@ -19,38 +19,69 @@ namespace UnrulyMeadow.Exchange.Sheets;
 public static class CsvSheets
 {
     /// <summary>An order as CSV: plants, then medium, one row a line.</summary>
-    public static byte[] Order(TurnOrder order) => Write(csv =>
-    {
-        Row(csv, "kind", "plant", "botanical name", "planned", "with spares", "at hand", "pack", "pack size", "packs", "price each", "price", "for");
-        foreach (OrderLine line in order.Lines)
+    public static byte[] Order(TurnOrder order) =>
+        Write(csv =>
         {
-            // What is at hand in full is a row too, so that the sheet names all that goes in.
-            foreach (PackCount pack in line.Purchase.Packs.Count > 0 ? line.Purchase.Packs : [new PackCount(new Core.Palette.Pack("none to buy", 0, 0), 0)])
+            Row(
+                csv,
+                "kind",
+                "plant",
+                "botanical name",
+                "planned",
+                "with spares",
+                "at hand",
+                "pack",
+                "pack size",
+                "packs",
+                "price each",
+                "price",
+                "for"
+            );
+            foreach (OrderLine line in order.Lines)
+            {
+                // What is at hand in full is a row too, so that the sheet names all that goes in.
+                foreach (
+                    PackCount pack in line.Purchase.Packs.Count > 0
+                        ? line.Purchase.Packs
+                        : [new PackCount(new Core.Palette.Pack("none to buy", 0, 0), 0)]
+                )
+                {
+                    Row(
+                        csv,
+                        line.Plant.LifeForm == Core.Palette.LifeForm.Bulb ? "bulb" : "plant",
+                        line.Plant.CommonName,
+                        line.Plant.BotanicalName,
+                        line.Planned,
+                        line.Wanted,
+                        line.FromStock,
+                        pack.Pack.Form,
+                        pack.Pack.Size,
+                        pack.Packs,
+                        pack.Pack.Price,
+                        pack.Packs * pack.Pack.Price,
+                        string.Join("; ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))
+                    );
+                }
+            }
+            foreach ((bool acid, double litres, int bags) in order.MediumByKind)
             {
                 Row(
                     csv,
-                    line.Plant.LifeForm == Core.Palette.LifeForm.Bulb ? "bulb" : "plant",
-                    line.Plant.CommonName,
-                    line.Plant.BotanicalName,
-                    line.Planned,
-                    line.Wanted,
-                    line.FromStock,
-                    pack.Pack.Form,
-                    pack.Pack.Size,
-                    pack.Packs,
-                    pack.Pack.Price,
-                    pack.Packs * pack.Pack.Price,
-                    string.Join("; ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}")));
+                    acid ? "medium-acid" : "medium",
+                    acid ? "acid planting medium" : "planting medium",
+                    string.Empty,
+                    Math.Round(litres, 1),
+                    Math.Round(litres, 1),
+                    0,
+                    "bag, L",
+                    order.Site.MediumBagLitres,
+                    bags,
+                    order.Site.MediumBagPrice,
+                    bags * order.Site.MediumBagPrice,
+                    string.Join("; ", order.Medium.Where(m => m.IsAcid == acid).Select(m => $"{m.Planter.Name} {m.Litres:0} L"))
+                );
             }
-        }
-        foreach ((bool acid, double litres, int bags) in order.MediumByKind)
-        {
-            Row(
-                csv, acid ? "medium-acid" : "medium", acid ? "acid planting medium" : "planting medium", string.Empty, Math.Round(litres, 1), Math.Round(litres, 1), 0, "bag, L",
-                order.Site.MediumBagLitres, bags, order.Site.MediumBagPrice, bags * order.Site.MediumBagPrice,
-                string.Join("; ", order.Medium.Where(m => m.IsAcid == acid).Select(m => $"{m.Planter.Name} {m.Litres:0} L")));
-        }
-    });
+        });
 
     /// <summary>The log as CSV, piece by piece, however long it is.</summary>
     /// <param name="observations">In the order in which they are to stand.</param>
@@ -68,13 +99,26 @@ public static class CsvSheets
         }
         yield return Rows(some);
 
-        static byte[] Rows(List<Observation> some) => Write(
-            csv =>
-            {
-                foreach (Observation o in some)
-                    Row(csv, $"{o.Id}", o.PlanterId, o.PlantId ?? string.Empty, LocalDatePattern.Iso.Format(o.Day), $"{o.Kind}", o.Note, o.By, o.RecordedAt is { } at ? InstantPattern.ExtendedIso.Format(at) : string.Empty, o.PlantName ?? string.Empty);
-            },
-            first: false);
+        static byte[] Rows(List<Observation> some) =>
+            Write(
+                csv =>
+                {
+                    foreach (Observation o in some)
+                        Row(
+                            csv,
+                            $"{o.Id}",
+                            o.PlanterId,
+                            o.PlantId ?? string.Empty,
+                            LocalDatePattern.Iso.Format(o.Day),
+                            $"{o.Kind}",
+                            o.Note,
+                            o.By,
+                            o.RecordedAt is { } at ? InstantPattern.ExtendedIso.Format(at) : string.Empty,
+                            o.PlantName ?? string.Empty
+                        );
+                },
+                first: false
+            );
     }
 
     /// <summary>Reads a log written by <see cref="Log"/>, all or nothing.</summary>
@@ -87,12 +131,16 @@ public static class CsvSheets
         using MemoryStream buffer = FileLimits.Read(stream, most);
         FileLimits.CheckLines(buffer.GetBuffer().AsSpan(0, (int)buffer.Length));
         using var reader = new StreamReader(buffer, new UTF8Encoding(false, true));
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            MissingFieldFound = null,
-            // A stray quote would swallow the lines after it.
-            BadDataFound = a => throw new InvalidInputException($"line {a.Context.Parser!.RawRow}", "holds a quotation mark that is not closed or not doubled"),
-        });
+        using var csv = new CsvReader(
+            reader,
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                MissingFieldFound = null,
+                // A stray quote would swallow the lines after it.
+                BadDataFound = a =>
+                    throw new InvalidInputException($"line {a.Context.Parser!.RawRow}", "holds a quotation mark that is not closed or not doubled"),
+            }
+        );
         var faults = new FaultList();
         var observations = new List<Observation>();
         try
@@ -113,7 +161,22 @@ public static class CsvSheets
                 else if (recorded.Length > 0 && (at is null || at.Value.InUtc().Year is < 1950 or > 2150))
                     faults.Add(line, "recorded is no instant written 2027-04-14T09:30:00Z");
                 else
-                    Take(new Observation(id, Unescape(csv.GetField("planter")), Empty(Unescape(csv.GetField("plant"))), day, kind, Unescape(csv.GetField("note")), Unescape(csv.GetField("by"))) { RecordedAt = at, PlantName = Empty(Unescape(csv.GetField("called"))) }, line);
+                    Take(
+                        new Observation(
+                            id,
+                            Unescape(csv.GetField("planter")),
+                            Empty(Unescape(csv.GetField("plant"))),
+                            day,
+                            kind,
+                            Unescape(csv.GetField("note")),
+                            Unescape(csv.GetField("by"))
+                        )
+                        {
+                            RecordedAt = at,
+                            PlantName = Empty(Unescape(csv.GetField("called"))),
+                        },
+                        line
+                    );
             }
         }
         catch (Exception e) when (e is DecoderFallbackException or CsvHelperException)
@@ -142,7 +205,8 @@ public static class CsvSheets
 
     // Text that a spreadsheet would take for a formula gets an apostrophe in front; so does text that begins with an apostrophe and
     // would otherwise lose it on the way back.
-    private static string Escape(string text) => StartsFormula(text) || (text is ['\'', ..] && (StartsFormula(text[1..]) || text is ['\'', '\'', ..])) ? "'" + text : text;
+    private static string Escape(string text) =>
+        StartsFormula(text) || (text is ['\'', ..] && (StartsFormula(text[1..]) || text is ['\'', '\'', ..])) ? "'" + text : text;
 
     // What was escaped on the way out loses its mark on the way in.
     internal static string Unescape(string? text) =>
@@ -154,7 +218,12 @@ public static class CsvSheets
     {
         using var stream = new MemoryStream();
         using (var writer = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: first)))
-        using (var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", ShouldQuote = a => MustQuote(a.Field) }))
+        using (
+            var csv = new CsvWriter(
+                writer,
+                new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", ShouldQuote = a => MustQuote(a.Field) }
+            )
+        )
         {
             rows(csv);
         }

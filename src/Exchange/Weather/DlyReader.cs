@@ -13,7 +13,9 @@ internal static class DlyReader
     private const int PerDay = 8;
 
     public static bool Looks(string line) =>
-        line.Length >= Head && !line.AsSpan(0, 17).Contains(',') && int.TryParse(line.AsSpan(11, 6), NumberStyles.None, CultureInfo.InvariantCulture, out _);
+        line.Length >= Head
+        && !line.AsSpan(0, 17).Contains(',')
+        && int.TryParse(line.AsSpan(11, 6), NumberStyles.None, CultureInfo.InvariantCulture, out _);
 
     public static WeatherFileContents Read(string text, WeatherTally tally)
     {
@@ -61,7 +63,14 @@ internal static class DlyReader
             int at = Head + ((d - 1) * PerDay);
             if (at + 5 > line.Length)
                 return d > days ? null : $"is cut short after day {d - 1}";
-            if (!int.TryParse(line.Slice(at, 5), NumberStyles.AllowLeadingWhite | NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out int value))
+            if (
+                !int.TryParse(
+                    line.Slice(at, 5),
+                    NumberStyles.AllowLeadingWhite | NumberStyles.AllowLeadingSign,
+                    CultureInfo.InvariantCulture,
+                    out int value
+                )
+            )
                 return $"day {d}: \"{line.Slice(at, 5)}\" is no number";
             if (value == -9999)
                 continue;

@@ -17,7 +17,10 @@ internal static class GhcnCsvReader
     public static bool Looks(string firstLine)
     {
         string line = firstLine.Replace("\"", string.Empty, StringComparison.Ordinal);
-        if (line.StartsWith("STATION,DATE", StringComparison.OrdinalIgnoreCase) || line.StartsWith("ID,DATE,ELEMENT", StringComparison.OrdinalIgnoreCase))
+        if (
+            line.StartsWith("STATION,DATE", StringComparison.OrdinalIgnoreCase)
+            || line.StartsWith("ID,DATE,ELEMENT", StringComparison.OrdinalIgnoreCase)
+        )
             return true;
         string[] cells = line.Split(',');
         return cells.Length >= 4 && cells[0].Length == 11 && Compact.Parse(cells[1]).Success && cells[2].Length == 4;
@@ -35,7 +38,10 @@ internal static class GhcnCsvReader
             int line = csv.RawRow;
             if (columns is null && id is null && cells.Length > 1 && cells[1].Equals("DATE", StringComparison.OrdinalIgnoreCase))
             {
-                columns = cells.Select((c, i) => (c, i)).DistinctBy(x => x.c.ToUpperInvariant()).ToDictionary(x => x.c.ToUpperInvariant(), x => x.i, StringComparer.Ordinal);
+                columns = cells
+                    .Select((c, i) => (c, i))
+                    .DistinctBy(x => x.c.ToUpperInvariant())
+                    .ToDictionary(x => x.c.ToUpperInvariant(), x => x.i, StringComparer.Ordinal);
                 continue;
             }
             if (cells.Length == 0 || (cells.Length == 1 && cells[0].Length == 0))
@@ -113,6 +119,5 @@ internal static class GhcnCsvReader
         return value == -9999 ? null : tally.Put(day, element, value / WeatherElement.All[element].PerUnit, line);
     }
 
-    private static double? Number(string? text) =>
-        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) ? v : null;
+    private static double? Number(string? text) => double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) ? v : null;
 }

@@ -82,14 +82,15 @@ internal static class PlainCsvReader
     }
 
     /// <summary>How cells are read: stray quotes are let pass, for their values are doubted later.</summary>
-    internal static CsvConfiguration Cells(string? delimiter) => new(CultureInfo.InvariantCulture)
-    {
-        DetectDelimiter = delimiter is null,
-        DetectDelimiterValues = [",", ";", "\t"],
-        Delimiter = delimiter ?? ",",
-        BadDataFound = null,
-        MaxFieldSize = 10_000,
-    };
+    internal static CsvConfiguration Cells(string? delimiter) =>
+        new(CultureInfo.InvariantCulture)
+        {
+            DetectDelimiter = delimiter is null,
+            DetectDelimiterValues = [",", ";", "\t"],
+            Delimiter = delimiter ?? ",",
+            BadDataFound = null,
+            MaxFieldSize = 10_000,
+        };
 
     internal static bool Next(CsvParser csv, WeatherTally tally)
     {
@@ -139,13 +140,14 @@ internal static class PlainCsvReader
         return null;
     }
 
-    private static double Si(int element, double value) => WeatherElement.All[element].Code switch
-    {
-        "TMIN" or "TMAX" => (value - 32) * 5 / 9,
-        "PRCP" or "SNWD" => value * 25.4,
-        "AWND" => value * 0.44704,
-        _ => value,
-    };
+    private static double Si(int element, double value) =>
+        WeatherElement.All[element].Code switch
+        {
+            "TMIN" or "TMAX" => (value - 32) * 5 / 9,
+            "PRCP" or "SNWD" => value * 25.4,
+            "AWND" => value * 0.44704,
+            _ => value,
+        };
 
     private static string Short(string text) => text.Length <= 30 ? text : text[..30] + "…";
 
@@ -176,10 +178,19 @@ internal static class PlainCsvReader
                 if (column >= 0)
                     readings.Add((element, column, IsUs(unit) ?? us));
                 else if (element < 2)
-                    faults.Add("file", $"line 1 names no column of {(element == 0 ? "lowest" : "highest")} temperatures; name one of {string.Join(", ", names[element])}");
+                    faults.Add(
+                        "file",
+                        $"line 1 names no column of {(element == 0 ? "lowest" : "highest")} temperatures; name one of {string.Join(", ", names[element])}"
+                    );
             }
             faults.ThrowIfAny();
-            return new Columns { Date = date, Place = place, Readings = readings, _us = us };
+            return new Columns
+            {
+                Date = date,
+                Place = place,
+                Readings = readings,
+                _us = us,
+            };
         }
 
         /// <summary>Takes a row of units, when the row is one: no date, and a unit under each temperature.</summary>
@@ -195,12 +206,13 @@ internal static class PlainCsvReader
         private static string Unit(string cell) =>
             cell.Trim().ToLowerInvariant().Trim('(', ')', '[', ']').Replace("°", string.Empty, StringComparison.Ordinal);
 
-        private static bool? IsUs(string unit) => unit switch
-        {
-            "c" or "degc" or "celsius" or "mm" or "m/s" or "ms" => false,
-            "f" or "degf" or "fahrenheit" or "in" or "inch" or "inches" or "mph" => true,
-            _ => null,
-        };
+        private static bool? IsUs(string unit) =>
+            unit switch
+            {
+                "c" or "degc" or "celsius" or "mm" or "m/s" or "ms" => false,
+                "f" or "degf" or "fahrenheit" or "in" or "inch" or "inches" or "mph" => true,
+                _ => null,
+            };
 
         // A name, or a name with its unit behind it: tmin_f, "tmin (°F)".
         private static (int Column, string Unit) Find(string[] heading, string[] names)

@@ -16,12 +16,23 @@ public static class StationSheet
     private static readonly string[] Columns = ["date", "tmin_c", "tmax_c", "prcp_mm", "snow_depth_mm", "wind_ms", "humidity", "radiation"];
 
     /// <summary>Writes days, one a line.</summary>
-    public static byte[] Write(IEnumerable<WeatherDay> days) => CsvSheets.Write(csv =>
-    {
-        CsvSheets.Row(csv, [.. Columns]);
-        foreach (WeatherDay d in days)
-            CsvSheets.Row(csv, LocalDatePattern.Iso.Format(d.Day), Cell(d.MinC), Cell(d.MaxC), Cell(d.PrecipitationMm), Cell(d.SnowDepthMm), Cell(d.WindMs), Cell(d.HumidityPct), Cell(d.SunMJ));
-    });
+    public static byte[] Write(IEnumerable<WeatherDay> days) =>
+        CsvSheets.Write(csv =>
+        {
+            CsvSheets.Row(csv, [.. Columns]);
+            foreach (WeatherDay d in days)
+                CsvSheets.Row(
+                    csv,
+                    LocalDatePattern.Iso.Format(d.Day),
+                    Cell(d.MinC),
+                    Cell(d.MaxC),
+                    Cell(d.PrecipitationMm),
+                    Cell(d.SnowDepthMm),
+                    Cell(d.WindMs),
+                    Cell(d.HumidityPct),
+                    Cell(d.SunMJ)
+                );
+        });
 
     /// <summary>Reads days written by <see cref="Write"/>; nothing is rounded or doubted, for it was when it was first brought in.</summary>
     /// <exception cref="InvalidInputException">It is no such sheet; the first faulty lines are named.</exception>
@@ -40,7 +51,16 @@ public static class StationSheet
             while (csv.Read() && !faults.IsFull)
             {
                 string[] cells = csv.Record!;
-                double?[] readings = [.. cells.Skip(1).Select(c => double.TryParse(c, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v) ? v : (double?)null)];
+                double?[] readings =
+                [
+                    .. cells
+                        .Skip(1)
+                        .Select(c =>
+                            double.TryParse(c, NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v)
+                                ? v
+                                : (double?)null
+                        ),
+                ];
                 if (cells.Length != Columns.Length || !LocalDatePattern.Iso.Parse(cells[0]).TryGetValue(default, out LocalDate day))
                     faults.Add($"line {csv.RawRow}", $"must hold a date and {Columns.Length - 1} figures, or nothing for a figure");
                 else

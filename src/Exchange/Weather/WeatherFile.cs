@@ -79,12 +79,18 @@ public static class WeatherFile
     /// <param name="location">Which place to read from a plain CSV that holds several; null for the first.</param>
     /// <param name="leaveOutRefused">True to take the good lines of a file that has others; otherwise one refused line refuses the file.</param>
     /// <exception cref="InvalidInputException">The file is empty, too large, no text, holds no usable day, has refused lines, or cannot be what it says; each fault names its line.</exception>
-    public static WeatherFileContents Read(Stream stream, WeatherUnits units = WeatherUnits.Metric, string? location = null, bool leaveOutRefused = false)
+    public static WeatherFileContents Read(
+        Stream stream,
+        WeatherUnits units = WeatherUnits.Metric,
+        string? location = null,
+        bool leaveOutRefused = false
+    )
     {
         string text = Text(stream);
         string first = FirstLine(text);
         var tally = new WeatherTally();
-        WeatherFileContents contents = DlyReader.Looks(first) ? DlyReader.Read(text, tally)
+        WeatherFileContents contents =
+            DlyReader.Looks(first) ? DlyReader.Read(text, tally)
             : GhcnCsvReader.Looks(first) ? GhcnCsvReader.Read(text, tally)
             : PlainCsvReader.Read(text, units, location, tally);
         tally.DoubtWhole(contents.Format == WeatherFormat.PlainCsv && units == WeatherUnits.UsCustomary);
@@ -101,8 +107,16 @@ public static class WeatherFile
     private static List<Fault> Refusals(WeatherFileContents contents)
     {
         var faults = contents.Refused.Select(r => new Fault("file", $"line {r.Line}: {r.Why}")).ToList();
-        string more = contents.RefusedCount > contents.Refused.Count ? $"{contents.RefusedCount - contents.Refused.Count:#,0} more lines are wrong; " : string.Empty;
-        faults.Add(new Fault("file", $"{more}nothing was brought in; mend {(contents.RefusedCount == 1 ? "the line" : "the lines")}, or choose to leave {(contents.RefusedCount == 1 ? "it" : "them")} out"));
+        string more =
+            contents.RefusedCount > contents.Refused.Count
+                ? $"{contents.RefusedCount - contents.Refused.Count:#,0} more lines are wrong; "
+                : string.Empty;
+        faults.Add(
+            new Fault(
+                "file",
+                $"{more}nothing was brought in; mend {(contents.RefusedCount == 1 ? "the line" : "the lines")}, or choose to leave {(contents.RefusedCount == 1 ? "it" : "them")} out"
+            )
+        );
         return faults;
     }
 
@@ -125,7 +139,10 @@ public static class WeatherFile
         FileLimits.CheckLines(bytes, quotes: false);
         int nul = Array.IndexOf(bytes, (byte)0);
         if (nul >= 0)
-            throw new InvalidInputException("file", $"is no text file (byte {nul + 1} is zero); bring in the .dly or .csv itself, not a workbook or an archive of it");
+            throw new InvalidInputException(
+                "file",
+                $"is no text file (byte {nul + 1} is zero); bring in the .dly or .csv itself, not a workbook or an archive of it"
+            );
         try
         {
             string text = new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(bytes);

@@ -59,14 +59,17 @@ internal sealed class WeatherTally
     public IReadOnlyList<RefusedLine> Refused => _refused;
 
     /// <summary>Days with a temperature, ascending.</summary>
-    public IReadOnlyList<WeatherDay> Days => _days ??=
-    [
-        .. _rows.Where(r => r.Value.Values[Min] is not null || r.Value.Values[Max] is not null).OrderBy(r => r.Key).Select(r =>
-        {
-            double?[] v = r.Value.Values;
-            return new WeatherDay(r.Key, v[0], v[1], v[2], v[3], v[4], v[5], v[6]);
-        }),
-    ];
+    public IReadOnlyList<WeatherDay> Days =>
+        _days ??= [
+            .. _rows
+                .Where(r => r.Value.Values[Min] is not null || r.Value.Values[Max] is not null)
+                .OrderBy(r => r.Key)
+                .Select(r =>
+                {
+                    double?[] v = r.Value.Values;
+                    return new WeatherDay(r.Key, v[0], v[1], v[2], v[3], v[4], v[5], v[6]);
+                }),
+        ];
 
     public void Refuse(int line, string why)
     {
@@ -99,11 +102,19 @@ internal sealed class WeatherTally
         int both = _rows.Count(r => r.Value.Values[Min] is not null && r.Value.Values[Max] is not null);
         if (both >= 10 && crossed.Count * 2 > both)
         {
-            throw new InvalidInputException("file", $"line {crossed[0].Value.Line} and {crossed.Count - 1:#,0} others: the lowest lies above the highest on most days; the two columns are exchanged, so exchange their headings");
+            throw new InvalidInputException(
+                "file",
+                $"line {crossed[0].Value.Line} and {crossed.Count - 1:#,0} others: the lowest lies above the highest on most days; the two columns are exchanged, so exchange their headings"
+            );
         }
         foreach ((LocalDate day, Row row) in crossed)
         {
-            Refuse(row.Line, FormattableString.Invariant($"{Iso(day)}: lowest {row.Values[Min]:0.0} °C lies above highest {row.Values[Max]:0.0} °C; mend or empty the two"));
+            Refuse(
+                row.Line,
+                FormattableString.Invariant(
+                    $"{Iso(day)}: lowest {row.Values[Min]:0.0} °C lies above highest {row.Values[Max]:0.0} °C; mend or empty the two"
+                )
+            );
             row.Values[Min] = row.Values[Max] = null;
         }
     }
@@ -120,13 +131,21 @@ internal sealed class WeatherTally
         double mean = highest.Average(d => d.MaxC!.Value);
         if (mean > 40)
         {
-            throw new InvalidInputException("file", FormattableString.Invariant(
-                $"line {LineOf(highest[0].Day)}: the daily highest means {mean:0} °C over {highest.Count} days, which no place has; these look like °F: choose °F, or name the unit in the heading (tmax_f)"));
+            throw new InvalidInputException(
+                "file",
+                FormattableString.Invariant(
+                    $"line {LineOf(highest[0].Day)}: the daily highest means {mean:0} °C over {highest.Count} days, which no place has; these look like °F: choose °F, or name the unit in the heading (tmax_f)"
+                )
+            );
         }
         if (usByChoice && highest.Count >= 300 && highest.Max(d => d.MaxC!.Value) < 10)
         {
-            throw new InvalidInputException("file", FormattableString.Invariant(
-                $"line {LineOf(highest[0].Day)}: read as °F no day of {highest.Count} passes 50 °F; these look like °C: choose °C, or name the unit in the heading (tmax_c)"));
+            throw new InvalidInputException(
+                "file",
+                FormattableString.Invariant(
+                    $"line {LineOf(highest[0].Day)}: read as °F no day of {highest.Count} passes 50 °F; these look like °C: choose °C, or name the unit in the heading (tmax_c)"
+                )
+            );
         }
     }
 
@@ -137,7 +156,9 @@ internal sealed class WeatherTally
         for (int i = 1; i < Days.Count; i++)
         {
             if (Period.DaysBetween(Days[i - 1].Day, Days[i].Day) > 365)
-                notes.Add($"no readings from {Iso(Days[i - 1].Day.PlusDays(1))} to {Iso(Days[i].Day.PlusDays(-1))} (line {LineOf(Days[i].Day)}); these years are left out");
+                notes.Add(
+                    $"no readings from {Iso(Days[i - 1].Day.PlusDays(1))} to {Iso(Days[i].Day.PlusDays(-1))} (line {LineOf(Days[i].Day)}); these years are left out"
+                );
         }
         return notes;
     }
@@ -154,8 +175,12 @@ internal sealed class WeatherTally
             if (run < LongestStuck)
                 continue;
             LocalDate first = b.Day.PlusDays(1 - run);
-            throw new InvalidInputException("file", FormattableString.Invariant(
-                $"line {LineOf(first)}: from {Iso(first)} the lowest and highest stay at {b.MinC:0.0} and {b.MaxC:0.0} °C for {LongestStuck} days and more; a stuck instrument or filled cells: empty them and bring the file in again"));
+            throw new InvalidInputException(
+                "file",
+                FormattableString.Invariant(
+                    $"line {LineOf(first)}: from {Iso(first)} the lowest and highest stay at {b.MinC:0.0} and {b.MaxC:0.0} °C for {LongestStuck} days and more; a stuck instrument or filled cells: empty them and bring the file in again"
+                )
+            );
         }
     }
 

@@ -30,18 +30,39 @@ public static class ClimateFigure
     /// <param name="scale">The common year.</param>
     /// <param name="units">Units.</param>
     public static XElement Air(
-        (FrostOdds Spring, FrostOdds Fall) light, (FrostOdds Spring, FrostOdds Fall) hard, DailyBand low, DailyBand high, YearOnTop? onTop, YearScale scale, UnitsText units)
+        (FrostOdds Spring, FrostOdds Fall) light,
+        (FrostOdds Spring, FrostOdds Fall) hard,
+        DailyBand low,
+        DailyBand high,
+        YearOnTop? onTop,
+        YearScale scale,
+        UnitsText units
+    )
     {
         const double oddsTop = 14;
         const double oddsHeight = 96;
         const double top = 138;
         const double height = 190;
-        XElement svg = Frame(scale, oddsTop, top + height, $"Odds of frost at {units.Threshold(light.Spring.ThresholdC)} and {units.Threshold(hard.Spring.ThresholdC)} by day, and the air temperature of all years{(onTop is null ? string.Empty : " with " + onTop.Name + " on top")}");
+        XElement svg = Frame(
+            scale,
+            oddsTop,
+            top + height,
+            $"Odds of frost at {units.Threshold(light.Spring.ThresholdC)} and {units.Threshold(hard.Spring.ThresholdC)} by day, and the air temperature of all years{(onTop is null ? string.Empty : " with " + onTop.Name + " on top")}"
+        );
         for (int tenth = 0; tenth <= 10; tenth += 5)
         {
             double y = oddsTop + oddsHeight - (tenth * oddsHeight / 10);
             svg.Add(El("line", "x1", 0, "x2", Width, "y1", y, "y2", y, "class", tenth == 0 ? "rule" : "grid-line"));
-            svg.Add(Text(Width + 8, y + 4, "depth-text", tenth == 0 ? "never" : tenth == 5 ? "5 in 10 years" : "every year"));
+            svg.Add(
+                Text(
+                    Width + 8,
+                    y + 4,
+                    "depth-text",
+                    tenth == 0 ? "never"
+                        : tenth == 5 ? "5 in 10 years"
+                        : "every year"
+                )
+            );
         }
         svg.Add(El("path", "d", Odds(light, scale, oddsTop + oddsHeight, oddsHeight), "class", "odds-line odds-light"));
         svg.Add(El("path", "d", Odds(hard, scale, oddsTop + oddsHeight, oddsHeight), "class", "odds-line odds-hard"));
@@ -63,11 +84,24 @@ public static class ClimateFigure
     /// <param name="scale">The common year.</param>
     /// <param name="units">Units.</param>
     /// <param name="name">Where.</param>
-    public static XElement Ground(DailyBand band, YearOnTop? onTop, PlantingWindow window, LocalDate? coldUntil, YearScale scale, UnitsText units, string name)
+    public static XElement Ground(
+        DailyBand band,
+        YearOnTop? onTop,
+        PlantingWindow window,
+        LocalDate? coldUntil,
+        YearScale scale,
+        UnitsText units,
+        string name
+    )
     {
         const double top = 40;
         const double height = 210;
-        XElement svg = Frame(scale, top - 6, top + height, $"Temperature at {units.WorkingDepth(window.DepthCm)} in {name} in all years{(onTop is null ? string.Empty : " with " + onTop.Name + " on top")}");
+        XElement svg = Frame(
+            scale,
+            top - 6,
+            top + height,
+            $"Temperature at {units.WorkingDepth(window.DepthCm)} in {name} in all years{(onTop is null ? string.Empty : " with " + onTop.Name + " on top")}"
+        );
         var y = new TemperatureScale(Math.Min(-2, Least(band.Lowest, onTop?.Low)), Math.Max(18, Most(band.Highest, onTop?.High)), top, height);
         y.Grid(svg, units);
         svg.Add(Area(band.Lowest, band.Highest, scale, y, "band-all", "coldest to warmest of all years"));
@@ -91,13 +125,25 @@ public static class ClimateFigure
         XElement group = El("g", "class", "planting-window");
         if (to <= from)
         {
-            group.Add(Text(Math.Min(from, Width - 240), 18, "part-name", window.LastSafeDay is null ? "too little cold for tulips" : "no window: it freezes too soon after it cools"));
+            group.Add(
+                Text(
+                    Math.Min(from, Width - 240),
+                    18,
+                    "part-name",
+                    window.LastSafeDay is null ? "too little cold for tulips" : "no window: it freezes too soon after it cools"
+                )
+            );
             return group;
         }
-        double best = window.BestUntil is { } good ? Math.Clamp(scale.X(FrostFringe.InYear(scale, good)), from, to) : window.LastSafeDay is null ? from + ((to - from) / 2) : to;
+        double best =
+            window.BestUntil is { } good ? Math.Clamp(scale.X(FrostFringe.InYear(scale, good)), from, to)
+            : window.LastSafeDay is null ? from + ((to - from) / 2)
+            : to;
         group.Add(El("line", "x1", from, "x2", best, "y1", 28, "y2", 28, "class", "window-best"));
         group.Add(El("line", "x1", best, "x2", to, "y1", 28, "y2", 28, "class", "window-safe"));
-        string end = window.LastSafeDay is null ? $"plant {Words.Short(opens)} to {Words.Short(until!.Value)}, for tulips’ cold" : $"plant {Words.Short(opens)} to {Words.Short(until!.Value)}";
+        string end = window.LastSafeDay is null
+            ? $"plant {Words.Short(opens)} to {Words.Short(until!.Value)}, for tulips’ cold"
+            : $"plant {Words.Short(opens)} to {Words.Short(until!.Value)}";
         group.Add(from > Width * 0.7 ? Text(from, 18, "part-name", end, "end") : Text(from, 18, "part-name", end));
         return group;
     }
@@ -160,9 +206,20 @@ public static class ClimateFigure
         {
             if (double.IsNaN(year.Low[d]) || double.IsNaN(year.High[d]))
                 continue;
-            (d < year.ForecastFrom ? seen : forecast).Append('M').Append(N(scale.X(d + 0.5))).Append(' ').Append(N(y.At(year.High[d]))).Append('V').Append(N(y.At(year.Low[d])));
+            (d < year.ForecastFrom ? seen : forecast)
+                .Append('M')
+                .Append(N(scale.X(d + 0.5)))
+                .Append(' ')
+                .Append(N(y.At(year.High[d])))
+                .Append('V')
+                .Append(N(y.At(year.Low[d])));
         }
-        return El("g", Title(year.Name), El("path", "d", seen.ToString(), "class", "year-stroke"), El("path", "d", forecast.ToString(), "class", "year-stroke forecast"));
+        return El(
+            "g",
+            Title(year.Name),
+            El("path", "d", seen.ToString(), "class", "year-stroke"),
+            El("path", "d", forecast.ToString(), "class", "year-stroke forecast")
+        );
     }
 
     private static double Least(double[] values, double[]? more) => values.Concat(more ?? []).Where(double.IsFinite).DefaultIfEmpty(0).Min();

@@ -56,7 +56,10 @@ public sealed class CutAway
         _units = units;
         double wide = ShownLength(planter.Form);
         double tall = Math.Clamp(
-            (stack?.Layers.Select(l => l.Plant.HeightCm) ?? []).Concat(standing.Select(s => s.Plant.HeightCm)).DefaultIfEmpty(20).Max(), 20, TallestCm);
+            (stack?.Layers.Select(l => l.Plant.HeightCm) ?? []).Concat(standing.Select(s => s.Plant.HeightCm)).DefaultIfEmpty(20).Max(),
+            20,
+            TallestCm
+        );
         double deep = planter.Form.DepthCm;
         _scale = Math.Min(330 / wide, 490 / (tall + FlowerRoomCm + deep + 6));
         _surfaceY = 12 + ((tall + FlowerRoomCm) * _scale);
@@ -68,8 +71,18 @@ public sealed class CutAway
     public XElement Draw()
     {
         XElement svg = El(
-            "svg", "viewBox", $"0 0 640 {N(_height)}", "class", "cutaway", "role", "img",
-            Title($"Cut-away of {_planter.Name} on {Words.Day(_day)}, to scale: " + string.Join(", ", _stack?.Layers.Select(l => $"{l.Count} {l.Plant.CommonName} at {_units.Length(l.DepthCm)}") ?? ["no bulbs"])));
+            "svg",
+            "viewBox",
+            $"0 0 640 {N(_height)}",
+            "class",
+            "cutaway",
+            "role",
+            "img",
+            Title(
+                $"Cut-away of {_planter.Name} on {Words.Day(_day)}, to scale: "
+                    + string.Join(", ", _stack?.Layers.Select(l => $"{l.Count} {l.Plant.CommonName} at {_units.Length(l.DepthCm)}") ?? ["no bulbs"])
+            )
+        );
         svg.Add(Pot());
         svg.Add(DepthScale());
         // What stands behind is drawn before what stands in front, and short before tall within it.
@@ -106,19 +119,45 @@ public sealed class CutAway
         else
         {
             string colour = _planter.WallColour;
-            group.Add(El("path", "d", Outline(-form.RimGapCm, WallCm, form.DepthCm + (form.Shape == PlanterShape.Basket ? 1 : 2.2)), "fill", colour, "class", "wall"));
+            group.Add(
+                El(
+                    "path",
+                    "d",
+                    Outline(-form.RimGapCm, WallCm, form.DepthCm + (form.Shape == PlanterShape.Basket ? 1 : 2.2)),
+                    "fill",
+                    colour,
+                    "class",
+                    "wall"
+                )
+            );
             group.Add(El("path", "d", Outline(-form.RimGapCm, 0, form.DepthCm), "fill", "#fbf9f3"));
             group.Add(El("path", "d", Outline(0, 0, form.PlantableDepthCm + form.RimGapCm, fromSurface: true), "class", "medium"));
             if (form.Shape != PlanterShape.Basket)
             {
-                group.Add(El("rect", "x", X(-1.2), "y", Y(form.PlantableDepthCm) - 0.5, "width", 2.4 * _scale, "height", (2.2 * _scale) + 1, "fill", "#fbf9f3"));
+                group.Add(
+                    El(
+                        "rect",
+                        "x",
+                        X(-1.2),
+                        "y",
+                        Y(form.PlantableDepthCm) - 0.5,
+                        "width",
+                        2.4 * _scale,
+                        "height",
+                        (2.2 * _scale) + 1,
+                        "fill",
+                        "#fbf9f3"
+                    )
+                );
             }
         }
         for (int i = 0; i < 170; i++)
         {
             double depth = Ragged(41, i) * form.PlantableDepthCm * 0.97;
             double reach = form.IsBed ? half : form.InsideAt(depth).LengthCm / 2;
-            group.Add(El("circle", "cx", X(((2 * Ragged(97, i)) - 1) * reach * 0.96), "cy", Y(depth + 0.5), "r", 0.5 + Ragged(3, i), "class", "crumb"));
+            group.Add(
+                El("circle", "cx", X(((2 * Ragged(97, i)) - 1) * reach * 0.96), "cy", Y(depth + 0.5), "r", 0.5 + Ragged(3, i), "class", "crumb")
+            );
         }
         group.Add(El("line", "x1", X(-half), "x2", X(half), "y1", Y(0), "y2", Y(0), "class", "surface"));
         return group;
@@ -169,9 +208,7 @@ public sealed class CutAway
         BulbFigures bulb = layer.Plant.Bulb!;
         BloomForecast? forecast = _bloom?.Forecasts.FirstOrDefault(f => f.Plant.Id == layer.Plant.Id);
         double half = ShownLength(_planter.Form) / 2;
-        double slab = _planter.Form.IsBed
-            ? bulb.SpacingCm * 0.6
-            : Math.Sqrt(layer.LengthCm * layer.WidthCm / Math.Max(1, layer.Spread.Count)) * 0.5;
+        double slab = _planter.Form.IsBed ? bulb.SpacingCm * 0.6 : Math.Sqrt(layer.LengthCm * layer.WidthCm / Math.Max(1, layer.Spread.Count)) * 0.5;
         var places = layer.Spread.Where(p => Math.Abs(p.XCm) <= half - 1).ToList();
         // Behind the cut first, paler; what stands before the cut is taken away.
         foreach (PlanePoint p in places.Where(p => p.YCm < -slab && p.YCm > -slab * 3.2))
@@ -179,7 +216,19 @@ public sealed class CutAway
             XElement behind = El("g", "class", "behind");
             if (forecast is not null)
                 behind.Add(Shoot(layer.Plant, p.XCm, 0, forecast));
-            behind.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb", "transform", Tilt(p.XCm, layer.DepthCm)));
+            behind.Add(
+                El(
+                    "path",
+                    "d",
+                    BulbShape(p.XCm, layer.DepthCm, bulb),
+                    "fill",
+                    Skin(layer.Plant),
+                    "class",
+                    "bulb",
+                    "transform",
+                    Tilt(p.XCm, layer.DepthCm)
+                )
+            );
             group.Add(behind);
         }
         foreach (PlanePoint p in places.Where(p => Math.Abs(p.YCm) <= slab).OrderBy(p => p.XCm))
@@ -187,12 +236,26 @@ public sealed class CutAway
             group.Add(El("path", "d", Roots(p.XCm, layer.DepthCm, bulb), "class", "root"));
             if (forecast is not null)
                 group.Add(Shoot(layer.Plant, p.XCm, layer.CoverCm, forecast));
-            group.Add(El("path", "d", BulbShape(p.XCm, layer.DepthCm, bulb), "fill", Skin(layer.Plant), "class", "bulb", "transform", Tilt(p.XCm, layer.DepthCm)));
+            group.Add(
+                El(
+                    "path",
+                    "d",
+                    BulbShape(p.XCm, layer.DepthCm, bulb),
+                    "fill",
+                    Skin(layer.Plant),
+                    "class",
+                    "bulb",
+                    "transform",
+                    Tilt(p.XCm, layer.DepthCm)
+                )
+            );
         }
         if (layer.Count > layer.Fits && !_planter.Form.IsBed)
         {
             double reach = layer.LengthCm / 2;
-            group.Add(El("rect", "x", X(-reach), "y", Y(layer.CoverCm), "width", 2 * reach * _scale, "height", bulb.HeightCm * _scale, "class", "too-many"));
+            group.Add(
+                El("rect", "x", X(-reach), "y", Y(layer.CoverCm), "width", 2 * reach * _scale, "height", bulb.HeightCm * _scale, "class", "too-many")
+            );
         }
         return group;
     }
@@ -206,9 +269,9 @@ public sealed class CutAway
         double y = Y(depthCm);
         double w = bulb.DiameterCm * _scale / 2;
         double h = bulb.HeightCm * _scale;
-        return $"M{N(x)} {N(y - h)}C{N(x + (w * 0.35))} {N(y - (h * 0.72))} {N(x + w)} {N(y - (h * 0.62))} {N(x + w)} {N(y - (h * 0.3))}" +
-            $"C{N(x + w)} {N(y + (h * 0.08))} {N(x - w)} {N(y + (h * 0.08))} {N(x - w)} {N(y - (h * 0.3))}" +
-            $"C{N(x - w)} {N(y - (h * 0.62))} {N(x - (w * 0.35))} {N(y - (h * 0.72))} {N(x)} {N(y - h)}Z";
+        return $"M{N(x)} {N(y - h)}C{N(x + (w * 0.35))} {N(y - (h * 0.72))} {N(x + w)} {N(y - (h * 0.62))} {N(x + w)} {N(y - (h * 0.3))}"
+            + $"C{N(x + w)} {N(y + (h * 0.08))} {N(x - w)} {N(y + (h * 0.08))} {N(x - w)} {N(y - (h * 0.3))}"
+            + $"C{N(x - w)} {N(y - (h * 0.62))} {N(x - (w * 0.35))} {N(y - (h * 0.72))} {N(x)} {N(y - h)}Z";
     }
 
     private string Roots(double xCm, double depthCm, BulbFigures bulb)
@@ -238,16 +301,38 @@ public sealed class CutAway
         double top = Y(-tall);
         string css = past > 8 ? "shoot shoot-fading" : "shoot";
         double thick = Math.Max(1, 0.45 * _scale);
-        group.Add(El("path", "d", $"M{N(x)} {N(Y(coverCm))}L{N(x)} {N(Y(0))}Q{N(x)} {N((Y(0) + top) / 2)} {N(X(xCm + lean))} {N(top)}", "class", css, "stroke-width", thick));
+        group.Add(
+            El(
+                "path",
+                "d",
+                $"M{N(x)} {N(Y(coverCm))}L{N(x)} {N(Y(0))}Q{N(x)} {N((Y(0) + top) / 2)} {N(X(xCm + lean))} {N(top)}",
+                "class",
+                css,
+                "stroke-width",
+                thick
+            )
+        );
         for (int side = -1; side <= 1; side += 2)
         {
             double leafTop = Y(-tall * 0.62);
-            group.Add(El("path", "d", $"M{N(x)} {N(Y(0))}Q{N(x + (side * 0.8 * _scale))} {N((Y(0) + leafTop) / 2)} {N(x + (side * (1 + (plant.MatureSpreadCm * 0.24)) * _scale))} {N(leafTop)}", "class", css, "stroke-width", thick * 1.5));
+            group.Add(
+                El(
+                    "path",
+                    "d",
+                    $"M{N(x)} {N(Y(0))}Q{N(x + (side * 0.8 * _scale))} {N((Y(0) + leafTop) / 2)} {N(x + (side * (1 + (plant.MatureSpreadCm * 0.24)) * _scale))} {N(leafTop)}",
+                    "class",
+                    css,
+                    "stroke-width",
+                    thick * 1.5
+                )
+            );
         }
         if (toFirst <= 0 && past <= 0)
             group.Add(FlowerShape.Draw(plant, X(xCm + lean), top, _scale));
         else if (toFirst > 0 && grown > 0.7)
-            group.Add(El("ellipse", "cx", X(xCm + lean), "cy", top, "rx", 0.9 * _scale, "ry", 1.7 * _scale, "fill", Mix(plant.LeadColour, "#6f8f57", 0.55)));
+            group.Add(
+                El("ellipse", "cx", X(xCm + lean), "cy", top, "rx", 0.9 * _scale, "ry", 1.7 * _scale, "fill", Mix(plant.LeadColour, "#6f8f57", 0.55))
+            );
         return group;
     }
 
@@ -284,23 +369,34 @@ public sealed class CutAway
             group.Add(El("path", "d", $"M{N(from)} {N(at)}H{N(edge + 6)}L{N(edge + 22)} {N(y)}H{N(edge + 30)}", "class", "leader"));
             group.Add(Text(edge + 36, y, "part-name", layer.Plant.CommonName));
             BloomForecast? forecast = _bloom?.Forecasts.FirstOrDefault(f => f.Plant.Id == layer.Plant.Id);
-            string when = forecast is null ? string.Empty
-                : forecast.First is { } first ? $" · {Words.Short(first)} ± {forecast.SpreadDays:0}" : " · no flower";
-            XElement said = Text(edge + 36, y + 15, layer.Count > layer.Fits && !_planter.Form.IsBed ? "part-text part-late" : "part-text", $"{_units.Length(layer.DepthCm)} · {layer.Count} of {layer.Fits}{when}");
+            string when =
+                forecast is null ? string.Empty
+                : forecast.First is { } first ? $" · {Words.Short(first)} ± {forecast.SpreadDays:0}"
+                : " · no flower";
+            XElement said = Text(
+                edge + 36,
+                y + 15,
+                layer.Count > layer.Fits && !_planter.Form.IsBed ? "part-text part-late" : "part-text",
+                $"{_units.Length(layer.DepthCm)} · {layer.Count} of {layer.Fits}{when}"
+            );
             if (forecast?.First is { } flowers)
-                said.Add(new XAttribute("data-figure", $"first colour, {_planter.Id}, {layer.Plant.Id}, {flowers.Year}"), new XAttribute("data-value", Words.Iso(flowers)));
+                said.Add(
+                    new XAttribute("data-figure", $"first colour, {_planter.Id}, {layer.Plant.Id}, {flowers.Year}"),
+                    new XAttribute("data-value", Words.Iso(flowers))
+                );
             group.Add(said);
         }
         return group;
     }
 
-    private static string Skin(Plant plant) => plant.BotanicalName.Split(' ', ',')[0] switch
-    {
-        "Hyacinthus" => "#9a7aa0",
-        "Tulipa" => "#bb8345",
-        "Allium" => "#d8cfbd",
-        "Galanthus" or "Scilla" => "#c9b48b",
-        "Crocus" => "#b9935c",
-        _ => "#cba763",
-    };
+    private static string Skin(Plant plant) =>
+        plant.BotanicalName.Split(' ', ',')[0] switch
+        {
+            "Hyacinthus" => "#9a7aa0",
+            "Tulipa" => "#bb8345",
+            "Allium" => "#d8cfbd",
+            "Galanthus" or "Scilla" => "#c9b48b",
+            "Crocus" => "#b9935c",
+            _ => "#cba763",
+        };
 }

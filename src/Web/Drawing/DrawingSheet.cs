@@ -40,8 +40,6 @@ public sealed class DrawingSheet(IWebHostEnvironment environment)
         return Encoding.UTF8.GetBytes(new XDocument(Figure.Plain(root)).ToString());
     }
 
-    private static XElement Named(XElement element, XNamespace name) => new(
-        name + element.Name.LocalName,
-        element.Attributes(),
-        element.Nodes().Select(n => n is XElement child ? Named(child, name) : n));
+    private static XElement Named(XElement element, XNamespace name) =>
+        new(name + element.Name.LocalName, element.Attributes(), element.Nodes().Select(n => n is XElement child ? Named(child, name) : n));
 }

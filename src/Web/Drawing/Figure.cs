@@ -37,7 +37,14 @@ internal static class Figure
 
     /// <summary>A text element.</summary>
     public static XElement Text(double x, double y, string cssClass, string text, string anchor = "start") =>
-        new("text", new XAttribute("x", N(x)), new XAttribute("y", N(y)), new XAttribute("class", cssClass), new XAttribute("text-anchor", anchor), text);
+        new(
+            "text",
+            new XAttribute("x", N(x)),
+            new XAttribute("y", N(y)),
+            new XAttribute("class", cssClass),
+            new XAttribute("text-anchor", anchor),
+            text
+        );
 
     /// <summary>A title, which screen readers read and a pointer shows.</summary>
     public static XElement Title(string text) => new("title", text);
@@ -67,9 +74,12 @@ internal static class Figure
     /// <summary>A colour mixed with another, 0 the first, 1 the second.</summary>
     public static string Mix(string a, string b, double share)
     {
-        int C(int at) => (int)Math.Round(
-            (int.Parse(a.AsSpan(at, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) * (1 - share)) +
-            (int.Parse(b.AsSpan(at, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) * share));
+        int C(int at) =>
+            (int)
+                Math.Round(
+                    (int.Parse(a.AsSpan(at, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) * (1 - share))
+                        + (int.Parse(b.AsSpan(at, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture) * share)
+                );
         return $"#{C(1):x2}{C(3):x2}{C(5):x2}";
     }
 

@@ -22,7 +22,17 @@ public static class FlowerShape
             "Hyacinthus" => Spike(x, y, 2.2 * scale, 9 * scale, colour, edge),
             "Muscari" or "Scilla" => Spike(x, y, 1.2 * scale, 4.5 * scale, colour, edge),
             "Allium" => El("circle", "cx", x, "cy", y, "r", 4.6 * scale, "fill", colour, "stroke", edge, "class", "petal"),
-            "Galanthus" => El("path", "d", $"M{N(x)} {N(y)}q{N(1.6 * scale)} {N(0.6 * scale)} {N(1.3 * scale)} {N(2.6 * scale)}h{N(-2.6 * scale)}q{N(-0.3 * scale)} {N(-2 * scale)} {N(1.3 * scale)} {N(-2.6 * scale)}Z", "fill", colour, "stroke", edge, "class", "petal"),
+            "Galanthus" => El(
+                "path",
+                "d",
+                $"M{N(x)} {N(y)}q{N(1.6 * scale)} {N(0.6 * scale)} {N(1.3 * scale)} {N(2.6 * scale)}h{N(-2.6 * scale)}q{N(-0.3 * scale)} {N(-2 * scale)} {N(1.3 * scale)} {N(-2.6 * scale)}Z",
+                "fill",
+                colour,
+                "stroke",
+                edge,
+                "class",
+                "petal"
+            ),
             _ => Cup(x, y, 1.7 * scale, 3.6 * scale, colour, edge),
         };
     }
@@ -65,7 +75,8 @@ public static class FlowerShape
             (lastX, lastY) = (nextX, nextY);
         }
         path.Append('Z');
-        string leaf = standing.Showing.FirstOrDefault(w => w.Part == ColourPart.Leaf)?.Colours[0] ?? (plant.LifeForm == LifeForm.Grass && !standing.InLeaf ? "#c4ab7c" : "#7f9a68");
+        string leaf = standing.Showing.FirstOrDefault(w => w.Part == ColourPart.Leaf)?.Colours[0]
+            ?? (plant.LifeForm == LifeForm.Grass && !standing.InLeaf ? "#c4ab7c" : "#7f9a68");
         group.Add(El("path", "d", path.ToString(), "fill", leaf, "stroke", Mix(leaf, "#33452a", 0.45), "stroke-width", 0.7, "fill-opacity", 0.95));
         group.Add(Spots(standing, x, foot, spread, crown, seed));
         return group;
@@ -81,7 +92,21 @@ public static class FlowerShape
             double t = 0.1 + (0.8 * ((i + Ragged(seed, i + 20)) / dots));
             double rise = Math.Pow(Math.Sin(Math.PI * t), 0.62) * crown * (0.35 + (0.6 * Ragged(seed, i + 40)));
             string colour = bloom!.Colours[i % 5 == 4 ? bloom.Colours.Count - 1 : 0];
-            yield return El("circle", "cx", x - (spread / 2) + (spread * t), "cy", foot - rise, "r", Math.Clamp(spread / 16, 1.6, bloom.Part == ColourPart.Berry ? 2.6 : 4.2), "fill", colour, "stroke", Outline(colour), "class", "petal");
+            yield return El(
+                "circle",
+                "cx",
+                x - (spread / 2) + (spread * t),
+                "cy",
+                foot - rise,
+                "r",
+                Math.Clamp(spread / 16, 1.6, bloom.Part == ColourPart.Berry ? 2.6 : 4.2),
+                "fill",
+                colour,
+                "stroke",
+                Outline(colour),
+                "class",
+                "petal"
+            );
         }
     }
 
@@ -93,18 +118,28 @@ public static class FlowerShape
             double lean = (i - 6) / 6.0;
             double tall = crown * (1 - (0.35 * lean * lean)) * (0.82 + (0.2 * Ragged(seed, i + 70)));
             double tipX = x + (lean * spread * 0.46);
-            path.Append($"M{N(x + (lean * spread * 0.07))} {N(foot)}Q{N(x + (lean * spread * 0.2))} {N(foot - (tall * 0.55))} {N(tipX)} {N(foot - tall)}");
+            path.Append(
+                $"M{N(x + (lean * spread * 0.07))} {N(foot)}Q{N(x + (lean * spread * 0.2))} {N(foot - (tall * 0.55))} {N(tipX)} {N(foot - tall)}"
+            );
             path.Append($"M{N(x + (lean * spread * 0.24))} {N(foot - (tall * 0.5))}l{N((lean >= 0 ? 1 : -1) * spread * 0.07)} {N(-tall * 0.24)}");
         }
         return El("path", "d", path.ToString(), "fill", "none", "stroke", colour, "stroke-width", 1.9, "stroke-linecap", "round");
     }
 
-    private static XElement Cup(double x, double y, double w, double h, string colour, string edge) => El(
-        "path", "d",
-        $"M{N(x)} {N(y)}C{N(x - (w * 1.1))} {N(y - (h * 0.1))} {N(x - (w * 0.95))} {N(y - (h * 0.6))} {N(x - (w * 0.55))} {N(y - h)}" +
-        $"L{N(x - (w * 0.25))} {N(y - (h * 0.72))}L{N(x)} {N(y - (h * 1.06))}L{N(x + (w * 0.25))} {N(y - (h * 0.72))}L{N(x + (w * 0.55))} {N(y - h)}" +
-        $"C{N(x + (w * 0.95))} {N(y - (h * 0.6))} {N(x + (w * 1.1))} {N(y - (h * 0.1))} {N(x)} {N(y)}Z",
-        "fill", colour, "stroke", edge, "class", "petal");
+    private static XElement Cup(double x, double y, double w, double h, string colour, string edge) =>
+        El(
+            "path",
+            "d",
+            $"M{N(x)} {N(y)}C{N(x - (w * 1.1))} {N(y - (h * 0.1))} {N(x - (w * 0.95))} {N(y - (h * 0.6))} {N(x - (w * 0.55))} {N(y - h)}"
+                + $"L{N(x - (w * 0.25))} {N(y - (h * 0.72))}L{N(x)} {N(y - (h * 1.06))}L{N(x + (w * 0.25))} {N(y - (h * 0.72))}L{N(x + (w * 0.55))} {N(y - h)}"
+                + $"C{N(x + (w * 0.95))} {N(y - (h * 0.6))} {N(x + (w * 1.1))} {N(y - (h * 0.1))} {N(x)} {N(y)}Z",
+            "fill",
+            colour,
+            "stroke",
+            edge,
+            "class",
+            "petal"
+        );
 
     private static XElement Trumpet(double x, double y, double r, string colour, string second, string edge)
     {
@@ -114,13 +149,16 @@ public static class FlowerShape
             double a = (i * Math.PI / 3) + 0.3;
             double b = a + 0.52;
             double c = a - 0.52;
-            petals.Append($"M{N(x)} {N(y)}Q{N(x + (r * 0.8 * Math.Cos(c)))} {N(y + (r * 0.8 * Math.Sin(c)))} {N(x + (r * Math.Cos(a)))} {N(y + (r * Math.Sin(a)))}Q{N(x + (r * 0.8 * Math.Cos(b)))} {N(y + (r * 0.8 * Math.Sin(b)))} {N(x)} {N(y)}Z");
+            petals.Append(
+                $"M{N(x)} {N(y)}Q{N(x + (r * 0.8 * Math.Cos(c)))} {N(y + (r * 0.8 * Math.Sin(c)))} {N(x + (r * Math.Cos(a)))} {N(y + (r * Math.Sin(a)))}Q{N(x + (r * 0.8 * Math.Cos(b)))} {N(y + (r * 0.8 * Math.Sin(b)))} {N(x)} {N(y)}Z"
+            );
         }
         string heart = second == colour ? Mix(colour, "#e08a1e", 0.5) : second;
         return El(
             "g",
             El("path", "d", petals.ToString(), "fill", colour, "stroke", edge, "class", "petal"),
-            El("circle", "cx", x, "cy", y, "r", r * 0.38, "fill", heart, "stroke", Outline(heart), "class", "petal"));
+            El("circle", "cx", x, "cy", y, "r", r * 0.38, "fill", heart, "stroke", Outline(heart), "class", "petal")
+        );
     }
 
     private static XElement Spike(double x, double y, double w, double h, string colour, string edge)
@@ -132,7 +170,23 @@ public static class FlowerShape
             double t = (i + 0.5) / rows;
             double reach = w * (1 - (0.55 * t));
             for (int k = -1; k <= 1; k++)
-                group.Add(El("circle", "cx", x + (k * reach * 0.75), "cy", y - (h * t), "r", Math.Max(1.1, w * 0.42), "fill", colour, "stroke", edge, "class", "petal"));
+                group.Add(
+                    El(
+                        "circle",
+                        "cx",
+                        x + (k * reach * 0.75),
+                        "cy",
+                        y - (h * t),
+                        "r",
+                        Math.Max(1.1, w * 0.42),
+                        "fill",
+                        colour,
+                        "stroke",
+                        edge,
+                        "class",
+                        "petal"
+                    )
+                );
         }
         return group;
     }

@@ -22,14 +22,29 @@ public static class FromAbove
     public static XElement Draw(PlanterOnDay shown, UnitsText units, string? movable = null)
     {
         PlanterForm form = shown.Planter.Form;
-        double over = shown.Plants.Select(p => Math.Max(Math.Abs(p.At.XCm) + (p.Stature.SpreadCm / 2) - (form.TopLengthCm / 2), Math.Abs(p.At.YCm) + (p.Stature.SpreadCm / 2) - (form.TopWidthCm / 2))).DefaultIfEmpty(0).Max();
+        double over = shown
+            .Plants.Select(p =>
+                Math.Max(
+                    Math.Abs(p.At.XCm) + (p.Stature.SpreadCm / 2) - (form.TopLengthCm / 2),
+                    Math.Abs(p.At.YCm) + (p.Stature.SpreadCm / 2) - (form.TopWidthCm / 2)
+                )
+            )
+            .DefaultIfEmpty(0)
+            .Max();
         double margin = Math.Max(form.IsBed ? 8 : 5, Math.Min(over, form.TopWidthCm * 0.45) + 2);
         double text = Math.Max(form.TopLengthCm + (2 * margin), (form.TopWidthCm + (2 * margin)) * 1.1) * 0.026;
         double wide = form.TopLengthCm + (2 * margin);
         double high = form.TopWidthCm + (2 * margin) + (text * 2.6);
         XElement svg = El(
-            "svg", "viewBox", $"{N(-wide / 2)} {N((-form.TopWidthCm / 2) - margin)} {N(wide)} {N(high)}", "class", "from-above", "role", movable is null ? "img" : "group",
-            Title($"{shown.Planter.Name} from above on {Words.Day(shown.Day)}, to scale: {Said(shown)}"));
+            "svg",
+            "viewBox",
+            $"{N(-wide / 2)} {N((-form.TopWidthCm / 2) - margin)} {N(wide)} {N(high)}",
+            "class",
+            "from-above",
+            "role",
+            movable is null ? "img" : "group",
+            Title($"{shown.Planter.Name} from above on {Words.Day(shown.Day)}, to scale: {Said(shown)}")
+        );
         if (movable is not null)
             svg.SetAttributeValue("data-arrangement", movable);
         svg.Add(Ground(form, shown.Planter.WallColour));
@@ -48,8 +63,12 @@ public static class FromAbove
 
     private static string Said(PlanterOnDay shown)
     {
-        IEnumerable<string> plants = shown.Plants.GroupBy(p => p.Look.Plant.CommonName).Select(g => $"{g.Count()} {g.Key}, {g.Average(p => p.Stature.SpreadCm).ToString("0", CultureInfo.InvariantCulture)} cm wide");
-        IEnumerable<string> bulbs = shown.Bulbs.GroupBy(b => (b.Plant.CommonName, b.InFlower)).Select(g => $"{g.Count()} {g.Key.CommonName}{(g.Key.InFlower ? " in flower" : " up")}");
+        IEnumerable<string> plants = shown
+            .Plants.GroupBy(p => p.Look.Plant.CommonName)
+            .Select(g => $"{g.Count()} {g.Key}, {g.Average(p => p.Stature.SpreadCm).ToString("0", CultureInfo.InvariantCulture)} cm wide");
+        IEnumerable<string> bulbs = shown
+            .Bulbs.GroupBy(b => (b.Plant.CommonName, b.InFlower))
+            .Select(g => $"{g.Count()} {g.Key.CommonName}{(g.Key.InFlower ? " in flower" : " up")}");
         string all = string.Join("; ", plants.Concat(bulbs));
         return all.Length == 0 ? "nothing" : all;
     }
@@ -91,7 +110,14 @@ public static class FromAbove
         (StandingPlant look, double r) = (shown.Look, shown.Stature.SpreadCm / 2);
         Plant plant = look.Plant;
         int seed = (plant.Id.Length * 31) + (shown.Index * 7) + look.Item;
-        XElement group = El("g", "transform", $"translate({N(shown.At.XCm)} {N(-shown.At.YCm)})", "class", movable ? "plant is-movable" : "plant", Title($"{plant.CommonName} {shown.Index + 1}, {shown.Stature.SpreadCm:0} cm wide, {shown.Stature.HeightCm:0} cm high"));
+        XElement group = El(
+            "g",
+            "transform",
+            $"translate({N(shown.At.XCm)} {N(-shown.At.YCm)})",
+            "class",
+            movable ? "plant is-movable" : "plant",
+            Title($"{plant.CommonName} {shown.Index + 1}, {shown.Stature.SpreadCm:0} cm wide, {shown.Stature.HeightCm:0} cm high")
+        );
         if (movable)
         {
             group.SetAttributeValue("data-item", look.Item);
@@ -110,7 +136,21 @@ public static class FromAbove
         else if (look.InLeaf || plant.LifeForm != LifeForm.Perennial)
         {
             string leaf = PlanterOnDay.LeafOf(look);
-            group.Add(El("path", "d", Blob(r, plant.Texture, seed), "class", "leafage", "fill", leaf, "stroke", Mix(leaf, "#33452a", 0.5), "fill-opacity", woody ? 0.8 : 0.95));
+            group.Add(
+                El(
+                    "path",
+                    "d",
+                    Blob(r, plant.Texture, seed),
+                    "class",
+                    "leafage",
+                    "fill",
+                    leaf,
+                    "stroke",
+                    Mix(leaf, "#33452a", 0.5),
+                    "fill-opacity",
+                    woody ? 0.8 : 0.95
+                )
+            );
         }
         else
         {
@@ -135,7 +175,9 @@ public static class FromAbove
             {
                 double reach = 0.9 * r * Math.Sqrt((i + 0.3 + (0.5 * Ragged(seed, i))) / dots);
                 double a = (i * 2.399963) + seed + (0.5 * Ragged(seed, i + 99));
-                path.Append($"M{N((reach * Math.Cos(a)) - size)} {N(reach * Math.Sin(a))}a{N(size)} {N(size)} 0 1 0 {N(2 * size)} 0a{N(size)} {N(size)} 0 1 0 {N(-2 * size)} 0");
+                path.Append(
+                    $"M{N((reach * Math.Cos(a)) - size)} {N(reach * Math.Sin(a))}a{N(size)} {N(size)} 0 1 0 {N(2 * size)} 0a{N(size)} {N(size)} 0 1 0 {N(-2 * size)} 0"
+                );
             }
             group.Add(El("path", "d", path.ToString(), "fill", colour.Key, "stroke", Outline(colour.Key), "class", "fine"));
         }
@@ -145,8 +187,18 @@ public static class FromAbove
     // Leafage as a ring of lobes; fine textures have many small ones.
     private static string Blob(double r, Texture texture, int seed)
     {
-        int lobes = texture switch { Texture.Fine => 18, Texture.Bold => 8, _ => 12 };
-        double depth = texture switch { Texture.Fine => 0.10, Texture.Bold => 0.16, _ => 0.12 };
+        int lobes = texture switch
+        {
+            Texture.Fine => 18,
+            Texture.Bold => 8,
+            _ => 12,
+        };
+        double depth = texture switch
+        {
+            Texture.Fine => 0.10,
+            Texture.Bold => 0.16,
+            _ => 0.12,
+        };
         var path = new StringBuilder();
         for (int i = 0; i <= lobes; i++)
         {
@@ -173,7 +225,9 @@ public static class FromAbove
             double a = (i * 2 * Math.PI / 15) + (0.3 * Ragged(seed, i));
             double reach = r * (0.7 + (0.28 * Ragged(seed, i + 30)));
             double b = a + 0.22;
-            path.Append($"M0 0L{N(reach * Math.Cos(a))} {N(reach * Math.Sin(a))}M{N(reach * 0.5 * Math.Cos(a))} {N(reach * 0.5 * Math.Sin(a))}L{N(reach * 0.82 * Math.Cos(b))} {N(reach * 0.82 * Math.Sin(b))}");
+            path.Append(
+                $"M0 0L{N(reach * Math.Cos(a))} {N(reach * Math.Sin(a))}M{N(reach * 0.5 * Math.Cos(a))} {N(reach * 0.5 * Math.Sin(a))}L{N(reach * 0.82 * Math.Cos(b))} {N(reach * 0.82 * Math.Sin(b))}"
+            );
         }
         return path.ToString();
     }
@@ -188,7 +242,15 @@ public static class FromAbove
             double a = (i * Math.PI / 2) + (1.2 * Ragged(seed, i));
             path.Append($"M0 0Q{N(r * 0.5 * Math.Cos(a + 0.3))} {N(r * 0.5 * Math.Sin(a + 0.3))} {N(r * Math.Cos(a))} {N(r * Math.Sin(a))}");
         }
-        return El("path", "d", path.ToString(), "transform", $"translate({N(bulb.At.XCm)} {N(-bulb.At.YCm)})", "class", bulb.Fading ? "blades is-fading" : "blades");
+        return El(
+            "path",
+            "d",
+            path.ToString(),
+            "transform",
+            $"translate({N(bulb.At.XCm)} {N(-bulb.At.YCm)})",
+            "class",
+            bulb.Fading ? "blades is-fading" : "blades"
+        );
     }
 
     private static XElement Flower(ShownBulb bulb)
@@ -208,7 +270,9 @@ public static class FromAbove
         for (int i = 0; i < 6; i++)
         {
             double a = i * Math.PI / 3;
-            path.Append($"M0 0C{N(r * 0.75 * Math.Cos(a - 0.75))} {N(r * 0.75 * Math.Sin(a - 0.75))} {N(r * 1.1 * Math.Cos(a - 0.38))} {N(r * 1.1 * Math.Sin(a - 0.38))} {N(r * Math.Cos(a))} {N(r * Math.Sin(a))}C{N(r * 1.1 * Math.Cos(a + 0.38))} {N(r * 1.1 * Math.Sin(a + 0.38))} {N(r * 0.75 * Math.Cos(a + 0.75))} {N(r * 0.75 * Math.Sin(a + 0.75))} 0 0");
+            path.Append(
+                $"M0 0C{N(r * 0.75 * Math.Cos(a - 0.75))} {N(r * 0.75 * Math.Sin(a - 0.75))} {N(r * 1.1 * Math.Cos(a - 0.38))} {N(r * 1.1 * Math.Sin(a - 0.38))} {N(r * Math.Cos(a))} {N(r * Math.Sin(a))}C{N(r * 1.1 * Math.Cos(a + 0.38))} {N(r * 1.1 * Math.Sin(a + 0.38))} {N(r * 0.75 * Math.Cos(a + 0.75))} {N(r * 0.75 * Math.Sin(a + 0.75))} 0 0"
+            );
         }
         return path.Append('Z').ToString();
     }

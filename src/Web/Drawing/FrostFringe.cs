@@ -27,10 +27,17 @@ public static class FrostFringe
         }
         path.Append('L').Append(N(scale.Width)).Append(" 2Z");
         XElement svg = El(
-            "svg", "viewBox", $"0 0 {N(scale.Width)} {N(depth + 6)}", "class", "frost", "role", "img",
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} {N(depth + 6)}",
+            "class",
+            "frost",
+            "role",
+            "img",
             Title("Odds of frost through the year"),
             El("path", "d", path.ToString(), "class", "ice"),
-            El("line", "x1", 0, "x2", scale.Width, "y1", 2, "y2", 2, "class", "rule"));
+            El("line", "x1", 0, "x2", scale.Width, "y1", 2, "y2", 2, "class", "rule")
+        );
         if (spring.DateAt(risk).Date is { } last)
             svg.Add(Label(scale, last, $"{Words.OneIn(risk)} after {Words.Short(last)}", "start"));
         if (fall.DateAt(risk).Date is { } first)
@@ -51,6 +58,7 @@ public static class FrostFringe
         return El(
             "g",
             El("line", "x1", x, "x2", x, "y1", 2, "y2", 22, "class", "icemark"),
-            Text(anchor == "start" ? x + 5 : x - 5, 18, "icelabel", text, anchor));
+            Text(anchor == "start" ? x + 5 : x - 5, 18, "icelabel", text, anchor)
+        );
     }
 }

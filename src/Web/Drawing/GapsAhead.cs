@@ -24,8 +24,15 @@ public static class GapsAhead
     {
         double step = Width / cover.Count;
         var svg = El(
-            "svg", "viewBox", $"0 0 {N(Width)} {N(Base + 38)}", "class", "gaps-ahead", "role", "img",
-            Title($"{name}: {string.Join("; ", cover.Select((c, y) => $"{years[y]} {c:P0} under what stands, {bedding[y]} bedding plants"))}"));
+            "svg",
+            "viewBox",
+            $"0 0 {N(Width)} {N(Base + 38)}",
+            "class",
+            "gaps-ahead",
+            "role",
+            "img",
+            Title($"{name}: {string.Join("; ", cover.Select((c, y) => $"{years[y]} {c:P0} under what stands, {bedding[y]} bedding plants"))}")
+        );
         int most = Math.Max(1, bedding.Max());
         for (int y = 0; y < cover.Count; y++)
         {
@@ -35,14 +42,25 @@ public static class GapsAhead
             if (closed > 0.5)
             {
                 double crown = Tall * Math.Sqrt(cover[y]);
-                svg.Add(El("path", "class", "crown", "d", $"M{N(left)} {N(Base)}C{N(left)} {N(Base - (crown * 1.25))} {N(left + closed)} {N(Base - (crown * 1.25))} {N(left + closed)} {N(Base)}Z"));
+                svg.Add(
+                    El(
+                        "path",
+                        "class",
+                        "crown",
+                        "d",
+                        $"M{N(left)} {N(Base)}C{N(left)} {N(Base - (crown * 1.25))} {N(left + closed)} {N(Base - (crown * 1.25))} {N(left + closed)} {N(Base)}Z"
+                    )
+                );
             }
             int marks = bedding[y] == 0 ? 0 : Math.Max(1, (int)Math.Round((double)MostMarks * bedding[y] / most));
             double room = step - 14 - closed;
             for (int m = 0; m < marks && room > 4; m++)
             {
                 double x = left + closed + ((m + 0.5) * room / marks);
-                svg.Add(El("path", "class", "bedder", "d", $"M{N(x)} {N(Base)}v-7"), El("circle", "class", "bedder-head", "cx", x, "cy", Base - 9.5, "r", Math.Min(3.2, Math.Max(1.4, room / marks / 2.4))));
+                svg.Add(
+                    El("path", "class", "bedder", "d", $"M{N(x)} {N(Base)}v-7"),
+                    El("circle", "class", "bedder-head", "cx", x, "cy", Base - 9.5, "r", Math.Min(3.2, Math.Max(1.4, room / marks / 2.4)))
+                );
             }
             svg.Add(Text(left, Base + 16, "month", years[y]), Text(left, Base + 32, "gap-figure", $"{cover[y]:P0}, {bedding[y]} plants"));
         }

@@ -52,12 +52,58 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
         double top = ((box.MinY + box.MaxY) / 2) + (height / 2);
         string label = $"Map of the site, north up: {planters.Count} planters";
         XElement svg = El(
-            "svg", "class", "grounds-map", "viewBox", $"{N(box.MinX)} {N(-top)} {N(box.Width)} {N(height)}", "preserveAspectRatio", "xMidYMid meet",
-            "data-grounds-map", string.Empty, "tabindex", "0", "role", "group", "aria-label", label, "aria-describedby", "grounds-keys");
-        svg.Add(El(
-            "defs",
-            El("pattern", "id", "bare", "width", 0.24, "height", 0.24, "patternUnits", "userSpaceOnUse", "patternTransform", "rotate(45)", El("rect", "width", 0.24, "height", 0.24, "class", "bare-ground"), El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 0.24, "class", "bare-hatch")),
-            El("pattern", "id", "built", "width", 1.1, "height", 1.1, "patternUnits", "userSpaceOnUse", "patternTransform", "rotate(45)", El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 1.1, "class", "built-hatch"))));
+            "svg",
+            "class",
+            "grounds-map",
+            "viewBox",
+            $"{N(box.MinX)} {N(-top)} {N(box.Width)} {N(height)}",
+            "preserveAspectRatio",
+            "xMidYMid meet",
+            "data-grounds-map",
+            string.Empty,
+            "tabindex",
+            "0",
+            "role",
+            "group",
+            "aria-label",
+            label,
+            "aria-describedby",
+            "grounds-keys"
+        );
+        svg.Add(
+            El(
+                "defs",
+                El(
+                    "pattern",
+                    "id",
+                    "bare",
+                    "width",
+                    0.24,
+                    "height",
+                    0.24,
+                    "patternUnits",
+                    "userSpaceOnUse",
+                    "patternTransform",
+                    "rotate(45)",
+                    El("rect", "width", 0.24, "height", 0.24, "class", "bare-ground"),
+                    El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 0.24, "class", "bare-hatch")
+                ),
+                El(
+                    "pattern",
+                    "id",
+                    "built",
+                    "width",
+                    1.1,
+                    "height",
+                    1.1,
+                    "patternUnits",
+                    "userSpaceOnUse",
+                    "patternTransform",
+                    "rotate(45)",
+                    El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 1.1, "class", "built-hatch")
+                )
+            )
+        );
         foreach (MapKind kind in new[] { MapKind.Lawn, MapKind.Water, MapKind.Path, MapKind.Building, MapKind.Wall })
         {
             foreach (MapFeature f in map.Where(f => f.Kind == kind))
@@ -88,8 +134,16 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
         XElement text = Text(0, -tick, "scale-text", $"{N(round)} {unit}");
         text.SetAttributeValue("font-size", N(box.Width / 90));
         return El(
-            "g", "class", "map-scale", "data-map-scale", string.Empty, "transform", $"translate({N(box.MinX + (2 * tick))} {N(-bottomM - (2 * tick))})",
-            El("path", "d", $"M0 {N(-tick)}V0H{N(round * metresPerUnit)}V{N(-tick)}"), text);
+            "g",
+            "class",
+            "map-scale",
+            "data-map-scale",
+            string.Empty,
+            "transform",
+            $"translate({N(box.MinX + (2 * tick))} {N(-bottomM - (2 * tick))})",
+            El("path", "d", $"M0 {N(-tick)}V0H{N(round * metresPerUnit)}V{N(-tick)}"),
+            text
+        );
     }
 
     // Where each name stands: within its feature where it covers nothing, else along its edges, else where it covers least.
@@ -97,8 +151,12 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
     {
         var covered = new List<Envelope>([
             .. planters.Select(p => PlanterGround.Of(p.Planter).EnvelopeInternal),
-            .. map.Where(f => f.Kind == MapKind.Building).Select(f => f.Shape.EnvelopeInternal)]);
-        foreach (MapFeature f in map.Where(f => f.Name.Length > 0 && f.Kind is MapKind.Building or MapKind.Water or MapKind.Lawn && f.Shape.Area > 12).OrderBy(f => f.Shape.Area))
+            .. map.Where(f => f.Kind == MapKind.Building).Select(f => f.Shape.EnvelopeInternal),
+        ]);
+        foreach (
+            MapFeature f in map.Where(f => f.Name.Length > 0 && f.Kind is MapKind.Building or MapKind.Water or MapKind.Lawn && f.Shape.Area > 12)
+                .OrderBy(f => f.Shape.Area)
+        )
         {
             Envelope own = f.Shape.EnvelopeInternal;
             Coordinate middle = f.Shape.InteriorPoint.Coordinate;
@@ -106,13 +164,18 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
             double halfM = f.Name.Length * 0.29 * fontM;
             Coordinate[] places =
             [
-                new(middle.X, middle.Y - (0.3 * fontM)), new(middle.X, own.MinY + (0.5 * fontM)), new(middle.X, own.MaxY - (1.1 * fontM)),
-                new(middle.X, own.MaxY + (0.5 * fontM)), new(middle.X, own.MinY - (1.1 * fontM)),
-                new(own.MinX + halfM + (0.4 * fontM), own.MaxY - (1.1 * fontM)), new(own.MaxX - halfM - (0.4 * fontM), own.MinY + (0.5 * fontM)),
+                new(middle.X, middle.Y - (0.3 * fontM)),
+                new(middle.X, own.MinY + (0.5 * fontM)),
+                new(middle.X, own.MaxY - (1.1 * fontM)),
+                new(middle.X, own.MaxY + (0.5 * fontM)),
+                new(middle.X, own.MinY - (1.1 * fontM)),
+                new(own.MinX + halfM + (0.4 * fontM), own.MaxY - (1.1 * fontM)),
+                new(own.MaxX - halfM - (0.4 * fontM), own.MinY + (0.5 * fontM)),
             ];
             Envelope Box(Coordinate at) => new(at.X - halfM, at.X + halfM, at.Y - (0.3 * fontM), at.Y + (0.9 * fontM));
             // A name within its own building covers that building alone, as long as it is no wider.
-            double Covers(Coordinate at) => covered.Where(c => !(f.Kind == MapKind.Building && c.Equals(own) && own.Covers(Box(at)))).Sum(c => c.Intersection(Box(at)).Area);
+            double Covers(Coordinate at) =>
+                covered.Where(c => !(f.Kind == MapKind.Building && c.Equals(own) && own.Covers(Box(at)))).Sum(c => c.Intersection(Box(at)).Area);
             Coordinate best = places.MinBy(Covers)!;
             covered.Add(Box(best));
             yield return (f.Name, best);
@@ -123,7 +186,9 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
     internal static string Data(Geometry shape)
     {
         var d = new StringBuilder();
-        IEnumerable<Coordinate[]> lines = shape is Polygon p ? p.InteriorRings.Prepend(p.ExteriorRing).Select(r => r.Coordinates) : [shape.Coordinates];
+        IEnumerable<Coordinate[]> lines = shape is Polygon p
+            ? p.InteriorRings.Prepend(p.ExteriorRing).Select(r => r.Coordinates)
+            : [shape.Coordinates];
         foreach (Coordinate[] line in lines)
         {
             for (int i = 0; i < line.Length; i++)
@@ -149,10 +214,13 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
         Coordinate at = tree.Shape.Coordinate;
         double radius = tree.CrownIn(year) / 2;
         return El(
-            "g", "class", "tree",
+            "g",
+            "class",
+            "tree",
             El("circle", "cx", at.X, "cy", -at.Y, "r", radius, "class", "crown"),
             El("circle", "cx", at.X, "cy", -at.Y, "r", Math.Min(0.3, radius / 4), "class", "trunk"),
-            Title($"{(tree.Name.Length > 0 ? tree.Name : "Tree")}, crown {radius * 2:0.#} m, {tree.HeightIn(year):0.#} m high in {year}"));
+            Title($"{(tree.Name.Length > 0 ? tree.Name : "Tree")}, crown {radius * 2:0.#} m, {tree.HeightIn(year):0.#} m high in {year}")
+        );
     }
 
     private static XElement Planter(Planter p, PaintStretch paint)
@@ -161,20 +229,61 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
         string outline = string.Join('L', PlanterGround.Corners(form).Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"));
         if (form.Outline is { } bed)
             outline += string.Concat(bed.Holes.Select(h => "ZM" + string.Join('L', h.Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"))));
-        XElement body = El("g", "class", "body", El("path", "class", "soil", "d", $"M{outline}Z", "fill-rule", "evenodd", "stroke", form.IsBed ? "#8a7a63" : p.WallColour));
+        XElement body = El(
+            "g",
+            "class",
+            "body",
+            El("path", "class", "soil", "d", $"M{outline}Z", "fill-rule", "evenodd", "stroke", form.IsBed ? "#8a7a63" : p.WallColour)
+        );
         double left = 1;
         for (int k = 0; k < 3; k++)
         {
             (string colour, double share) = k < paint.Colours.Count ? paint.Colours[k] : ("none", 0);
             // Each colour lies inside the one before, so that the area of each ring is its share of the surface.
-            body.Add(El("path", "class", "tint", "d", $"M{outline}Z", "fill-rule", "evenodd", "fill", colour, "transform", $"scale({N(Math.Sqrt(Math.Max(0, left)))})", "display", share > 0 ? null : "none"));
+            body.Add(
+                El(
+                    "path",
+                    "class",
+                    "tint",
+                    "d",
+                    $"M{outline}Z",
+                    "fill-rule",
+                    "evenodd",
+                    "fill",
+                    colour,
+                    "transform",
+                    $"scale({N(Math.Sqrt(Math.Max(0, left)))})",
+                    "display",
+                    share > 0 ? null : "none"
+                )
+            );
             left -= share;
         }
         MapPlace at = p.Place!;
-        string says = paint.Showing switch { Showing.Colour => "in colour", Showing.Green => "green only", _ => "bare" };
+        string says = paint.Showing switch
+        {
+            Showing.Colour => "in colour",
+            Showing.Green => "green only",
+            _ => "bare",
+        };
         return El(
-            "a", "class", $"planter is-{paint.Showing.ToString().ToLowerInvariant()}", "href", $"/planters/{p.Id}", "data-planter", p.Id, "tabindex", "-1",
-            "data-size", Math.Max(form.TopLengthCm, form.TopWidthCm) / 100, "data-name", p.Name, "transform", $"translate({N(at.EastM)} {N(-at.NorthM)}) rotate({N(-at.TurnDeg)})",
-            body, Title($"{p.Name}: {says}"));
+            "a",
+            "class",
+            $"planter is-{paint.Showing.ToString().ToLowerInvariant()}",
+            "href",
+            $"/planters/{p.Id}",
+            "data-planter",
+            p.Id,
+            "tabindex",
+            "-1",
+            "data-size",
+            Math.Max(form.TopLengthCm, form.TopWidthCm) / 100,
+            "data-name",
+            p.Name,
+            "transform",
+            $"translate({N(at.EastM)} {N(-at.NorthM)}) rotate({N(-at.TurnDeg)})",
+            body,
+            Title($"{p.Name}: {says}")
+        );
     }
 }

@@ -25,8 +25,18 @@ public static class HandOverStrip
         double X(LocalDate d) => Left + (Period.DaysBetween(from, d) * (Width - Left - 6) / days);
         double height = 26 + (order.Count * Row);
         XElement svg = El(
-            "svg", "viewBox", $"0 0 {N(Width)} {N(height)}", "class", "handover", "role", "img",
-            Title("Flowering of the layers: " + string.Join("; ", order.Select(f => $"{f.Plant.CommonName} {Words.Short(f.First!.Value)} to {Words.Short(f.Over!.Value)}"))));
+            "svg",
+            "viewBox",
+            $"0 0 {N(Width)} {N(height)}",
+            "class",
+            "handover",
+            "role",
+            "img",
+            Title(
+                "Flowering of the layers: "
+                    + string.Join("; ", order.Select(f => $"{f.Plant.CommonName} {Words.Short(f.First!.Value)} to {Words.Short(f.Over!.Value)}"))
+            )
+        );
         for (LocalDate m = from; m <= to; m = m.PlusMonths(1))
         {
             svg.Add(El("line", "x1", X(m), "x2", X(m), "y1", 4, "y2", height, "class", "month-rule"));
@@ -38,10 +48,41 @@ public static class HandOverStrip
             double y = 24 + (i * Row);
             string colour = f.Plant.LeadColour;
             svg.Add(Text(0, y + 14, "part-name", f.Plant.CommonName));
-            svg.Add(El("rect", "x", X(f.First!.Value), "y", y + 3, "width", Math.Max(2, X(f.Over!.Value) - X(f.First.Value)), "height", 13, "rx", 6, "fill", colour, "stroke", Outline(colour), "class", "bar"));
+            svg.Add(
+                El(
+                    "rect",
+                    "x",
+                    X(f.First!.Value),
+                    "y",
+                    y + 3,
+                    "width",
+                    Math.Max(2, X(f.Over!.Value) - X(f.First.Value)),
+                    "height",
+                    13,
+                    "rx",
+                    6,
+                    "fill",
+                    colour,
+                    "stroke",
+                    Outline(colour),
+                    "class",
+                    "bar"
+                )
+            );
             LocalDate early = f.Years.Min(v => v.First);
             LocalDate late = f.Years.Max(v => v.First);
-            svg.Add(El("path", "d", $"M{N(X(early))} {N(y + 6)}v7M{N(X(early))} {N(y + 9.5)}H{N(X(late))}M{N(X(late))} {N(y + 6)}v7", "class", "whisker", "fill", "none", Title($"first colour from {Words.Short(early)} to {Words.Short(late)} over the years")));
+            svg.Add(
+                El(
+                    "path",
+                    "d",
+                    $"M{N(X(early))} {N(y + 6)}v7M{N(X(early))} {N(y + 9.5)}H{N(X(late))}M{N(X(late))} {N(y + 6)}v7",
+                    "class",
+                    "whisker",
+                    "fill",
+                    "none",
+                    Title($"first colour from {Words.Short(early)} to {Words.Short(late)} over the years")
+                )
+            );
             HandOver? over = bloom.HandOvers.FirstOrDefault(h => h.To.Plant.Id == f.Plant.Id);
             if (over is { IsBroken: true, From.Over: { } ended })
                 svg.Add(El("line", "x1", X(ended), "x2", X(f.First.Value), "y1", y - 2, "y2", y - 2, "class", "gap", Title("days without flower")));

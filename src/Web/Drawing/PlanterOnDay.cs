@@ -45,7 +45,16 @@ public sealed record PlanterOnDay(Planter Planter, LocalDate Day, IReadOnlyList<
     /// <param name="stack">Its bulbs; null for none.</param>
     /// <param name="bloom">When they flower; null without weather.</param>
     /// <param name="instead">A display as it is being laid out, which takes the place of the saved one; null for none.</param>
-    public static PlanterOnDay Of(Plan plan, Planter planter, PlanterSeason season, SiteFlowering flowering, LocalDate day, BulbStack? stack, StackBloom? bloom, Display? instead = null)
+    public static PlanterOnDay Of(
+        Plan plan,
+        Planter planter,
+        PlanterSeason season,
+        SiteFlowering flowering,
+        LocalDate day,
+        BulbStack? stack,
+        StackBloom? bloom,
+        Display? instead = null
+    )
     {
         int index = Math.Clamp(Period.DaysBetween(flowering.Start, day), 0, season.Days - 1);
         double pocket = plan.AreaOf(planter).FrostPocketC + planter.Survey.FrostPocketC;
@@ -72,7 +81,11 @@ public sealed record PlanterOnDay(Planter Planter, LocalDate Day, IReadOnlyList<
     /// <summary>The colour of its leaf.</summary>
     public static string LeafOf(StandingPlant look) =>
         look.Showing.FirstOrDefault(w => w.Part == ColourPart.Leaf)?.Colours[0]
-        ?? (look.Plant.LifeForm == LifeForm.Grass && !look.InLeaf ? "#c4ab7c" : look.Plant.Green == GreenLeaf.Evergreen ? "#5f7d55" : Green);
+        ?? (
+            look.Plant.LifeForm == LifeForm.Grass && !look.InLeaf ? "#c4ab7c"
+            : look.Plant.Green == GreenLeaf.Evergreen ? "#5f7d55"
+            : Green
+        );
 
     private static IEnumerable<ShownBulb> Up(BulbStack? stack, StackBloom? bloom, LocalDate day)
     {

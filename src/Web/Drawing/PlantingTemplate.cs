@@ -35,8 +35,21 @@ public static class PlantingTemplate
         double wide = form.TopLengthCm + 2;
         double high = form.TopWidthCm + 2;
         XElement svg = El(
-            "svg", "viewBox", $"{N(-wide / 2)} {N(-high / 2)} {N(wide)} {N(high)}", "width", $"{N(wide / scale)}cm", "height", $"{N(high / scale)}cm", "class", "template", "role", "img",
-            Title($"{layer.Plant.CommonName}: {layer.Spread.Count} places from above, 1 to {scale.ToString("0.#", CultureInfo.InvariantCulture)}, base at {units.Length(layer.DepthCm)}"));
+            "svg",
+            "viewBox",
+            $"{N(-wide / 2)} {N(-high / 2)} {N(wide)} {N(high)}",
+            "width",
+            $"{N(wide / scale)}cm",
+            "height",
+            $"{N(high / scale)}cm",
+            "class",
+            "template",
+            "role",
+            "img",
+            Title(
+                $"{layer.Plant.CommonName}: {layer.Spread.Count} places from above, 1 to {scale.ToString("0.#", CultureInfo.InvariantCulture)}, base at {units.Length(layer.DepthCm)}"
+            )
+        );
         svg.Add(Outline(form, form.TopLengthCm, form.TopWidthCm, "rim"));
         if (!form.IsBed)
             svg.Add(Outline(form, layer.LengthCm, layer.WidthCm, "inside"));
@@ -66,7 +79,15 @@ public static class PlantingTemplate
     {
         if (form.Outline is { } outline)
         {
-            return El("path", "d", string.Concat(outline.Holes.Prepend(outline.Ring).Select(ring => "M" + string.Join("L", ring.Select(c => $"{N(c.XCm)} {N(-c.YCm)}")) + "Z")), "class", css);
+            return El(
+                "path",
+                "d",
+                string.Concat(
+                    outline.Holes.Prepend(outline.Ring).Select(ring => "M" + string.Join("L", ring.Select(c => $"{N(c.XCm)} {N(-c.YCm)}")) + "Z")
+                ),
+                "class",
+                css
+            );
         }
         return form.IsRoundish
             ? El("ellipse", "cx", 0.0, "cy", 0.0, "rx", length / 2, "ry", width / 2, "class", css)

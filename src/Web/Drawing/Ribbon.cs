@@ -59,12 +59,27 @@ public static class Ribbon
     /// <param name="observations">What the crew saw.</param>
     /// <param name="displays">Its displays, for the days on which they go in and are cut.</param>
     /// <param name="planned">The year that was planned, drawn as an outline over this one; null for none.</param>
-    public static XElement Draw(PlanterSeason season, YearScale scale, IReadOnlyList<Observation> observations, IReadOnlyList<Display>? displays = null, PlanterSeason? planned = null)
+    public static XElement Draw(
+        PlanterSeason season,
+        YearScale scale,
+        IReadOnlyList<Observation> observations,
+        IReadOnlyList<Display>? displays = null,
+        PlanterSeason? planned = null
+    )
     {
         int days = season.Days;
         XElement svg = El(
-            "svg", "viewBox", $"0 0 {N(scale.Width)} {N(Height)}", "class", "ribbon", "role", "img",
-            Title($"{season.Planter.Name}: {season.DaysInColour} days in colour, {(season.BareSpells.Count == 0 ? "never bare for a week" : string.Join("; ", season.BareSpells.Select(s => $"bare {Words.Short(s.FirstDay)} to {Words.Short(s.LastDay)}")))}"));
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} {N(Height)}",
+            "class",
+            "ribbon",
+            "role",
+            "img",
+            Title(
+                $"{season.Planter.Name}: {season.DaysInColour} days in colour, {(season.BareSpells.Count == 0 ? "never bare for a week" : string.Join("; ", season.BareSpells.Select(s => $"bare {Words.Short(s.FirstDay)} to {Words.Short(s.LastDay)}")))}"
+            )
+        );
         foreach (BareSpell spell in season.BareSpells)
             svg.Add(Ticks(scale.X(spell.FirstDay), scale.X(spell.LastDay.PlusDays(1))));
         var floor = new double[days];
@@ -114,11 +129,25 @@ public static class Ribbon
     private static IEnumerable<XElement> Marks(Display display, PlanterSeason season, YearScale scale)
     {
         if (display.Layer == DisplayLayer.Seasonal && season.IndexOf(display.Install) is > 0 and var at && at < season.Days)
-            yield return El("path", "d", $"M{N(scale.X(at))} {N(Baseline)}v6", "class", "turn-mark", Title($"{Words.Day(display.Install)}: next display goes in"));
+            yield return El(
+                "path",
+                "d",
+                $"M{N(scale.X(at))} {N(Baseline)}v6",
+                "class",
+                "turn-mark",
+                Title($"{Words.Day(display.Install)}: next display goes in")
+            );
         foreach (CutBack cut in display.Cuts.Where(c => season.IndexOf(c.Day) >= 0 && season.IndexOf(c.Day) < season.Days))
         {
             double x = scale.X(cut.Day);
-            yield return El("path", "d", $"M{N(x - 3)} {N(Baseline + 1)}l6 6m0 -6l-6 6", "class", "cut-mark", Title($"{Words.Day(cut.Day)}: cut back"));
+            yield return El(
+                "path",
+                "d",
+                $"M{N(x - 3)} {N(Baseline + 1)}l6 6m0 -6l-6 6",
+                "class",
+                "cut-mark",
+                Title($"{Words.Day(cut.Day)}: cut back")
+            );
         }
     }
 
@@ -131,14 +160,22 @@ public static class Ribbon
             int n = Math.Min(2, first.Window.Colours.Count);
             for (int c = 0; c < n; c++)
             {
-                float part = n == 1 ? 1 : c == 0 ? 0.76f : 0.24f;
+                float part =
+                    n == 1 ? 1
+                    : c == 0 ? 0.76f
+                    : 0.24f;
                 var cover = new float[season.Days];
                 foreach (ColourBand band in bands)
                 {
                     for (int d = 0; d < cover.Length; d++)
                         cover[d] += band.MeanCover[d] * part * (float)band.Window.Weight;
                 }
-                yield return ($"{first.Plant.CommonName}, {first.Window.Part.ToString().ToLowerInvariant()}", first.Window.Colours[c], cover, Seed(first.Plant.Id) + (31 * c));
+                yield return (
+                    $"{first.Plant.CommonName}, {first.Window.Part.ToString().ToLowerInvariant()}",
+                    first.Window.Colours[c],
+                    cover,
+                    Seed(first.Plant.Id) + (31 * c)
+                );
             }
         }
     }
@@ -195,6 +232,13 @@ public static class Ribbon
             ObservationKind.Died => $"M{N(x - 3)} {N(Baseline - 3)}l6 6m0 -6l-6 6",
             _ => $"M{N(x - 3)} {N(Baseline)}a3 3 0 1 0 6 0a3 3 0 1 0 -6 0",
         };
-        return El("path", "d", shape, "class", "seen", Title($"{Words.Day(o.Day)}: {Words.Of(o.Kind)}{(o.Note.Length > 0 ? ", " + o.Note : string.Empty)} ({o.By})"));
+        return El(
+            "path",
+            "d",
+            shape,
+            "class",
+            "seen",
+            Title($"{Words.Day(o.Day)}: {Words.Of(o.Kind)}{(o.Note.Length > 0 ? ", " + o.Note : string.Empty)} ({o.By})")
+        );
     }
 }

@@ -28,8 +28,15 @@ public static class SequenceStrip
         int tallest = Math.Max(1, Math.Max(area.InFlower.Max(), changed?.Max() ?? 0));
         double step = Math.Min(TallestStep, Most / tallest);
         var svg = El(
-            "svg", "viewBox", $"0 0 {N(scale.Width)} {N(Base + 12)}", "class", "ribbon sequence", "role", "img",
-            Title($"{area.Area.Name}: {area.Sentence()}"));
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} {N(Base + 12)}",
+            "class",
+            "ribbon sequence",
+            "role",
+            "img",
+            Title($"{area.Area.Name}: {area.Sentence()}")
+        );
         var floor = new double[scale.Days];
         foreach (var kind in area.Shows.GroupBy(s => s.Plant.Id, StringComparer.Ordinal).OrderBy(g => g.Min(s => s.First)))
         {
@@ -47,15 +54,43 @@ public static class SequenceStrip
             }
             BulbShow first = kind.MinBy(s => s.First)!;
             int last = kind.Max(s => s.Last);
-            svg.Add(El(
-                "path", "class", "band", "d", Band(floor, height, scale), "fill", first.Plant.LeadColour, "stroke", Outline(first.Plant.LeadColour),
-                Title($"{first.Plant.CommonName}, {kind.Count()} {(kind.Count() == 1 ? "planter" : "planters")}, {Words.Short(area.Start.PlusDays(first.First))} to {Words.Short(area.Start.PlusDays(last))}")));
+            svg.Add(
+                El(
+                    "path",
+                    "class",
+                    "band",
+                    "d",
+                    Band(floor, height, scale),
+                    "fill",
+                    first.Plant.LeadColour,
+                    "stroke",
+                    Outline(first.Plant.LeadColour),
+                    Title(
+                        $"{first.Plant.CommonName}, {kind.Count()} {(kind.Count() == 1 ? "planter" : "planters")}, {Words.Short(area.Start.PlusDays(first.First))} to {Words.Short(area.Start.PlusDays(last))}"
+                    )
+                )
+            );
             for (int d = 0; d < floor.Length; d++)
                 floor[d] += height[d];
         }
         double even = Base - (area.EvenCount * step);
         if (area.WithBulbs > 1)
-            svg.Add(El("line", "class", "even-line", "x1", Math.Max(0, scale.X(area.Spring.From - offset)), "x2", Math.Min(scale.Width, scale.X(area.Spring.To - offset)), "y1", even, "y2", even, Title($"evenly spread, {area.EvenCount} would flower on each day")));
+            svg.Add(
+                El(
+                    "line",
+                    "class",
+                    "even-line",
+                    "x1",
+                    Math.Max(0, scale.X(area.Spring.From - offset)),
+                    "x2",
+                    Math.Min(scale.Width, scale.X(area.Spring.To - offset)),
+                    "y1",
+                    even,
+                    "y2",
+                    even,
+                    Title($"evenly spread, {area.EvenCount} would flower on each day")
+                )
+            );
         if (changed is not null)
             svg.Add(El("path", "class", "colour-line", "d", Line(changed, offset, step, scale), Title("with the exchanges made")));
         svg.Add(El("line", "class", "rule", "x1", 0, "x2", scale.Width, "y1", Base, "y2", Base));
@@ -74,7 +109,7 @@ public static class SequenceStrip
     private static string Band(double[] floor, double[] height, YearScale scale)
     {
         var path = new StringBuilder();
-        for (int d = 0; d < height.Length;)
+        for (int d = 0; d < height.Length; )
         {
             int end = d;
             while (end < height.Length && height[end] > 0)
@@ -97,7 +132,11 @@ public static class SequenceStrip
     }
 
     private static string Line(IReadOnlyList<int> count, int offset, double step, YearScale scale) =>
-        string.Concat(Enumerable.Range(0, scale.Days).Select(d => $"{(d == 0 ? 'M' : 'L')}{N(scale.X(d + 0.5))} {N(Base - (count[Math.Clamp(d + offset, 0, count.Count - 1)] * step))}"));
+        string.Concat(
+            Enumerable
+                .Range(0, scale.Days)
+                .Select(d => $"{(d == 0 ? 'M' : 'L')}{N(scale.X(d + 0.5))} {N(Base - (count[Math.Clamp(d + offset, 0, count.Count - 1)] * step))}")
+        );
 
     private static float At(float[] odds, int day) => day >= 0 && day < odds.Length ? odds[day] : 0;
 }

@@ -24,13 +24,32 @@ public static class SkyDome
     public static XElement Draw(Skyline skyline, double latitudeDeg, int year)
     {
         XElement svg = El(
-            "svg", "viewBox", $"0 0 {N(Centre * 2)} {N(Centre * 2)}", "class", "sky-dome", "role", "img", "data-sky", string.Empty,
+            "svg",
+            "viewBox",
+            $"0 0 {N(Centre * 2)} {N(Centre * 2)}",
+            "class",
+            "sky-dome",
+            "role",
+            "img",
+            "data-sky",
+            string.Empty,
             Title("The sky over the planter: walls, trees and the sun's paths; drag to raise or lower what stands in the way"),
-            El("circle", "cx", Centre, "cy", Centre, "r", Radius, "class", "sky"));
+            El("circle", "cx", Centre, "cy", Centre, "r", Radius, "class", "sky")
+        );
         for (int k = 0; k < Skyline.Sectors; k++)
         {
             double canopy = Math.Max(skyline.WallDeg[k], skyline.CanopyDeg(k, year));
-            svg.Add(El("path", "class", "sky-tree", "data-sky-tree", k, "d", Wedge(k, Math.Max(skyline.WallDeg[k], Math.Min(canopy, skyline.CanopyFromDeg?[k] ?? 0)), canopy)));
+            svg.Add(
+                El(
+                    "path",
+                    "class",
+                    "sky-tree",
+                    "data-sky-tree",
+                    k,
+                    "d",
+                    Wedge(k, Math.Max(skyline.WallDeg[k], Math.Min(canopy, skyline.CanopyFromDeg?[k] ?? 0)), canopy)
+                )
+            );
             svg.Add(El("path", "class", "sky-wall", "data-sky-wall", k, "d", Wedge(k, 0, skyline.WallDeg[k])));
         }
         foreach (int altitude in new[] { 30, 60 })
@@ -43,7 +62,15 @@ public static class SkyDome
         for (int k = 0; k < Skyline.Sectors; k += 2)
         {
             double angle = k * Math.PI / 8;
-            svg.Add(Text(Centre + ((Radius + 20) * Math.Sin(angle)), Centre - ((Radius + 20) * Math.Cos(angle)) + 5, k % 4 == 0 ? "part-name" : "depth-text", Skyline.SectorNames[k], "middle"));
+            svg.Add(
+                Text(
+                    Centre + ((Radius + 20) * Math.Sin(angle)),
+                    Centre - ((Radius + 20) * Math.Cos(angle)) + 5,
+                    k % 4 == 0 ? "part-name" : "depth-text",
+                    Skyline.SectorNames[k],
+                    "middle"
+                )
+            );
         }
         svg.Add(El("circle", "cx", Centre, "cy", Centre, "r", Radius, "class", "sky-rim"));
         return svg;

@@ -28,15 +28,25 @@ public sealed record StandingPlant(Plant Plant, int Count, IReadOnlyList<ColourW
     {
         int index = season.IndexOf(day);
         bool known = season.Years > 0 && index >= 0 && index < season.Days;
-        return [.. plan.DisplaysOf(planter.Id)
-            .Where(d => d.Layer != DisplayLayer.Bulbs && d.StandsOn(day))
-            .SelectMany(d => d.Items.Select((i, kind) =>
-            {
-                Plant plant = plan.Plant(i.PlantId);
-                bool Shows(ColourWindow w) => !known || season.Bands.Any(b =>
-                    b.DisplayId == d.Id && b.Plant.Id == plant.Id && b.Window == w && b.Peak > 0 && b.MeanCover[index] > 0.3 * b.Peak);
-                bool inLeaf = plant.Green == GreenLeaf.Evergreen || plant.DiesWithFrost || !known || season.DeciduousLeaf[index] >= 0.5;
-                return new StandingPlant(plant, i.Count, [.. plant.Windows.Where(Shows)], inLeaf) { Display = d, Item = kind };
-            }))];
+        return
+        [
+            .. plan.DisplaysOf(planter.Id)
+                .Where(d => d.Layer != DisplayLayer.Bulbs && d.StandsOn(day))
+                .SelectMany(d =>
+                    d.Items.Select(
+                        (i, kind) =>
+                        {
+                            Plant plant = plan.Plant(i.PlantId);
+                            bool Shows(ColourWindow w) =>
+                                !known
+                                || season.Bands.Any(b =>
+                                    b.DisplayId == d.Id && b.Plant.Id == plant.Id && b.Window == w && b.Peak > 0 && b.MeanCover[index] > 0.3 * b.Peak
+                                );
+                            bool inLeaf = plant.Green == GreenLeaf.Evergreen || plant.DiesWithFrost || !known || season.DeciduousLeaf[index] >= 0.5;
+                            return new StandingPlant(plant, i.Count, [.. plant.Windows.Where(Shows)], inLeaf) { Display = d, Item = kind };
+                        }
+                    )
+                ),
+        ];
     }
 }

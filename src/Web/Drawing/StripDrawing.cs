@@ -23,10 +23,37 @@ public static class StripDrawing
         string label = strip.Usual is { } u
             ? $"{strip.Plant.CommonName}: in colour {u.First.ToString("d MMM", CultureInfo.InvariantCulture)} to {u.Last.ToString("d MMM", CultureInfo.InvariantCulture)} in most years, {strip.DaysInColour} days"
             : $"{strip.Plant.CommonName}: no colour in most years";
-        XElement svg = El("svg", "class", "flowering", "viewBox", $"0 0 {N(Width)} {N(height + 5)}", "preserveAspectRatio", "none", "role", "img", "aria-label", label, Title(label));
+        XElement svg = El(
+            "svg",
+            "class",
+            "flowering",
+            "viewBox",
+            $"0 0 {N(Width)} {N(height + 5)}",
+            "preserveAspectRatio",
+            "none",
+            "role",
+            "img",
+            "aria-label",
+            label,
+            Title(label)
+        );
         var scale = new YearScale(strip.Start, strip.Odds.Length, Width);
         if (asked is { } a)
-            svg.Add(El("rect", "class", "asked", "x", scale.X(a.First), "y", 0.0, "width", scale.X(Period.DaysBetween(a.First, a.Last) + 1), "height", height + 5));
+            svg.Add(
+                El(
+                    "rect",
+                    "class",
+                    "asked",
+                    "x",
+                    scale.X(a.First),
+                    "y",
+                    0.0,
+                    "width",
+                    scale.X(Period.DaysBetween(a.First, a.Last) + 1),
+                    "height",
+                    height + 5
+                )
+            );
         foreach ((double x, _, _) in scale.Months())
             svg.Add(El("line", "class", "month-rule", "x1", x, "x2", x, "y1", 0.0, "y2", height + 2));
         svg.Add(El("line", "class", "base-rule", "x1", 0.0, "x2", Width, "y1", height + 2, "y2", height + 2));
@@ -71,7 +98,10 @@ public static class StripDrawing
                 d++;
             var path = new StringBuilder($"M{N(scale.X(from))} {N(y(0))}");
             for (double i = from; i < d; i += Step)
-                path.Append(CultureInfo.InvariantCulture, $"L{N(scale.X(i + 0.5))} {N(y(Math.Min(window[(int)i], Math.Max(odds[(int)i], window[(int)i] * 0.5))))}");
+                path.Append(
+                    CultureInfo.InvariantCulture,
+                    $"L{N(scale.X(i + 0.5))} {N(y(Math.Min(window[(int)i], Math.Max(odds[(int)i], window[(int)i] * 0.5))))}"
+                );
             path.Append(CultureInfo.InvariantCulture, $"L{N(scale.X(d))} {N(y(0))}Z");
             yield return path.ToString();
         }

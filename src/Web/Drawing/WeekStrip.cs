@@ -20,10 +20,22 @@ public static class WeekStrip
     public static XElement Draw(IReadOnlyList<(Plant Plant, IReadOnlyList<double> Odds)> kinds, int weeks, StackWish wish)
     {
         double step = Width / weeks;
-        XElement svg = El("svg", "viewBox", $"0 0 {N(Width)} {N(High + 18)}", "class", "week-strip", "role", "img", Title("Odds of colour by week: " + string.Join("; ", kinds.Select(k => $"{k.Plant.CommonName} {k.Odds.Sum():0.0} weeks"))));
+        XElement svg = El(
+            "svg",
+            "viewBox",
+            $"0 0 {N(Width)} {N(High + 18)}",
+            "class",
+            "week-strip",
+            "role",
+            "img",
+            Title("Odds of colour by week: " + string.Join("; ", kinds.Select(k => $"{k.Plant.CommonName} {k.Odds.Sum():0.0} weeks")))
+        );
         foreach ((Plant plant, IReadOnlyList<double> odds) in kinds.OrderByDescending(k => k.Odds.Sum()))
         {
-            string path = $"M0 {N(High)}" + string.Concat(Enumerable.Range(0, weeks).Select(w => $"L{N((w + 0.5) * step)} {N(High - ((High - 8) * odds[w]))}")) + $"L{N(Width)} {N(High)}Z";
+            string path =
+                $"M0 {N(High)}"
+                + string.Concat(Enumerable.Range(0, weeks).Select(w => $"L{N((w + 0.5) * step)} {N(High - ((High - 8) * odds[w]))}"))
+                + $"L{N(Width)} {N(High)}Z";
             svg.Add(El("path", "d", path, "fill", plant.LeadColour, "fill-opacity", 0.78, "stroke", Outline(plant.LeadColour), "stroke-width", 0.8));
         }
         svg.Add(El("line", "x1", 0.0, "x2", Width, "y1", High, "y2", High, "class", "surface"));

@@ -10,34 +10,83 @@ namespace UnrulyMeadow.Web.Drawing;
 public static class YearAxis
 {
     /// <summary>Month names, and the flag that carries the day.</summary>
-    public static XElement Months(YearScale scale) => El(
-        "svg", "viewBox", $"0 0 {N(scale.Width)} 44", "class", "months", "aria-hidden", "true",
-        scale.Months().Select(m => Text(m.X + 5, 39, "month", m.Name)),
-        Flag());
+    public static XElement Months(YearScale scale) =>
+        El(
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} 44",
+            "class",
+            "months",
+            "aria-hidden",
+            "true",
+            scale.Months().Select(m => Text(m.X + 5, 39, "month", m.Name)),
+            Flag()
+        );
 
     /// <summary>A thin strip of the year: the rule, its months and, where the day is carried through it, the flag.</summary>
-    public static XElement Strip(YearScale scale, IEnumerable<(double From, double To, string Colour, string Name)> shows, bool carriesDay = true) => El(
-        "svg", "viewBox", $"0 0 {N(scale.Width)} 46", "class", "months", "aria-hidden", "true",
-        shows.Select(s => El("path", "d", Swell(s.From, s.To), "fill", s.Colour, "stroke", Outline(s.Colour), "class", "band", Title(s.Name))),
-        El("line", "x1", 0, "x2", scale.Width, "y1", 32, "y2", 32, "class", "rule"),
-        scale.Months().Select(m => El("g", El("line", "x1", m.X, "x2", m.X, "y1", 29, "y2", 45, "class", "month-rule"), Text(m.X + 5, 44, "month", m.Name))),
-        carriesDay ? Flag() : null);
+    public static XElement Strip(YearScale scale, IEnumerable<(double From, double To, string Colour, string Name)> shows, bool carriesDay = true) =>
+        El(
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} 46",
+            "class",
+            "months",
+            "aria-hidden",
+            "true",
+            shows.Select(s => El("path", "d", Swell(s.From, s.To), "fill", s.Colour, "stroke", Outline(s.Colour), "class", "band", Title(s.Name))),
+            El("line", "x1", 0, "x2", scale.Width, "y1", 32, "y2", 32, "class", "rule"),
+            scale
+                .Months()
+                .Select(m =>
+                    El("g", El("line", "x1", m.X, "x2", m.X, "y1", 29, "y2", 45, "class", "month-rule"), Text(m.X + 5, 44, "month", m.Name))
+                ),
+            carriesDay ? Flag() : null
+        );
 
     /// <summary>The month rules and the thread through all rows.</summary>
     /// <param name="scale">The days.</param>
     /// <param name="events">Days that stand out, as bands behind the rows.</param>
-    public static XElement Uprights(YearScale scale, IEnumerable<SiteEvent>? events = null) => El(
-        "svg", "viewBox", $"0 0 {N(scale.Width)} 100", "preserveAspectRatio", "none", "class", "uprights", "aria-hidden", "true",
-        (events ?? []).Select(e => El("rect", "class", "event-band", "x", scale.X(e.FirstDay), "y", 0, "width", Math.Max(2.6, scale.X(e.LastDay.PlusDays(1)) - scale.X(e.FirstDay)), "height", 100)),
-        scale.Months().Select(m => El("line", "x1", m.X, "x2", m.X, "y1", 0, "y2", 100, "class", "month-rule")),
-        El("line", "data-thread", string.Empty, "class", "thread", "x1", 0, "x2", 0, "y1", 0, "y2", 100));
+    public static XElement Uprights(YearScale scale, IEnumerable<SiteEvent>? events = null) =>
+        El(
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} 100",
+            "preserveAspectRatio",
+            "none",
+            "class",
+            "uprights",
+            "aria-hidden",
+            "true",
+            (events ?? []).Select(e =>
+                El(
+                    "rect",
+                    "class",
+                    "event-band",
+                    "x",
+                    scale.X(e.FirstDay),
+                    "y",
+                    0,
+                    "width",
+                    Math.Max(2.6, scale.X(e.LastDay.PlusDays(1)) - scale.X(e.FirstDay)),
+                    "height",
+                    100
+                )
+            ),
+            scale.Months().Select(m => El("line", "x1", m.X, "x2", m.X, "y1", 0, "y2", 100, "class", "month-rule")),
+            El("line", "data-thread", string.Empty, "class", "thread", "x1", 0, "x2", 0, "y1", 0, "y2", 100)
+        );
 
     /// <summary>Turns as spans with their names, each a link.</summary>
     public static XElement Turns(YearScale scale, IReadOnlyList<Turn> turns)
     {
         XElement svg = El(
-            "svg", "viewBox", $"0 0 {N(scale.Width)} 34", "class", "turns",
-            Title("Turns: " + string.Join(", ", turns.Select(t => $"{t.Name} from {Words.Short(t.FirstDay)}"))));
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} 34",
+            "class",
+            "turns",
+            Title("Turns: " + string.Join(", ", turns.Select(t => $"{t.Name} from {Words.Short(t.FirstDay)}")))
+        );
         double lastEnd = -1;
         foreach (Turn turn in turns)
         {
@@ -46,10 +95,15 @@ public static class YearAxis
             // Names are about 6.6 wide a letter; one that would run into its neighbour drops to the second line.
             bool second = x < lastEnd;
             bool end = x > scale.Width - 110;
-            svg.Add(El(
-                "a", "href", $"/turns/{turn.Id}",
-                El("rect", "class", "span", "x", x, "y", 4, "width", wide, "height", 4),
-                Text(end ? x + wide : x, second ? 33 : 20, "turn", "▴ " + turn.Name.ToLowerInvariant(), end ? "end" : "start")));
+            svg.Add(
+                El(
+                    "a",
+                    "href",
+                    $"/turns/{turn.Id}",
+                    El("rect", "class", "span", "x", x, "y", 4, "width", wide, "height", 4),
+                    Text(end ? x + wide : x, second ? 33 : 20, "turn", "▴ " + turn.Name.ToLowerInvariant(), end ? "end" : "start")
+                )
+            );
             if (!second)
                 lastEnd = x + 20 + (6.6 * turn.Name.Length);
         }
@@ -60,8 +114,18 @@ public static class YearAxis
     public static XElement Events(YearScale scale, IReadOnlyList<EventOutlook> events)
     {
         XElement svg = El(
-            "svg", "viewBox", $"0 0 {N(scale.Width)} 38", "class", "turns", "role", "img",
-            Title("Events: " + string.Join("; ", events.Select(e => $"{e.Event.Name} {Words.Short(e.Event.FirstDay)}, {e.InColour} of {e.Planters} in colour"))));
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} 38",
+            "class",
+            "turns",
+            "role",
+            "img",
+            Title(
+                "Events: "
+                    + string.Join("; ", events.Select(e => $"{e.Event.Name} {Words.Short(e.Event.FirstDay)}, {e.InColour} of {e.Planters} in colour"))
+            )
+        );
         double lastEnd = double.NegativeInfinity;
         foreach (EventOutlook e in events)
         {
@@ -70,7 +134,10 @@ public static class YearAxis
             double wide = 6.4 * text.Length;
             bool end = x + wide > scale.Width;
             bool second = (end ? x - wide : x) < lastEnd;
-            svg.Add(El("path", "class", "event-mark", "d", $"M{N(x)} 2v10"), Text(end ? x - 5 : x + 5, second ? 32 : 15, "turn", text, end ? "end" : "start"));
+            svg.Add(
+                El("path", "class", "event-mark", "d", $"M{N(x)} 2v10"),
+                Text(end ? x - 5 : x + 5, second ? 32 : 15, "turn", text, end ? "end" : "start")
+            );
             if (!second)
                 lastEnd = end ? x : x + wide + 14;
         }
@@ -104,11 +171,18 @@ public static class YearAxis
         }
         int worst = Enumerable.Range(0, sure.Length).MinBy(d => sure[d]);
         return El(
-            "svg", "viewBox", $"0 0 {N(scale.Width)} 34", "class", "ribbon area-ribbon", "role", "img",
+            "svg",
+            "viewBox",
+            $"0 0 {N(scale.Width)} 34",
+            "class",
+            "ribbon area-ribbon",
+            "role",
+            "img",
             Title($"{name}: fewest in colour on {Words.Short(scale.Start.PlusDays(worst))}, {sure[worst] * seasons.Count:0} of {seasons.Count}"),
             El("path", "d", Path(odds), "class", "area-odds"),
             El("path", "d", Path(sure), "class", "area-sure"),
-            El("line", "x1", 0, "x2", scale.Width, "y1", baseline, "y2", baseline, "class", "rule"));
+            El("line", "x1", 0, "x2", scale.Width, "y1", baseline, "y2", baseline, "class", "rule")
+        );
     }
 
     private static XElement Flag()

@@ -12,7 +12,8 @@ namespace UnrulyMeadow.Web.Jobs;
 public static class JobJson
 {
     /// <summary>As plan files are, but what is null may be left out and nothing is indented.</summary>
-    public static JsonSerializerOptions Options { get; } = new(PlanFile.Stored) { RespectRequiredConstructorParameters = false, WriteIndented = false };
+    public static JsonSerializerOptions Options { get; } =
+        new(PlanFile.Stored) { RespectRequiredConstructorParameters = false, WriteIndented = false };
 }
 
 /// <summary>Where pages ask for long work and look how far it is.</summary>
@@ -26,7 +27,10 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
 
     // What another version of the computation answered is not taken for this one's answer.
-    private static readonly string Version = string.Join(' ', new[] { typeof(Core.Working), typeof(Solver.GapClosing), typeof(JobDesk) }.Select(t => t.Module.ModuleVersionId));
+    private static readonly string Version = string.Join(
+        ' ',
+        new[] { typeof(Core.Working), typeof(Solver.GapClosing), typeof(JobDesk) }.Select(t => t.Module.ModuleVersionId)
+    );
 
     /// <summary>
     /// Asks for work. What was asked before of the same plan and weather is not done again. Waits a little, so that what is
@@ -44,7 +48,7 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
         // One that waits already may have lost its caller with the process that asked; waking a worker once more does no harm.
         if (isNew || job.State == JobState.Waiting)
             client.Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
-        for (DateTime until = DateTime.UtcNow + Wait; !job.IsOver && DateTime.UtcNow < until;)
+        for (DateTime until = DateTime.UtcNow + Wait; !job.IsOver && DateTime.UtcNow < until; )
         {
             await Task.Delay(Look);
             job = await jobs.Find(job.Id) ?? job;

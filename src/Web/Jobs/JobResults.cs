@@ -13,54 +13,113 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web.Jobs;
 
 /// <summary>What is asked when bare spells are to be closed.</summary>
-public sealed record GapAsk(LocalDate Start, LocalDate From, decimal? Budget, bool OnlyStock, IReadOnlyList<GapMoveKind> Kinds, IReadOnlyList<string> Colours, int MostPerPlanter, int? MostKinds, int? MostPlanters, IReadOnlyList<string> PlanterIds, int LeadDays = GapQuestion.UsualLeadDays)
+public sealed record GapAsk(
+    LocalDate Start,
+    LocalDate From,
+    decimal? Budget,
+    bool OnlyStock,
+    IReadOnlyList<GapMoveKind> Kinds,
+    IReadOnlyList<string> Colours,
+    int MostPerPlanter,
+    int? MostKinds,
+    int? MostPlanters,
+    IReadOnlyList<string> PlanterIds,
+    int LeadDays = GapQuestion.UsualLeadDays
+)
 {
     /// <summary>The question to Core.</summary>
-    public GapQuestion ToQuestion() => new(From)
-    {
-        LeadDays = LeadDays,
-        Budget = Budget,
-        OnlyStock = OnlyStock,
-        Kinds = Kinds.ToHashSet(),
-        Colours = Colours,
-        MostPerPlanter = MostPerPlanter,
-        MostKinds = MostKinds,
-        MostPlanters = MostPlanters,
-        PlanterIds = PlanterIds.ToHashSet(StringComparer.Ordinal),
-    };
+    public GapQuestion ToQuestion() =>
+        new(From)
+        {
+            LeadDays = LeadDays,
+            Budget = Budget,
+            OnlyStock = OnlyStock,
+            Kinds = Kinds.ToHashSet(),
+            Colours = Colours,
+            MostPerPlanter = MostPerPlanter,
+            MostKinds = MostKinds,
+            MostPlanters = MostPlanters,
+            PlanterIds = PlanterIds.ToHashSet(StringComparer.Ordinal),
+        };
 }
 
 /// <summary>One proposed change as it is kept until someone decides.</summary>
 public sealed record GapProposal(
-    string Id, string PlanterId, GapMoveKind Kind, string Say, IReadOnlyList<Display> Before, IReadOnlyList<Display> After, IReadOnlyList<Display> Added,
-    string? PlantId, int Count, IReadOnlyList<StockUse> FromStock, decimal Cost, int DaysGained, double ExpectedDays, Working Working)
+    string Id,
+    string PlanterId,
+    GapMoveKind Kind,
+    string Say,
+    IReadOnlyList<Display> Before,
+    IReadOnlyList<Display> After,
+    IReadOnlyList<Display> Added,
+    string? PlantId,
+    int Count,
+    IReadOnlyList<StockUse> FromStock,
+    decimal Cost,
+    int DaysGained,
+    double ExpectedDays,
+    Working Working
+)
 {
     /// <summary>Keeps a change.</summary>
-    public static GapProposal Of(Plan plan, GapMove move, FactWriter words) => new(
-        move.Id, move.Planter.Id, move.Kind, words.Say(move.Does),
-        [.. plan.Displays.Where(d => move.Replaces.Contains(d.Id))],
-        [.. move.Displays.Where(d => move.Replaces.Contains(d.Id))],
-        [.. move.Displays.Where(d => !move.Replaces.Contains(d.Id))],
-        move.Plant?.Id, move.Count, move.FromStock, move.Cost, move.DaysGained, move.ExpectedDays, move.Explain(plan.Site.Money));
+    public static GapProposal Of(Plan plan, GapMove move, FactWriter words) =>
+        new(
+            move.Id,
+            move.Planter.Id,
+            move.Kind,
+            words.Say(move.Does),
+            [.. plan.Displays.Where(d => move.Replaces.Contains(d.Id))],
+            [.. move.Displays.Where(d => move.Replaces.Contains(d.Id))],
+            [.. move.Displays.Where(d => !move.Replaces.Contains(d.Id))],
+            move.Plant?.Id,
+            move.Count,
+            move.FromStock,
+            move.Cost,
+            move.DaysGained,
+            move.ExpectedDays,
+            move.Explain(plan.Site.Money)
+        );
 
     /// <summary>Several changes as one to make.</summary>
-    public static PlanChange Together(IReadOnlyList<GapProposal> chosen) => new(
-        [.. chosen.SelectMany(c => c.Before)],
-        [.. chosen.SelectMany(c => c.After)],
-        [.. chosen.SelectMany(c => c.Added)],
-        chosen.SelectMany(c => c.FromStock).GroupBy(s => s.LotId, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Sum(s => s.Count), StringComparer.Ordinal));
+    public static PlanChange Together(IReadOnlyList<GapProposal> chosen) =>
+        new(
+            [.. chosen.SelectMany(c => c.Before)],
+            [.. chosen.SelectMany(c => c.After)],
+            [.. chosen.SelectMany(c => c.Added)],
+            chosen
+                .SelectMany(c => c.FromStock)
+                .GroupBy(s => s.LotId, StringComparer.Ordinal)
+                .ToDictionary(g => g.Key, g => g.Sum(s => s.Count), StringComparer.Ordinal)
+        );
 }
 
 /// <summary>A planter that stays bare, with the reason.</summary>
 public sealed record StaysBare(string PlanterId, string Why);
 
 /// <summary>The answer to a <see cref="GapAsk"/>.</summary>
-public sealed record GapResult(IReadOnlyList<GapProposal> Proposals, int Days, int MostDays, int BareDays, decimal Cost, int Considered, IReadOnlyList<StaysBare> LeftBare, Working Working)
+public sealed record GapResult(
+    IReadOnlyList<GapProposal> Proposals,
+    int Days,
+    int MostDays,
+    int BareDays,
+    decimal Cost,
+    int Considered,
+    IReadOnlyList<StaysBare> LeftBare,
+    Working Working
+)
 {
     /// <summary>Keeps an answer.</summary>
-    public static GapResult Of(Plan plan, GapAnswer answer, FactWriter words) => new(
-        [.. answer.Moves.Select(m => GapProposal.Of(plan, m, words))], answer.Days, answer.MostDays, answer.BareDays, answer.Cost, answer.Considered,
-        [.. answer.LeftBare.Select(l => new StaysBare(l.Planter.Id, words.Say(l.Why)))], answer.Explain(plan.Site.Money));
+    public static GapResult Of(Plan plan, GapAnswer answer, FactWriter words) =>
+        new(
+            [.. answer.Moves.Select(m => GapProposal.Of(plan, m, words))],
+            answer.Days,
+            answer.MostDays,
+            answer.BareDays,
+            answer.Cost,
+            answer.Considered,
+            [.. answer.LeftBare.Select(l => new StaysBare(l.Planter.Id, words.Say(l.Why)))],
+            answer.Explain(plan.Site.Money)
+        );
 }
 
 /// <summary>What is asked when the days of a turn are weighed.</summary>
@@ -68,23 +127,71 @@ public sealed record TurnAsk(string TurnId);
 
 /// <summary>One day of a turn's window as it is kept: a <see cref="TurnOption"/> with what forbids it in words, and the arithmetic.</summary>
 public sealed record TurnDayResult(
-    LocalDate FirstDay, double ColourDays, double OldColour, double FrostLoss, double PlantsLost, decimal LostCost, double FullShare, double LeavesGreen, IReadOnlyList<string> Hinders, Working Working);
+    LocalDate FirstDay,
+    double ColourDays,
+    double OldColour,
+    double FrostLoss,
+    double PlantsLost,
+    decimal LostCost,
+    double FullShare,
+    double LeavesGreen,
+    IReadOnlyList<string> Hinders,
+    Working Working
+);
 
 /// <summary>The answer to a <see cref="TurnAsk"/>; without options when there is nothing to weigh.</summary>
-public sealed record TurnResult(IReadOnlyList<TurnDayResult> Options, LocalDate? Best, LocalDate? WhenPast, LocalDate FullBy, string Sentence, double? WeekLaterCosts, double? WeekEarlierFrost)
+public sealed record TurnResult(
+    IReadOnlyList<TurnDayResult> Options,
+    LocalDate? Best,
+    LocalDate? WhenPast,
+    LocalDate FullBy,
+    string Sentence,
+    double? WeekLaterCosts,
+    double? WeekEarlierFrost
+)
 {
     /// <summary>Keeps a window.</summary>
-    public static TurnResult Of(TurnWindow? window, FactWriter words) => window is null
-        ? new([], null, null, default, string.Empty, null, null)
-        : new([.. window.Options.Select(o => new TurnDayResult(
-            o.FirstDay, o.ColourDays, o.OldColour, o.FrostLoss, o.PlantsLost, o.LostCost, o.FullShare, o.LeavesGreen, [.. o.Hinders.Select(words.Say)], window.Explain(o)))], window.Best?.FirstDay, window.WhenPast?.FirstDay, window.FullBy, words.Say(window.Advice()), window.WeekLaterCosts, window.WeekEarlierFrost);
+    public static TurnResult Of(TurnWindow? window, FactWriter words) =>
+        window is null
+            ? new([], null, null, default, string.Empty, null, null)
+            : new(
+                [
+                    .. window.Options.Select(o => new TurnDayResult(
+                        o.FirstDay,
+                        o.ColourDays,
+                        o.OldColour,
+                        o.FrostLoss,
+                        o.PlantsLost,
+                        o.LostCost,
+                        o.FullShare,
+                        o.LeavesGreen,
+                        [.. o.Hinders.Select(words.Say)],
+                        window.Explain(o)
+                    )),
+                ],
+                window.Best?.FirstDay,
+                window.WhenPast?.FirstDay,
+                window.FullBy,
+                words.Say(window.Advice()),
+                window.WeekLaterCosts,
+                window.WeekEarlierFrost
+            );
 }
 
 /// <summary>What is asked when a mishap is rehearsed.</summary>
 public sealed record RehearsalAsk(LocalDate Start, LocalDate From, RehearsalKind Kind);
 
 /// <summary>Plants lost in one planter of a rehearsal.</summary>
-public sealed record RehearsedLoss(string PlanterId, string DisplayId, string PlantId, int Count, LossKind Kind, LocalDate On, decimal Cost, bool SavedByCover);
+public sealed record RehearsedLoss(
+    string PlanterId,
+    string DisplayId,
+    string PlantId,
+    int Count,
+    LossKind Kind,
+    LocalDate On,
+    decimal Cost,
+    bool SavedByCover
+);
 
 /// <summary>One planter's days in colour in a rehearsal.</summary>
 public sealed record RehearsedPlanter(string PlanterId, int Before, int After);
@@ -94,16 +201,47 @@ public sealed record RehearsedHeat(string PlanterId, double HottestRootC, int Ro
 
 /// <summary>The answer to a <see cref="RehearsalAsk"/>.</summary>
 public sealed record RehearsalAnswer(
-    RehearsalKind Kind, string Said, string Beside, int DaysLost, int Covered, IReadOnlyList<RehearsedPlanter> Planters, IReadOnlyList<RehearsedLoss> Losses, IReadOnlyList<RehearsedHeat> Heat, IReadOnlyDictionary<string, int> Reserve, Working Working)
+    RehearsalKind Kind,
+    string Said,
+    string Beside,
+    int DaysLost,
+    int Covered,
+    IReadOnlyList<RehearsedPlanter> Planters,
+    IReadOnlyList<RehearsedLoss> Losses,
+    IReadOnlyList<RehearsedHeat> Heat,
+    IReadOnlyDictionary<string, int> Reserve,
+    Working Working
+)
 {
     /// <summary>Keeps a rehearsal.</summary>
-    public static RehearsalAnswer Of(RehearsalResult result, string money) => new(
-        result.Kind, result.Said, result.Beside, result.DaysLost, result.Covered,
-        [.. result.Comparison.Planters.Where(p => p.Days != 0).Select(p => new RehearsedPlanter(p.Before.Planter.Id, p.Before.DaysInColour, p.After.DaysInColour))],
-        [.. result.Losses.Select(l => new RehearsedLoss(l.Planter.Id, l.Display.Id, l.Plant.Id, l.Count, l.Kind, l.On, l.Cost, result.SavedByCover.Contains(l)))],
-        [.. result.Heat.Select(h => new RehearsedHeat(h.Planter.Id, h.HottestRootC, h.RootDays, [.. h.Scorched.Select(p => p.Id)]))],
-        result.Reserve.ToDictionary(r => r.Plant.Id, r => r.Count, StringComparer.Ordinal),
-        result.Explain(money));
+    public static RehearsalAnswer Of(RehearsalResult result, string money) =>
+        new(
+            result.Kind,
+            result.Said,
+            result.Beside,
+            result.DaysLost,
+            result.Covered,
+            [
+                .. result
+                    .Comparison.Planters.Where(p => p.Days != 0)
+                    .Select(p => new RehearsedPlanter(p.Before.Planter.Id, p.Before.DaysInColour, p.After.DaysInColour)),
+            ],
+            [
+                .. result.Losses.Select(l => new RehearsedLoss(
+                    l.Planter.Id,
+                    l.Display.Id,
+                    l.Plant.Id,
+                    l.Count,
+                    l.Kind,
+                    l.On,
+                    l.Cost,
+                    result.SavedByCover.Contains(l)
+                )),
+            ],
+            [.. result.Heat.Select(h => new RehearsedHeat(h.Planter.Id, h.HottestRootC, h.RootDays, [.. h.Scorched.Select(p => p.Id)]))],
+            result.Reserve.ToDictionary(r => r.Plant.Id, r => r.Count, StringComparer.Ordinal),
+            result.Explain(money)
+        );
 }
 
 /// <summary>What is asked when an area's bulbs are to be spread over spring.</summary>
@@ -113,23 +251,46 @@ public sealed record SequenceAsk(LocalDate Start, LocalDate From, string AreaId)
 public sealed record SequenceProposal(string Id, string Say, Display Before, Display After, decimal Cost, Working Working);
 
 /// <summary>The answer to a <see cref="SequenceAsk"/>.</summary>
-public sealed record SequenceResult(string AreaName, IReadOnlyList<SequenceProposal> Proposals, int Considered, IReadOnlyList<int> InFlower, Working Working)
+public sealed record SequenceResult(
+    string AreaName,
+    IReadOnlyList<SequenceProposal> Proposals,
+    int Considered,
+    IReadOnlyList<int> InFlower,
+    Working Working
+)
 {
     /// <summary>Keeps an answer.</summary>
-    public static SequenceResult Of(AreaSequence area, SequenceAnswer answer, int considered, string money) => new(
-        area.Area.Name,
-        [.. answer.Moves.Select(m => new SequenceProposal(m.Id, m.Say, m.Before, m.After, m.Cost, m.Explain(area.Start, money)))],
-        considered, answer.InFlower, answer.Explain(area));
+    public static SequenceResult Of(AreaSequence area, SequenceAnswer answer, int considered, string money) =>
+        new(
+            area.Area.Name,
+            [.. answer.Moves.Select(m => new SequenceProposal(m.Id, m.Say, m.Before, m.After, m.Cost, m.Explain(area.Start, money)))],
+            considered,
+            answer.InFlower,
+            answer.Explain(area)
+        );
 }
 
 /// <summary>What is asked when kinds of bulbs are to be laid over planters.</summary>
-public sealed record SpreadAsk(LocalDate Start, LocalDate Install, LocalDate Lift, SpreadScheme Scheme, bool NeighboursDiffer, IReadOnlyList<string> PlanterIds, IReadOnlyDictionary<string, int> Kinds)
+public sealed record SpreadAsk(
+    LocalDate Start,
+    LocalDate Install,
+    LocalDate Lift,
+    SpreadScheme Scheme,
+    bool NeighboursDiffer,
+    IReadOnlyList<string> PlanterIds,
+    IReadOnlyDictionary<string, int> Kinds
+)
 {
     /// <summary>The question to Core.</summary>
-    public SpreadQuestion ToQuestion(Plan plan) => new(
-        [.. PlanterIds.Select(plan.FindPlanter).OfType<Core.Planters.Planter>()],
-        [.. Kinds.Where(k => plan.FindPlant(k.Key) is not null).Select(k => new KindAtHand(plan.Plant(k.Key), k.Value))],
-        Scheme, Install, Lift, NeighboursDiffer);
+    public SpreadQuestion ToQuestion(Plan plan) =>
+        new(
+            [.. PlanterIds.Select(plan.FindPlanter).OfType<Core.Planters.Planter>()],
+            [.. Kinds.Where(k => plan.FindPlant(k.Key) is not null).Select(k => new KindAtHand(plan.Plant(k.Key), k.Value))],
+            Scheme,
+            Install,
+            Lift,
+            NeighboursDiffer
+        );
 }
 
 /// <summary>Bulbs of one kind for one planter.</summary>
@@ -139,15 +300,28 @@ public sealed record SpreadTake(string PlantId, SpringThird Third, int Count);
 public sealed record SpreadPlanter(string PlanterId, IReadOnlyList<SpreadTake> Takes);
 
 /// <summary>The answer to a <see cref="SpreadAsk"/>.</summary>
-public sealed record SpreadResult(LocalDate Lift, IReadOnlyList<SpreadPlanter> Planted, IReadOnlyDictionary<string, int> Left, IReadOnlyList<StaysBare> Without, Working Working)
+public sealed record SpreadResult(
+    LocalDate Lift,
+    IReadOnlyList<SpreadPlanter> Planted,
+    IReadOnlyDictionary<string, int> Left,
+    IReadOnlyList<StaysBare> Without,
+    Working Working
+)
 {
     /// <summary>Keeps an answer.</summary>
-    public static SpreadResult Of(SpreadQuestion question, SpreadAnswer answer) => new(
-        question.Lift,
-        [.. answer.Planted.Select(p => new SpreadPlanter(p.Planter.Id, [.. p.Takes.Select(t => new SpreadTake(t.Room.Plant.Id, t.Room.Third, t.Count))]))],
-        answer.Left.ToDictionary(l => l.Plant.Id, l => l.Count, StringComparer.Ordinal),
-        [.. answer.Without.Select(w => new StaysBare(w.Planter.Id, w.Why))],
-        answer.Explain(question));
+    public static SpreadResult Of(SpreadQuestion question, SpreadAnswer answer) =>
+        new(
+            question.Lift,
+            [
+                .. answer.Planted.Select(p => new SpreadPlanter(
+                    p.Planter.Id,
+                    [.. p.Takes.Select(t => new SpreadTake(t.Room.Plant.Id, t.Room.Third, t.Count))]
+                )),
+            ],
+            answer.Left.ToDictionary(l => l.Plant.Id, l => l.Count, StringComparer.Ordinal),
+            [.. answer.Without.Select(w => new StaysBare(w.Planter.Id, w.Why))],
+            answer.Explain(question)
+        );
 }
 
 /// <summary>What is asked when a site's years ahead are computed.</summary>
@@ -161,7 +335,13 @@ public sealed record AheadGap(string PlanterId, IReadOnlyList<double> Cover, IRe
 
 /// <summary>The answer to an <see cref="AheadAsk"/>; of the displays to come, only those of the next plan year are kept.</summary>
 public sealed record AheadResult(
-    IReadOnlyList<AheadYear> Years, IReadOnlyList<AheadGap> Gaps, IReadOnlyList<DueAhead> Due, IReadOnlyList<Display> NextAdded, IReadOnlyList<Display> NextBefore, IReadOnlyList<Display> NextAfter)
+    IReadOnlyList<AheadYear> Years,
+    IReadOnlyList<AheadGap> Gaps,
+    IReadOnlyList<DueAhead> Due,
+    IReadOnlyList<Display> NextAdded,
+    IReadOnlyList<Display> NextBefore,
+    IReadOnlyList<Display> NextAfter
+)
 {
     /// <summary>Keeps an answer.</summary>
     public static AheadResult Of(YearsAhead ahead, string money)
@@ -174,7 +354,8 @@ public sealed record AheadResult(
             ahead.Ahead.Due,
             ahead.Years[1].Added,
             [.. after.Select(d => ahead.Ahead.Before.Displays.First(b => b.Id == d.Id))],
-            after);
+            after
+        );
     }
 }
 
@@ -185,16 +366,42 @@ public sealed record StackAsk(string PlanterId, StackWish Wish, LocalDate From =
 public sealed record ProposedBulb(string PlantId, int Count, double DepthCm, IReadOnlyList<double> Odds);
 
 /// <summary>One proposed stack as it is kept until someone looks at it.</summary>
-public sealed record ProposedStack(StackAim Aim, double Weeks, int WeeksWanted, decimal Cost, IReadOnlyList<ProposedBulb> Bulbs, Working Working, int DaysInColour = 0, int DaysWanted = 0);
+public sealed record ProposedStack(
+    StackAim Aim,
+    double Weeks,
+    int WeeksWanted,
+    decimal Cost,
+    IReadOnlyList<ProposedBulb> Bulbs,
+    Working Working,
+    int DaysInColour = 0,
+    int DaysWanted = 0
+);
 
 /// <summary>Stacks proposed.</summary>
 public sealed record StackResult(double MostWeeks, IReadOnlyList<ProposedStack> Stacks)
 {
     /// <summary>Keeps an answer.</summary>
-    public static StackResult Of(IReadOnlyList<StackProposal> proposals, StackWish wish) => new(
-        proposals.Select(p => p.MostWeeks).FirstOrDefault(),
-        [.. proposals.Select(p => new ProposedStack(
-            p.Aim, p.Weeks, p.Odds.Count, p.Cost,
-            [.. p.Stack.Layers.Select(l => new ProposedBulb(l.Plant.Id, l.Count, l.DepthCm, p.Kinds.First(k => k.Plant.Id == l.Plant.Id).Odds))],
-            p.Explain(wish), p.DaysInColour(wish), Period.DaysBetween(wish.First, wish.Last) + 1))]);
+    public static StackResult Of(IReadOnlyList<StackProposal> proposals, StackWish wish) =>
+        new(
+            proposals.Select(p => p.MostWeeks).FirstOrDefault(),
+            [
+                .. proposals.Select(p => new ProposedStack(
+                    p.Aim,
+                    p.Weeks,
+                    p.Odds.Count,
+                    p.Cost,
+                    [
+                        .. p.Stack.Layers.Select(l => new ProposedBulb(
+                            l.Plant.Id,
+                            l.Count,
+                            l.DepthCm,
+                            p.Kinds.First(k => k.Plant.Id == l.Plant.Id).Odds
+                        )),
+                    ],
+                    p.Explain(wish),
+                    p.DaysInColour(wish),
+                    Period.DaysBetween(wish.First, wish.Last) + 1
+                )),
+            ]
+        );
 }

@@ -139,10 +139,18 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                     if (p.Answer is { } first)
                         progress.Result = JsonSerializer.Serialize(GapResult.Of(now.Plan, first, words), JobJson.Options);
                 });
-                GapAnswer answer = GapClosing.Close(now.Plan, await state.Kernel(gaps.Start), await state.Flowering(gaps.Start), gaps.ToQuestion(), sofar: sofar, cancel: cancel);
+                GapAnswer answer = GapClosing.Close(
+                    now.Plan,
+                    await state.Kernel(gaps.Start),
+                    await state.Flowering(gaps.Start),
+                    gaps.ToQuestion(),
+                    sofar: sofar,
+                    cancel: cancel
+                );
                 return JsonSerializer.Serialize(GapResult.Of(now.Plan, answer, words), JobJson.Options);
             case JobKinds.TurnWindow:
-                Turn turn = now.Plan.Turns.FirstOrDefault(t => t.Id == Read<TurnAsk>(job).TurnId) ?? throw new InvalidInputException("turn", "is no longer in the plan");
+                Turn turn = now.Plan.Turns.FirstOrDefault(t => t.Id == Read<TurnAsk>(job).TurnId)
+                    ?? throw new InvalidInputException("turn", "is no longer in the plan");
                 progress.Total = (2 * TurnWindow.Reach / TurnWindow.Step) + 1;
                 progress.Said = "weighing days";
                 SeasonKernel kernel = await state.Kernel(SiteYear.UsualStart(turn.FirstDay, now.IsSouthern));
@@ -152,30 +160,71 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                 RehearsalAsk ask = Read<RehearsalAsk>(job);
                 progress.Total = Rehearsal.Steps;
                 progress.Said = "following plants through it";
-                WeatherRecord record = now.Record ?? throw new InvalidInputException("weather", "there is none yet: bring in a station's record, and rehearsals can be made");
-                RehearsalResult rehearsed = new Rehearsal(now.Plan, await state.Kernel(ask.Start), record, ask.From, new CalledProgress<int>(d => progress.Done = d), cancel).Of(ask.Kind);
+                WeatherRecord record = now.Record
+                    ?? throw new InvalidInputException("weather", "there is none yet: bring in a station's record, and rehearsals can be made");
+                RehearsalResult rehearsed = new Rehearsal(
+                    now.Plan,
+                    await state.Kernel(ask.Start),
+                    record,
+                    ask.From,
+                    new CalledProgress<int>(d => progress.Done = d),
+                    cancel
+                ).Of(ask.Kind);
                 return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, now.Plan.Site.Money), JobJson.Options);
             case JobKinds.Sequence:
                 SequenceAsk spread = Read<SequenceAsk>(job);
                 progress.Said = "following bulbs";
                 SeasonKernel bulbs = await state.Kernel(spread.Start);
-                AreaSequence area = AreaSequence.Of(now.Plan, bulbs).FirstOrDefault(a => a.Area.Id == spread.AreaId) ?? throw new InvalidInputException("area", "is no longer in the plan");
+                AreaSequence area = AreaSequence.Of(now.Plan, bulbs).FirstOrDefault(a => a.Area.Id == spread.AreaId)
+                    ?? throw new InvalidInputException("area", "is no longer in the plan");
                 progress.Total = area.Shows.Count;
-                IReadOnlyList<SequenceMove> exchanges = SequenceMove.For(now.Plan, bulbs, area, spread.From, new CalledProgress<int>(d => progress.Done = d), cancel);
-                return JsonSerializer.Serialize(SequenceResult.Of(area, SequenceSpreading.Choose(area, exchanges), exchanges.Count, now.Plan.Site.Money), JobJson.Options);
+                IReadOnlyList<SequenceMove> exchanges = SequenceMove.For(
+                    now.Plan,
+                    bulbs,
+                    area,
+                    spread.From,
+                    new CalledProgress<int>(d => progress.Done = d),
+                    cancel
+                );
+                return JsonSerializer.Serialize(
+                    SequenceResult.Of(area, SequenceSpreading.Choose(area, exchanges), exchanges.Count, now.Plan.Site.Money),
+                    JobJson.Options
+                );
             case JobKinds.Spread:
                 SpreadAsk kinds = Read<SpreadAsk>(job);
                 progress.Said = "laying kinds over planters";
                 SpreadQuestion question = kinds.ToQuestion(now.Plan);
                 progress.Total = question.Planters.Count;
-                SpreadAnswer laid = KindSpreading.Choose(now.Plan, await state.Kernel(kinds.Start), question, new CalledProgress<int>(d => progress.Done = d), cancel);
+                SpreadAnswer laid = KindSpreading.Choose(
+                    now.Plan,
+                    await state.Kernel(kinds.Start),
+                    question,
+                    new CalledProgress<int>(d => progress.Done = d),
+                    cancel
+                );
                 return JsonSerializer.Serialize(SpreadResult.Of(question, laid), JobJson.Options);
             case JobKinds.Stack:
                 StackAsk build = Read<StackAsk>(job);
                 progress.Said = "solving stacks";
-                Core.Planters.Planter planter = now.Plan.FindPlanter(build.PlanterId) ?? throw new InvalidInputException("planter", "is no longer in the plan");
+                Core.Planters.Planter planter = now.Plan.FindPlanter(build.PlanterId)
+                    ?? throw new InvalidInputException("planter", "is no longer in the plan");
                 SiteFlowering flowering = await state.Flowering(SiteYear.UsualStart(build.Wish.First, now.IsSouthern));
-                return JsonSerializer.Serialize(StackResult.Of(StackProposals.For(now.Plan, planter, flowering, await state.Kernel(flowering.Start), await state.Checks(), build.Wish, PlantingTime.BulbsIn(build.Wish.First, build.From, now.Plan.Site.RulesFor(planter), now.IsSouthern), build.Wish.Last.PlusDays(7)), build.Wish), JobJson.Options);
+                return JsonSerializer.Serialize(
+                    StackResult.Of(
+                        StackProposals.For(
+                            now.Plan,
+                            planter,
+                            flowering,
+                            await state.Kernel(flowering.Start),
+                            await state.Checks(),
+                            build.Wish,
+                            PlantingTime.BulbsIn(build.Wish.First, build.From, now.Plan.Site.RulesFor(planter), now.IsSouthern),
+                            build.Wish.Last.PlusDays(7)
+                        ),
+                        build.Wish
+                    ),
+                    JobJson.Options
+                );
             case JobKinds.Ahead:
                 AheadAsk far = Read<AheadAsk>(job);
                 progress.Total = far.Years;
@@ -183,8 +232,17 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                 SeasonKernel here = await state.Kernel(far.Start);
                 SeasonKernel kept = here;
                 // One later year at a time: each holds what it followed.
-                SeasonKernel Of(LocalDate start) => start == here.Start ? here : start == kept.Start ? kept : kept = new SeasonKernel(now.Record, start);
-                var years = YearsAhead.Of(now.Plan, new AheadQuestion(far.Start, far.Years, far.Tulips), Of, new CalledProgress<int>(d => progress.Done = d), cancel);
+                SeasonKernel Of(LocalDate start) =>
+                    start == here.Start ? here
+                    : start == kept.Start ? kept
+                    : kept = new SeasonKernel(now.Record, start);
+                var years = YearsAhead.Of(
+                    now.Plan,
+                    new AheadQuestion(far.Start, far.Years, far.Tulips),
+                    Of,
+                    new CalledProgress<int>(d => progress.Done = d),
+                    cancel
+                );
                 return JsonSerializer.Serialize(AheadResult.Of(years, now.Plan.Site.Money), JobJson.Options);
             default:
                 throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");

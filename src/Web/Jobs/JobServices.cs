@@ -52,9 +52,18 @@ public static class JobServices
     /// <summary>Where a page looks how far a job is, and calls it off.</summary>
     public static void MapJobs(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/jobs/{id:guid}", async (Guid id, JobStore jobs) =>
-            await jobs.Find(id) is { } job
-                ? Results.Json(new { state = job.State.ToString(), done = job.Done, total = job.Total, said = job.Said, over = job.IsOver, hasResult = job.Result is not null })
+        app.MapGet("/jobs/{id:guid}", async (Guid id, JobStore jobs) => await jobs.Find(id) is { } job
+                ? Results.Json(
+                    new
+                    {
+                        state = job.State.ToString(),
+                        done = job.Done,
+                        total = job.Total,
+                        said = job.Said,
+                        over = job.IsOver,
+                        hasResult = job.Result is not null,
+                    }
+                )
                 : Results.NotFound());
         app.MapPost("/jobs/{id:guid}/cancel", async (Guid id, HttpContext http, JobStore jobs, IAntiforgery antiforgery) =>
         {
@@ -63,7 +72,10 @@ public static class JobServices
             await jobs.Cancel(id);
             // Back to the page that it was called off on, where that page is one of ours.
             string back = http.Request.Headers.Referer.ToString();
-            bool ours = Uri.TryCreate(back, UriKind.Absolute, out Uri? from) && from.Authority == http.Request.Host.Value && from.PathAndQuery is ['/', not ('/' or '\\'), ..];
+            bool ours =
+                Uri.TryCreate(back, UriKind.Absolute, out Uri? from)
+                && from.Authority == http.Request.Host.Value
+                && from.PathAndQuery is ['/', not ('/' or '\\'), ..];
             return Results.LocalRedirect(ours ? from!.PathAndQuery : "/year");
         });
     }

@@ -43,10 +43,14 @@ public sealed class ClimateYears(WeatherRecord record, IReadOnlyList<LiveDay> li
         {
             // The live days follow the record; half a year of either runs ahead of them.
             LocalDate from = live[0].Day.PlusDays(-180);
-            WeatherRecord joined = WeatherRecord.From(record.Station, Enumerable.Range(0, record.MinC.Length)
-                .Where(i => record.FirstDay.PlusDays(i) >= from && !double.IsNaN(record.MinC[i]) && !double.IsNaN(record.MaxC[i]))
-                .Select(i => new WeatherDay(record.FirstDay.PlusDays(i), record.MinC[i], record.MaxC[i], null))
-                .Concat(LiveStore.AsWeather(live)));
+            WeatherRecord joined = WeatherRecord.From(
+                record.Station,
+                Enumerable
+                    .Range(0, record.MinC.Length)
+                    .Where(i => record.FirstDay.PlusDays(i) >= from && !double.IsNaN(record.MinC[i]) && !double.IsNaN(record.MaxC[i]))
+                    .Select(i => new WeatherDay(record.FirstDay.PlusDays(i), record.MinC[i], record.MaxC[i], null))
+                    .Concat(LiveStore.AsWeather(live))
+            );
             Take(joined, GroundClimate.Of(joined).At(place), year, values);
         }
         return Array.TrueForAll(values, double.IsNaN) ? null : new YearOnTop(name, values, values);

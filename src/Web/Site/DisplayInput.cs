@@ -63,25 +63,29 @@ public sealed class DisplayInput
     }
 
     /// <summary>The form of a display that is already there.</summary>
-    public static DisplayInput From(Display d, long version, UnitsText units) => new()
-    {
-        DisplayId = d.Id,
-        Version = version,
-        Layer = d.Layer.ToString(),
-        Install = Words.Iso(d.Install),
-        Lift = d.IsOpenEnded ? string.Empty : Words.Iso(d.Lift),
-        Lines = [.. d.Items.Select(i => new DisplayLine
+    public static DisplayInput From(Display d, long version, UnitsText units) =>
+        new()
         {
-            PlantId = i.PlantId,
-            Count = i.Count.ToString(CultureInfo.InvariantCulture),
-            Depth = i.DepthCm is { } depth ? units.LengthNumber(depth) : null,
-            Clump = i.Clump?.ToString(CultureInfo.InvariantCulture),
-            Cuts = string.Join(", ", d.Cuts.Where(c => c.PlantId == i.PlantId).Select(c => CutText(c, units))),
-            Fate = i.Fate?.ToString(),
-            Form = i.Form,
-        })],
-        Pairs = [.. d.Pairs.Select(p => $"{p.Wish}:{p.FirstPlantId}:{p.SecondPlantId}")],
-    };
+            DisplayId = d.Id,
+            Version = version,
+            Layer = d.Layer.ToString(),
+            Install = Words.Iso(d.Install),
+            Lift = d.IsOpenEnded ? string.Empty : Words.Iso(d.Lift),
+            Lines =
+            [
+                .. d.Items.Select(i => new DisplayLine
+                {
+                    PlantId = i.PlantId,
+                    Count = i.Count.ToString(CultureInfo.InvariantCulture),
+                    Depth = i.DepthCm is { } depth ? units.LengthNumber(depth) : null,
+                    Clump = i.Clump?.ToString(CultureInfo.InvariantCulture),
+                    Cuts = string.Join(", ", d.Cuts.Where(c => c.PlantId == i.PlantId).Select(c => CutText(c, units))),
+                    Fate = i.Fate?.ToString(),
+                    Form = i.Form,
+                }),
+            ],
+            Pairs = [.. d.Pairs.Select(p => $"{p.Wish}:{p.FirstPlantId}:{p.SecondPlantId}")],
+        };
 
     /// <summary>The form filled anew with a changed display, its version and day kept.</summary>
     public void Take(Display changed, UnitsText units)
@@ -91,12 +95,13 @@ public sealed class DisplayInput
     }
 
     /// <summary>The form's field that a fault speaks of.</summary>
-    public static string? Field(string fault) => fault switch
-    {
-        "install" => "Input.Install",
-        "lift" => "Input.Lift",
-        _ => fault.StartsWith("Input.", StringComparison.Ordinal) ? fault : null,
-    };
+    public static string? Field(string fault) =>
+        fault switch
+        {
+            "install" => "Input.Install",
+            "lift" => "Input.Lift",
+            _ => fault.StartsWith("Input.", StringComparison.Ordinal) ? fault : null,
+        };
 
     /// <summary>Reads what was typed; every fault names its field of the form.</summary>
     /// <param name="plan">The plan.</param>
@@ -134,26 +139,39 @@ public sealed class DisplayInput
             ? Ids.From($"{planterId}-{into}-{install.ToString("uuuu-MM", null)}", x => plan.Displays.Any(d => d.Id == x))
             : DisplayId;
         Display? before = plan.Displays.FirstOrDefault(d => d.Id == id);
-        var display = new Display(id, planterId, into, install, lift, [.. items.Select((item, k) => Kept(item, before, items.Take(k).Count(o => o.PlantId == item.PlantId)))])
+        var display = new Display(
+            id,
+            planterId,
+            into,
+            install,
+            lift,
+            [.. items.Select((item, k) => Kept(item, before, items.Take(k).Count(o => o.PlantId == item.PlantId)))]
+        )
         {
             Pairs = ReadPairs(items),
             Cuts = cuts,
         };
         foreach (Fault fault in display.Faults().Where(_ => faults.IsEmpty))
         {
-            faults.Add(fault.Field switch
-            {
-                "install" => "Input.Install",
-                "lift" => "Input.Lift",
-                _ => string.Empty,
-            }, fault.Message);
+            faults.Add(
+                fault.Field switch
+                {
+                    "install" => "Input.Install",
+                    "lift" => "Input.Lift",
+                    _ => string.Empty,
+                },
+                fault.Message
+            );
         }
         foreach (DisplayItem item in items.Where(i => !Display.CanHold(into, plan.Plant(i.PlantId))))
             faults.Add(string.Empty, $"{plan.Plant(item.PlantId).CommonName} cannot stand in the {Words.Of(into)} layer");
         Display? other = plan.DisplaysOf(planterId).FirstOrDefault(d => d.Id != id && d.Layer == into && d.Install < lift && install < d.Lift);
         if (faults.IsEmpty && other is not null)
         {
-            faults.Add("Input.Install", $"the {Words.Of(into)} layer is filled from {Words.DayYear(other.Install)} to {Words.DayYear(other.Lift)} by {string.Join(", ", other.Items.Select(x => plan.Plant(x.PlantId).CommonName))}. Lift that earlier, or install this one on {Words.DayYear(other.Lift)} or later");
+            faults.Add(
+                "Input.Install",
+                $"the {Words.Of(into)} layer is filled from {Words.DayYear(other.Install)} to {Words.DayYear(other.Lift)} by {string.Join(", ", other.Items.Select(x => plan.Plant(x.PlantId).CommonName))}. Lift that earlier, or install this one on {Words.DayYear(other.Lift)} or later"
+            );
         }
         faults.ThrowIfAny();
         return display;
@@ -168,18 +186,31 @@ public sealed class DisplayInput
 
     /// <summary>The pairs that can be read and whose bulbs are both planted.</summary>
     public IReadOnlyList<BloomPair> ReadPairs(IReadOnlyList<DisplayItem> items) =>
-    [
-        .. Pairs.Select(p => (p ?? string.Empty).Split(':'))
-            .Where(p => p.Length == 3 && p[1] != p[2] && items.Any(i => i.PlantId == p[1]) && items.Any(i => i.PlantId == p[2]) && Enum.TryParse(p[0], out PairWish wish) && Enum.IsDefined(wish))
-            .Select(p => new BloomPair(p[1], p[2], Enum.Parse<PairWish>(p[0])))
-            .Distinct(),
-    ];
+        [
+            .. Pairs
+                .Select(p => (p ?? string.Empty).Split(':'))
+                .Where(p =>
+                    p.Length == 3
+                    && p[1] != p[2]
+                    && items.Any(i => i.PlantId == p[1])
+                    && items.Any(i => i.PlantId == p[2])
+                    && Enum.TryParse(p[0], out PairWish wish)
+                    && Enum.IsDefined(wish)
+                )
+                .Select(p => new BloomPair(p[1], p[2], Enum.Parse<PairWish>(p[0])))
+                .Distinct(),
+        ];
 
     // What the form does not show stays: since when it stands, and, where a person laid a kind out, its places while its count does.
     // Lines of one kind follow each other in the same order.
     private static DisplayItem Kept(DisplayItem item, Display? before, int nth) =>
         before?.Items.Where(b => b.PlantId == item.PlantId).ElementAtOrDefault(nth) is { } was
-            ? item with { Since = was.Since, Forced = was.Forced, Places = was.Count == item.Count ? was.Places : null }
+            ? item with
+            {
+                Since = was.Since,
+                Forced = was.Forced,
+                Places = was.Count == item.Count ? was.Places : null,
+            }
             : item;
 
     private List<CutBack> Cuts(int i, NodaTime.LocalDate install, NodaTime.LocalDate lift, FaultList faults, UnitsText units)
@@ -188,7 +219,10 @@ public sealed class DisplayInput
         foreach (string text in (Lines[i].Cuts ?? string.Empty).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
             if (ReadCut(text, Lines[i].PlantId ?? string.Empty, units) is not { } cut)
-                faults.Add($"Input.Lines[{i}].Cuts", $"\"{text}\" is no cut; write 2027-07-19, or 2027-07-19 at {units.LengthNumber(20)} of 50% for a height in {(units.IsUs ? "inches" : "cm")} and a share of the plants; several parted by commas");
+                faults.Add(
+                    $"Input.Lines[{i}].Cuts",
+                    $"\"{text}\" is no cut; write 2027-07-19, or 2027-07-19 at {units.LengthNumber(20)} of 50% for a height in {(units.IsUs ? "inches" : "cm")} and a share of the plants; several parted by commas"
+                );
             else if (cut.Day <= install || cut.Day >= lift)
                 faults.Add($"Input.Lines[{i}].Cuts", $"must lie while it stands, between {Words.DayYear(install)} and {Words.DayYear(lift)}");
             else
@@ -199,11 +233,18 @@ public sealed class DisplayInput
 
     /// <summary>The cuts that can be read.</summary>
     public IReadOnlyList<CutBack> ReadCuts(UnitsText units) =>
-    [
-        .. Lines.SelectMany(l => (l.Cuts ?? string.Empty).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(t => ReadCut(t, l.PlantId ?? string.Empty, units))).OfType<CutBack>(),
-    ];
+        [
+            .. Lines
+                .SelectMany(l =>
+                    (l.Cuts ?? string.Empty)
+                        .Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                        .Select(t => ReadCut(t, l.PlantId ?? string.Empty, units))
+                )
+                .OfType<CutBack>(),
+        ];
 
-    private static string CutText(CutBack cut, UnitsText units) => Words.Iso(cut.Day)
+    private static string CutText(CutBack cut, UnitsText units) =>
+        Words.Iso(cut.Day)
         + (cut.HeightCm is { } height ? $" at {units.LengthNumber(height)}" : string.Empty)
         + (cut.Share < 1 ? FormattableString.Invariant($" of {cut.Share * 100:0.#}%") : string.Empty);
 
@@ -222,7 +263,9 @@ public sealed class DisplayInput
                 case "at" when cut.HeightCm is null && units.ReadLength(figure) is >= 1 and <= 1000 and var height:
                     cut = cut with { HeightCm = Math.Round(height, 1) };
                     break;
-                case "of" when double.TryParse(figure.TrimEnd('%'), NumberStyles.Float, CultureInfo.InvariantCulture, out double share) && share is >= 5 and <= 100:
+                case "of"
+                    when double.TryParse(figure.TrimEnd('%'), NumberStyles.Float, CultureInfo.InvariantCulture, out double share)
+                        && share is >= 5 and <= 100:
                     cut = cut with { Share = share / 100 };
                     break;
                 default:
@@ -241,7 +284,10 @@ public sealed class DisplayInput
             faults.Add($"Input.Lines[{i}].PlantId", "choose a plant");
             good = false;
         }
-        if (!int.TryParse(line.Count, NumberStyles.AllowLeadingWhite | NumberStyles.AllowTrailingWhite, CultureInfo.InvariantCulture, out int count) || count is < 1 or > DisplayItem.MostCount)
+        if (
+            !int.TryParse(line.Count, NumberStyles.AllowLeadingWhite | NumberStyles.AllowTrailingWhite, CultureInfo.InvariantCulture, out int count)
+            || count is < 1 or > DisplayItem.MostCount
+        )
         {
             faults.Add($"Input.Lines[{i}].Count", "must be a whole number from 1 to 10,000");
             good = false;
@@ -260,7 +306,14 @@ public sealed class DisplayInput
         int? clump = null;
         if (!string.IsNullOrWhiteSpace(line.Clump))
         {
-            if (!int.TryParse(line.Clump, NumberStyles.AllowLeadingWhite | NumberStyles.AllowTrailingWhite, CultureInfo.InvariantCulture, out int size) || size is < 2 or > DisplayItem.MostInClump)
+            if (
+                !int.TryParse(
+                    line.Clump,
+                    NumberStyles.AllowLeadingWhite | NumberStyles.AllowTrailingWhite,
+                    CultureInfo.InvariantCulture,
+                    out int size
+                ) || size is < 2 or > DisplayItem.MostInClump
+            )
             {
                 faults.Add($"Input.Lines[{i}].Clump", $"must be from 2 to {DisplayItem.MostInClump}, or empty to spread them evenly");
                 good = false;
@@ -270,10 +323,20 @@ public sealed class DisplayInput
         string? form = string.IsNullOrWhiteSpace(line.Form) ? null : line.Form.Trim();
         if (form is not null && plan.FindPlant(line.PlantId) is { } sold && GoodsForm.Find(sold, form) is null)
         {
-            faults.Add($"Input.Lines[{i}].Form", $"{sold.CommonName} is not sold as \"{form}\"; it is sold as {string.Join(", ", GoodsForm.Of(sold).Select(f => f.Name))}");
+            faults.Add(
+                $"Input.Lines[{i}].Form",
+                $"{sold.CommonName} is not sold as \"{form}\"; it is sold as {string.Join(", ", GoodsForm.Of(sold).Select(f => f.Name))}"
+            );
             good = false;
         }
         PlantFate? fate = Enum.TryParse(line.Fate, out PlantFate f) && Enum.IsDefined(f) ? f : null;
-        return good ? new DisplayItem(line.PlantId!, count, depth) { Clump = clump, Fate = fate, Form = form } : null;
+        return good
+            ? new DisplayItem(line.PlantId!, count, depth)
+            {
+                Clump = clump,
+                Fate = fate,
+                Form = form,
+            }
+            : null;
     }
 }

@@ -15,7 +15,8 @@ public sealed record FieldView(
     string Unit = "",
     string Type = "text",
     IReadOnlyList<(string Value, string Text)>? Options = null,
-    string Class = "")
+    string Class = ""
+)
 {
     /// <summary>The choices of an enumeration.</summary>
     public static IReadOnlyList<(string Value, string Text)> Choices<T>(Func<T, string> word)

@@ -21,7 +21,8 @@ public sealed record FormDifference(string Field, string Mine, string Theirs)
         Flatten(theirs, string.Empty, saved);
         return
         [
-            .. typed.Keys.Union(saved.Keys, StringComparer.Ordinal)
+            .. typed
+                .Keys.Union(saved.Keys, StringComparer.Ordinal)
                 .Select(k => new FormDifference(k, typed.GetValueOrDefault(k) ?? string.Empty, saved.GetValueOrDefault(k) ?? string.Empty))
                 .Where(d => d.Mine != d.Theirs),
         ];
@@ -49,7 +50,12 @@ public sealed record FormDifference(string Field, string Mine, string Theirs)
                     Flatten(item, Joined(path, $"{++number}"), fields);
                 break;
             default:
-                foreach (var property in value.GetType().GetProperties().Where(p => p.GetIndexParameters().Length == 0 && p.Name is not ("Version" or "DisplayId" or "Day")))
+                foreach (
+                    var property in value
+                        .GetType()
+                        .GetProperties()
+                        .Where(p => p.GetIndexParameters().Length == 0 && p.Name is not ("Version" or "DisplayId" or "Day"))
+                )
                     Flatten(property.GetValue(value), Joined(path, Words(property.Name)), fields);
                 break;
         }

@@ -22,30 +22,49 @@ public static class Languages
     {
         var plain = CultureInfo.InvariantCulture;
         CultureInfo[] known = [.. All.Select(l => CultureInfo.GetCultureInfo(l.Language))];
-        app.UseRequestLocalization(new RequestLocalizationOptions
-        {
-            DefaultRequestCulture = new RequestCulture(plain, known[0]),
-            SupportedCultures = [plain],
-            SupportedUICultures = known,
-            RequestCultureProviders = [new QueryStringRequestCultureProvider { QueryStringKey = Query, UIQueryStringKey = Query }, new CookieRequestCultureProvider(), new AcceptLanguageHeaderRequestCultureProvider()],
-        });
-        app.Use((http, next) =>
-        {
-            // What was chosen by an address holds for the pages after it.
-            if (Array.Find(known, k => k.Name == http.Request.Query[Query]) is { } chosen)
+        app.UseRequestLocalization(
+            new RequestLocalizationOptions
             {
-                http.Response.Cookies.Append(
-                    CookieRequestCultureProvider.DefaultCookieName,
-                    CookieRequestCultureProvider.MakeCookieValue(new RequestCulture(plain, chosen)),
-                    new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
+                DefaultRequestCulture = new RequestCulture(plain, known[0]),
+                SupportedCultures = [plain],
+                SupportedUICultures = known,
+                RequestCultureProviders =
+                [
+                    new QueryStringRequestCultureProvider { QueryStringKey = Query, UIQueryStringKey = Query },
+                    new CookieRequestCultureProvider(),
+                    new AcceptLanguageHeaderRequestCultureProvider(),
+                ],
             }
-            return next(http);
-        });
+        );
+        app.Use(
+            (http, next) =>
+            {
+                // What was chosen by an address holds for the pages after it.
+                if (Array.Find(known, k => k.Name == http.Request.Query[Query]) is { } chosen)
+                {
+                    http.Response.Cookies.Append(
+                        CookieRequestCultureProvider.DefaultCookieName,
+                        CookieRequestCultureProvider.MakeCookieValue(new RequestCulture(plain, chosen)),
+                        new CookieOptions
+                        {
+                            HttpOnly = true,
+                            SameSite = SameSiteMode.Strict,
+                            MaxAge = TimeSpan.FromDays(400),
+                        }
+                    );
+                }
+                return next(http);
+            }
+        );
     }
 
     /// <summary>The address of a page in a language.</summary>
     /// <param name="request">The page as it was asked for.</param>
     /// <param name="language">The language, by its two letters.</param>
     public static string Address(HttpRequest request, string language) =>
-        request.Path + QueryString.Create([.. request.Query.Where(q => q.Key is not (Query or "handler")).SelectMany(q => q.Value.Select(v => KeyValuePair.Create(q.Key, v))), KeyValuePair.Create<string, string?>(Query, language)]);
+        request.Path
+        + QueryString.Create([
+            .. request.Query.Where(q => q.Key is not (Query or "handler")).SelectMany(q => q.Value.Select(v => KeyValuePair.Create(q.Key, v))),
+            KeyValuePair.Create<string, string?>(Query, language),
+        ]);
 }

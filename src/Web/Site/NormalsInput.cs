@@ -46,7 +46,8 @@ public sealed class NormalsInput
             name,
             Coordinate(faults, Latitude, "latitudeDeg", place?.LatitudeDeg),
             Coordinate(faults, Longitude, "longitudeDeg", place?.LongitudeDeg),
-            Coordinate(faults, Elevation, "elevationM", place?.ElevationM ?? 0));
+            Coordinate(faults, Elevation, "elevationM", place?.ElevationM ?? 0)
+        );
         faults.ThrowIfAny();
         return (station, new MonthlyNormals(min, max, rain, ClimateId ?? string.Empty));
     }
@@ -64,31 +65,49 @@ public sealed class NormalsInput
     private static Fault InWords(Fault fault)
     {
         int at = fault.Field.IndexOf('[', StringComparison.Ordinal);
-        if (at < 0 || !int.TryParse(fault.Field.AsSpan(at + 1, fault.Field.Length - at - 2), NumberStyles.None, CultureInfo.InvariantCulture, out int month) || month > 11)
+        if (
+            at < 0
+            || !int.TryParse(fault.Field.AsSpan(at + 1, fault.Field.Length - at - 2), NumberStyles.None, CultureInfo.InvariantCulture, out int month)
+            || month > 11
+        )
             return fault;
-        string what = fault.Field[..at] switch { "meanMinC" => "mean lowest", "meanMaxC" => "mean highest", _ => "rain" };
+        string what = fault.Field[..at] switch
+        {
+            "meanMinC" => "mean lowest",
+            "meanMaxC" => "mean highest",
+            _ => "rain",
+        };
         return fault with { Field = $"{what} of {new LocalDate(2001, month + 1, 1).ToString("MMMM", null)}" };
     }
 
     /// <summary>The form's field that a fault speaks of; months stand in a table and are named at its head.</summary>
-    public static string? Field(string fault) => fault switch
-    {
-        "name" or "id" => "Normals.Name",
-        "latitudeDeg" => "Normals.Latitude",
-        "longitudeDeg" => "Normals.Longitude",
-        "elevationM" => "Normals.Elevation",
-        "climateId" => "Normals.ClimateId",
-        _ => null,
-    };
+    public static string? Field(string fault) =>
+        fault switch
+        {
+            "name" or "id" => "Normals.Name",
+            "latitudeDeg" => "Normals.Latitude",
+            "longitudeDeg" => "Normals.Longitude",
+            "elevationM" => "Normals.Elevation",
+            "climateId" => "Normals.ClimateId",
+            _ => null,
+        };
 
-    private static double[] Twelve(FaultList faults, string?[] typed, string what, Func<double, double> si) => [.. Enumerable.Range(0, 12).Select(m =>
-    {
-        string text = (m < typed.Length ? typed[m] : null)?.Trim() ?? string.Empty;
-        if (Number(text) is { } v)
-            return si(v);
-        faults.Add(what, $"{new LocalDate(2001, m + 1, 1).ToString("MMMM", null)} is {(text.Length == 0 ? "missing" : $"no number: \"{text}\"")}");
-        return 0;
-    })];
+    private static double[] Twelve(FaultList faults, string?[] typed, string what, Func<double, double> si) =>
+        [
+            .. Enumerable
+                .Range(0, 12)
+                .Select(m =>
+                {
+                    string text = (m < typed.Length ? typed[m] : null)?.Trim() ?? string.Empty;
+                    if (Number(text) is { } v)
+                        return si(v);
+                    faults.Add(
+                        what,
+                        $"{new LocalDate(2001, m + 1, 1).ToString("MMMM", null)} is {(text.Length == 0 ? "missing" : $"no number: \"{text}\"")}"
+                    );
+                    return 0;
+                }),
+        ];
 
     private static double Coordinate(FaultList faults, string? text, string field, double? otherwise)
     {
@@ -100,6 +119,5 @@ public sealed class NormalsInput
         return 0;
     }
 
-    private static double? Number(string? text) =>
-        TypedNumber.Read(text);
+    private static double? Number(string? text) => TypedNumber.Read(text);
 }

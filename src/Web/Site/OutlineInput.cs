@@ -21,17 +21,34 @@ public static class OutlineInput
     }
 
     /// <summary>The sides as measured.</summary>
-    public static IReadOnlyList<MeasuredSide> ReadSides(string text, UnitsText units) => [.. Lines(text).Where(l => l.Text.Length > 0).Select(l =>
-    {
-        double[] numbers = Numbers(l.Text, $"sides, line {l.Number}");
-        return numbers.Length is 1 or 2
-            ? new MeasuredSide(units.ReadMetres(numbers[0]) * 100, numbers.Length == 2 ? numbers[1] : 90)
-            : throw new InvalidInputException("sides", $"line {l.Number}: must be a length and an angle, e.g. 4.2 90");
-    })];
+    public static IReadOnlyList<MeasuredSide> ReadSides(string text, UnitsText units) =>
+        [
+            .. Lines(text)
+                .Where(l => l.Text.Length > 0)
+                .Select(l =>
+                {
+                    double[] numbers = Numbers(l.Text, $"sides, line {l.Number}");
+                    return numbers.Length is 1 or 2
+                        ? new MeasuredSide(units.ReadMetres(numbers[0]) * 100, numbers.Length == 2 ? numbers[1] : 90)
+                        : throw new InvalidInputException("sides", $"line {l.Number}: must be a length and an angle, e.g. 4.2 90");
+                }),
+        ];
 
     /// <summary>Corners as text, rings parted by an empty line.</summary>
-    public static string Write(BedOutline outline, UnitsText units) => string.Join("\n\n", outline.Holes.Prepend(outline.Ring).Select(ring =>
-        string.Join('\n', ring.Select(c => string.Create(CultureInfo.InvariantCulture, $"{units.Metres(c.XCm / 100):0.###} {units.Metres(c.YCm / 100):0.###}")))));
+    public static string Write(BedOutline outline, UnitsText units) =>
+        string.Join(
+            "\n\n",
+            outline
+                .Holes.Prepend(outline.Ring)
+                .Select(ring =>
+                    string.Join(
+                        '\n',
+                        ring.Select(c =>
+                            string.Create(CultureInfo.InvariantCulture, $"{units.Metres(c.XCm / 100):0.###} {units.Metres(c.YCm / 100):0.###}")
+                        )
+                    )
+                )
+        );
 
     private static BedOutline ReadCorners(string text, double setbackCm, UnitsText units)
     {
@@ -56,7 +73,8 @@ public static class OutlineInput
         return new BedOutline(rings.Count == 0 ? [] : rings[0], [.. rings.Skip(1)], setbackCm);
     }
 
-    private static IEnumerable<(int Number, string Text)> Lines(string text) => text.ReplaceLineEndings("\n").Split('\n').Select((l, i) => (i + 1, l.Trim()));
+    private static IEnumerable<(int Number, string Text)> Lines(string text) =>
+        text.ReplaceLineEndings("\n").Split('\n').Select((l, i) => (i + 1, l.Trim()));
 
     private static double[] Numbers(string line, string where)
     {
@@ -64,8 +82,14 @@ public static class OutlineInput
         string[] words = line.Split([' ', ';', '\t'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         if (words.Length == 1)
             words = line.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        return [.. words.Select(w => double.TryParse(w.TrimEnd(',').Replace(',', '.').TrimEnd('°'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v) && double.IsFinite(v)
-            ? v
-            : throw new InvalidInputException(where.Split(',')[0], $"{where}: \"{w}\" is no number"))];
+        return
+        [
+            .. words.Select(w =>
+                double.TryParse(w.TrimEnd(',').Replace(',', '.').TrimEnd('°'), NumberStyles.Float, CultureInfo.InvariantCulture, out double v)
+                && double.IsFinite(v)
+                    ? v
+                    : throw new InvalidInputException(where.Split(',')[0], $"{where}: \"{w}\" is no number")
+            ),
+        ];
     }
 }

@@ -46,12 +46,23 @@ public sealed class PageFrame(SiteState state, IClock clock)
         if (Guid.TryParse(http.Request.Cookies[AskerCookie], out Guid known))
             return $"{known}";
         string made = $"{Guid.NewGuid()}";
-        http.Response.Cookies.Append(AskerCookie, made, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
+        http.Response.Cookies.Append(
+            AskerCookie,
+            made,
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Strict,
+                MaxAge = TimeSpan.FromDays(400),
+            }
+        );
         return made;
     }
 
     private FactWriter Writer(CultureInfo? language) =>
-        _now is { Plan.Site: var site } ? new FactWriter(site.Units, site.Money, language) : new FactWriter(Core.Planning.SiteUnits.Metric, string.Empty, language);
+        _now is { Plan.Site: var site }
+            ? new FactWriter(site.Units, site.Money, language)
+            : new FactWriter(Core.Planning.SiteUnits.Metric, string.Empty, language);
 
     /// <summary>Drops what was read, after something was saved.</summary>
     public void Forget() => _now = null;
@@ -72,7 +83,12 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// and tells what it holds otherwise than what was typed. Null for what cannot be compared.
     /// </param>
     public async Task<IActionResult> Saving(
-        PageModel page, Func<string, string?> field, Func<Task<IActionResult>> work, Func<Task>? fill = null, Func<SiteNow, IReadOnlyList<FormDifference>?>? compare = null)
+        PageModel page,
+        Func<string, string?> field,
+        Func<Task<IActionResult>> work,
+        Func<Task>? fill = null,
+        Func<SiteNow, IReadOnlyList<FormDifference>?>? compare = null
+    )
     {
         page.ModelState.Clear();
         try
@@ -104,6 +120,9 @@ public sealed class PageFrame(SiteState state, IClock clock)
         if (faults.Count > MostShown)
             modelState.AddModelError(string.Empty, $"{faults.Count} faults; the first {MostShown} are named");
         foreach (Fault fault in faults.Take(MostShown))
-            modelState.AddModelError(field(fault.Field) ?? string.Empty, units.Message(field(fault.Field) is null ? fault.ToString() : fault.Message));
+            modelState.AddModelError(
+                field(fault.Field) ?? string.Empty,
+                units.Message(field(fault.Field) is null ? fault.ToString() : fault.Message)
+            );
     }
 }

@@ -28,15 +28,16 @@ public sealed class PatchInput
     public string? WithCount { get; set; }
 
     /// <summary>The form's field that a fault speaks of.</summary>
-    public static string? Field(string fault) => fault switch
-    {
-        "day" => "Patch.Day",
-        "item" => "Patch.Item",
-        "count" => "Patch.Count",
-        "with" => "Patch.WithCount",
-        "at" => "Patch.At",
-        _ => fault.StartsWith("Patch.", StringComparison.Ordinal) ? fault : null,
-    };
+    public static string? Field(string fault) =>
+        fault switch
+        {
+            "day" => "Patch.Day",
+            "item" => "Patch.Item",
+            "count" => "Patch.Count",
+            "with" => "Patch.WithCount",
+            "at" => "Patch.At",
+            _ => fault.StartsWith("Patch.", StringComparison.Ordinal) ? fault : null,
+        };
 
     /// <summary>Reads what was typed; every fault names its field of the form.</summary>
     public DisplayPatch Read(Plan plan)

@@ -62,32 +62,33 @@ public sealed class PlanterInput
     public long Version { get; set; }
 
     /// <summary>The form of a planter that is already there.</summary>
-    public static PlanterInput From(Planter p, long version, UnitsText units) => new()
-    {
-        Name = p.Name,
-        AreaId = p.AreaId,
-        Shape = p.Form.Shape.ToString(),
-        TopLength = units.LengthNumber(p.Form.TopLengthCm),
-        TopWidth = units.LengthNumber(p.Form.TopWidthCm),
-        BottomLength = units.LengthNumber(p.Form.BottomLengthCm),
-        BottomWidth = units.LengthNumber(p.Form.BottomWidthCm),
-        Depth = units.LengthNumber(p.Form.DepthCm),
-        RimGap = units.LengthNumber(p.Form.RimGapCm),
-        Exposure = p.Exposure.ToString(),
-        Watering = p.Watering.ToString(),
-        ViewedFrom = p.ViewedFrom.ToString(),
-        Wall = p.Wall.ToString(),
-        WallColour = p.WallColour,
-        Note = p.Note,
-        Corners = p.Form.Outline is { } outline ? OutlineInput.Write(outline, units) : null,
-        Setback = p.Form.Outline is { } set ? units.LengthNumber(set.SetbackCm) : null,
-        East = p.Place is { } at ? Text(units.Metres(at.EastM)) : null,
-        North = p.Place is { } there ? Text(units.Metres(there.NorthM)) : null,
-        Turn = p.Place is { TurnDeg: not 0 } turned ? Text(turned.TurnDeg) : null,
-        Survey = SurveyInput.From(p.Survey, units),
-        Rules = HouseRuleMatter.All.ToDictionary(m => m.Key, m => m.Of(p.Rules), StringComparer.Ordinal),
-        Version = version,
-    };
+    public static PlanterInput From(Planter p, long version, UnitsText units) =>
+        new()
+        {
+            Name = p.Name,
+            AreaId = p.AreaId,
+            Shape = p.Form.Shape.ToString(),
+            TopLength = units.LengthNumber(p.Form.TopLengthCm),
+            TopWidth = units.LengthNumber(p.Form.TopWidthCm),
+            BottomLength = units.LengthNumber(p.Form.BottomLengthCm),
+            BottomWidth = units.LengthNumber(p.Form.BottomWidthCm),
+            Depth = units.LengthNumber(p.Form.DepthCm),
+            RimGap = units.LengthNumber(p.Form.RimGapCm),
+            Exposure = p.Exposure.ToString(),
+            Watering = p.Watering.ToString(),
+            ViewedFrom = p.ViewedFrom.ToString(),
+            Wall = p.Wall.ToString(),
+            WallColour = p.WallColour,
+            Note = p.Note,
+            Corners = p.Form.Outline is { } outline ? OutlineInput.Write(outline, units) : null,
+            Setback = p.Form.Outline is { } set ? units.LengthNumber(set.SetbackCm) : null,
+            East = p.Place is { } at ? Text(units.Metres(at.EastM)) : null,
+            North = p.Place is { } there ? Text(units.Metres(there.NorthM)) : null,
+            Turn = p.Place is { TurnDeg: not 0 } turned ? Text(turned.TurnDeg) : null,
+            Survey = SurveyInput.From(p.Survey, units),
+            Rules = HouseRuleMatter.All.ToDictionary(m => m.Key, m => m.Of(p.Rules), StringComparer.Ordinal),
+            Version = version,
+        };
 
     /// <summary>The inside measures as typed; what is left empty follows from the shape.</summary>
     public PlanterForm ReadForm(UnitsText units)
@@ -99,11 +100,19 @@ public sealed class PlanterInput
         bool round = shape is PlanterShape.Round or PlanterShape.Basket or PlanterShape.Bowl or PlanterShape.HalfBarrel;
         double length = units.ReadLength(TopLength);
         double width = round ? length : units.ReadLength(TopWidth);
-        double bottomLength = shape == PlanterShape.Basket ? 0 : bed || Blank(BottomLength) ? length : units.ReadLength(BottomLength);
-        double bottomWidth = shape == PlanterShape.Basket ? 0
+        double bottomLength =
+            shape == PlanterShape.Basket ? 0
+            : bed || Blank(BottomLength) ? length
+            : units.ReadLength(BottomLength);
+        double bottomWidth =
+            shape == PlanterShape.Basket ? 0
             : round ? bottomLength
-            : bed || Blank(BottomWidth) ? width : units.ReadLength(BottomWidth);
-        double gap = bed ? 0 : Blank(RimGap) ? 2.5 : units.ReadLength(RimGap);
+            : bed || Blank(BottomWidth) ? width
+            : units.ReadLength(BottomWidth);
+        double gap =
+            bed ? 0
+            : Blank(RimGap) ? 2.5
+            : units.ReadLength(RimGap);
         return new PlanterForm(shape, length, width, bottomLength, bottomWidth, units.ReadLength(Depth), gap);
     }
 
@@ -141,45 +150,57 @@ public sealed class PlanterInput
             ?? throw new InvalidInputException("sides", "give the bed's sides, or its corners, or draw it on the map");
         IReadOnlyList<Fault> faults = outline.Faults();
         if (faults.Count > 0)
-            throw new InvalidInputException([.. faults.Select(f => new Fault(f.Field == "setbackCm" ? "form.outline.setbackCm" : Blank(Corners) ? "sides" : "corners", f.Field == "setbackCm" ? f.Message : $"the outline {f.Message}"))]);
+            throw new InvalidInputException([
+                .. faults.Select(f => new Fault(
+                    f.Field == "setbackCm" ? "form.outline.setbackCm"
+                        : Blank(Corners) ? "sides"
+                        : "corners",
+                    f.Field == "setbackCm" ? f.Message : $"the outline {f.Message}"
+                )),
+            ]);
         return PlanterForm.Bed(outline, depth);
     }
 
     // Null while nobody has placed it; a half-given place is refused by its range.
-    private MapPlace? ReadPlace(UnitsText units) => Blank(East) && Blank(North)
-        ? null
-        : new MapPlace(Math.Round(units.ReadMetres(Plain(East)), 2), Math.Round(units.ReadMetres(Plain(North)), 2), Blank(Turn) ? 0 : Math.Round(Plain(Turn), 1));
+    private MapPlace? ReadPlace(UnitsText units) =>
+        Blank(East) && Blank(North)
+            ? null
+            : new MapPlace(
+                Math.Round(units.ReadMetres(Plain(East)), 2),
+                Math.Round(units.ReadMetres(Plain(North)), 2),
+                Blank(Turn) ? 0 : Math.Round(Plain(Turn), 1)
+            );
 
     /// <summary>The form's field that a fault speaks of.</summary>
-    public static string? Field(string fault) => fault switch
-    {
-        "sides" => "Input.Sides",
-        "corners" => "Input.Corners",
-        "form.outline.setbackCm" => "Input.Setback",
-        "howMany" => "Input.HowMany",
-        "place.eastM" => "Input.East",
-        "place.northM" => "Input.North",
-        "place.turnDeg" => "Input.Turn",
-        _ when fault.StartsWith("survey.", StringComparison.Ordinal) => SurveyInput.Field(fault[7..]) is { } field ? $"Input.{field}" : null,
-        "name" => "Input.Name",
-        "areaId" => "Input.AreaId",
-        "area.name" => "Input.NewArea",
-        "form.topLengthCm" => "Input.TopLength",
-        "form.topWidthCm" => "Input.TopWidth",
-        "form.bottomLengthCm" => "Input.BottomLength",
-        "form.bottomWidthCm" => "Input.BottomWidth",
-        "form.depthCm" => "Input.Depth",
-        "form.rimGapCm" => "Input.RimGap",
-        "wallColour" => "Input.WallColour",
-        "wall" => "Input.Wall",
-        "note" => "Input.Note",
-        _ => null,
-    };
+    public static string? Field(string fault) =>
+        fault switch
+        {
+            "sides" => "Input.Sides",
+            "corners" => "Input.Corners",
+            "form.outline.setbackCm" => "Input.Setback",
+            "howMany" => "Input.HowMany",
+            "place.eastM" => "Input.East",
+            "place.northM" => "Input.North",
+            "place.turnDeg" => "Input.Turn",
+            _ when fault.StartsWith("survey.", StringComparison.Ordinal) => SurveyInput.Field(fault[7..]) is { } field ? $"Input.{field}" : null,
+            "name" => "Input.Name",
+            "areaId" => "Input.AreaId",
+            "area.name" => "Input.NewArea",
+            "form.topLengthCm" => "Input.TopLength",
+            "form.topWidthCm" => "Input.TopWidth",
+            "form.bottomLengthCm" => "Input.BottomLength",
+            "form.bottomWidthCm" => "Input.BottomWidth",
+            "form.depthCm" => "Input.Depth",
+            "form.rimGapCm" => "Input.RimGap",
+            "wallColour" => "Input.WallColour",
+            "wall" => "Input.Wall",
+            "note" => "Input.Note",
+            _ => null,
+        };
 
     private static string Text(double value) => value.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
 
-    private static double Plain(string? text) =>
-        TypedNumber.Read(text) ?? double.NaN;
+    private static double Plain(string? text) => TypedNumber.Read(text) ?? double.NaN;
 
     private static bool Blank(string? text) => string.IsNullOrWhiteSpace(text);
 

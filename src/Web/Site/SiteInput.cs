@@ -45,27 +45,28 @@ public sealed class SiteInput
     public long Version { get; set; }
 
     /// <summary>The form of the present settings.</summary>
-    public static SiteInput From(Core.Planning.Site site, long version, UnitsText units) => new()
-    {
-        Name = site.Name,
-        Units = site.Units.ToString(),
-        Money = site.Money,
-        CoverPercent = Plain(site.CoverThreshold * 100),
-        SparePercent = Plain(site.SpareShare * 100),
-        FreshMedium = units.LengthNumber(site.FreshMediumCm),
-        BagLitres = Plain(site.MediumBagLitres),
-        BagPrice = site.MediumBagPrice.ToString("0.00", CultureInfo.InvariantCulture),
-        WallGap = units.LengthNumber(site.WallGapCm),
-        BulbGap = units.LengthNumber(site.BulbGapCm),
-        OnePerson = Plain(Math.Round(units.WeightNumber(site.OnePersonKg), 1)),
-        FrostYears = Plain(1 / site.FrostRisk),
-        TimeZone = site.TimeZone,
-        Latitude = Coordinate(site.Place?.LatitudeDeg),
-        Longitude = Coordinate(site.Place?.LongitudeDeg),
-        Elevation = Coordinate(site.Place?.ElevationM),
-        AtElevation = site.Place?.AtElevation ?? false,
-        Version = version,
-    };
+    public static SiteInput From(Core.Planning.Site site, long version, UnitsText units) =>
+        new()
+        {
+            Name = site.Name,
+            Units = site.Units.ToString(),
+            Money = site.Money,
+            CoverPercent = Plain(site.CoverThreshold * 100),
+            SparePercent = Plain(site.SpareShare * 100),
+            FreshMedium = units.LengthNumber(site.FreshMediumCm),
+            BagLitres = Plain(site.MediumBagLitres),
+            BagPrice = site.MediumBagPrice.ToString("0.00", CultureInfo.InvariantCulture),
+            WallGap = units.LengthNumber(site.WallGapCm),
+            BulbGap = units.LengthNumber(site.BulbGapCm),
+            OnePerson = Plain(Math.Round(units.WeightNumber(site.OnePersonKg), 1)),
+            FrostYears = Plain(1 / site.FrostRisk),
+            TimeZone = site.TimeZone,
+            Latitude = Coordinate(site.Place?.LatitudeDeg),
+            Longitude = Coordinate(site.Place?.LongitudeDeg),
+            Elevation = Coordinate(site.Place?.ElevationM),
+            AtElevation = site.Place?.AtElevation ?? false,
+            Version = version,
+        };
 
     /// <summary>The settings as typed; what is no number is a fault of its range.</summary>
     public Core.Planning.Site Read(UnitsText units)
@@ -83,46 +84,60 @@ public sealed class SiteInput
             Number(BagLitres),
             Math.Round((decimal)price, 2),
             units.ReadLength(WallGap),
-            units.ReadLength(BulbGap))
+            units.ReadLength(BulbGap)
+        )
         {
             OnePersonKg = Math.Round(units.ReadWeight(Number(OnePerson)), 2),
             TimeZone = string.IsNullOrWhiteSpace(TimeZone) ? null : TimeZone.Trim(),
             FrostRisk = Math.Round(1 / Number(FrostYears), 4),
-            Place = string.IsNullOrWhiteSpace(Latitude) && string.IsNullOrWhiteSpace(Longitude)
-                ? null
-                : new SitePlace(Number(Latitude?.Replace('−', '-')), Number(Longitude?.Replace('−', '-')), string.IsNullOrWhiteSpace(Elevation) ? 0 : Number(Elevation.Replace('−', '-')), AtElevation),
+            Place =
+                string.IsNullOrWhiteSpace(Latitude) && string.IsNullOrWhiteSpace(Longitude)
+                    ? null
+                    : new SitePlace(
+                        Number(Latitude?.Replace('−', '-')),
+                        Number(Longitude?.Replace('−', '-')),
+                        string.IsNullOrWhiteSpace(Elevation) ? 0 : Number(Elevation.Replace('−', '-')),
+                        AtElevation
+                    ),
         };
     }
 
     /// <summary>Time zones to choose from: each by its present name.</summary>
     public static IReadOnlyList<(string Value, string Text)> TimeZones { get; } =
-        [("", "as this machine"), .. NodaTime.TimeZones.TzdbDateTimeZoneSource.Default.CanonicalIdMap.Values.Distinct(StringComparer.Ordinal).Where(z => z.Contains('/', StringComparison.Ordinal) && !z.StartsWith("Etc/", StringComparison.Ordinal)).Order(StringComparer.Ordinal).Select(z => (z, z.Replace('_', ' ')))];
+    [
+        ("", "as this machine"),
+        .. NodaTime
+            .TimeZones.TzdbDateTimeZoneSource.Default.CanonicalIdMap.Values.Distinct(StringComparer.Ordinal)
+            .Where(z => z.Contains('/', StringComparison.Ordinal) && !z.StartsWith("Etc/", StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal)
+            .Select(z => (z, z.Replace('_', ' '))),
+    ];
 
     /// <summary>The form's field that a fault speaks of.</summary>
-    public static string? Field(string fault) => fault switch
-    {
-        "name" => "Input.Name",
-        "money" => "Input.Money",
-        "coverThreshold" => "Input.CoverPercent",
-        "spareShare" => "Input.SparePercent",
-        "freshMediumCm" => "Input.FreshMedium",
-        "mediumBagLitres" => "Input.BagLitres",
-        "mediumBagPrice" => "Input.BagPrice",
-        "wallGapCm" => "Input.WallGap",
-        "bulbGapCm" => "Input.BulbGap",
-        "onePersonKg" => "Input.OnePerson",
-        "timeZone" => "Input.TimeZone",
-        "frostRisk" => "Input.FrostYears",
-        "place.latitudeDeg" => "Input.Latitude",
-        "place.longitudeDeg" => "Input.Longitude",
-        "place.elevationM" => "Input.Elevation",
-        _ => null,
-    };
+    public static string? Field(string fault) =>
+        fault switch
+        {
+            "name" => "Input.Name",
+            "money" => "Input.Money",
+            "coverThreshold" => "Input.CoverPercent",
+            "spareShare" => "Input.SparePercent",
+            "freshMediumCm" => "Input.FreshMedium",
+            "mediumBagLitres" => "Input.BagLitres",
+            "mediumBagPrice" => "Input.BagPrice",
+            "wallGapCm" => "Input.WallGap",
+            "bulbGapCm" => "Input.BulbGap",
+            "onePersonKg" => "Input.OnePerson",
+            "timeZone" => "Input.TimeZone",
+            "frostRisk" => "Input.FrostYears",
+            "place.latitudeDeg" => "Input.Latitude",
+            "place.longitudeDeg" => "Input.Longitude",
+            "place.elevationM" => "Input.Elevation",
+            _ => null,
+        };
 
     private static string? Coordinate(double? v) => v?.ToString("0.######", CultureInfo.InvariantCulture);
 
     private static string Plain(double v) => v.ToString("0.##", CultureInfo.InvariantCulture);
 
-    private static double Number(string? text) =>
-        TypedNumber.Read(text) ?? double.NaN;
+    private static double Number(string? text) => TypedNumber.Read(text) ?? double.NaN;
 }

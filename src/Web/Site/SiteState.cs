@@ -35,7 +35,12 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
     public IReadOnlyList<SetAside> Aside => Loaded.Aside;
 
     /// <summary>A hash of all that figures of this plan and weather rest on.</summary>
-    public Lazy<string> Inputs { get; } = new(() => Convert.ToHexString(SHA256.HashData([.. PlanFile.Write(Loaded.Plan), .. Encoding.UTF8.GetBytes($"{Loaded.Mark.StationId} {Loaded.Mark.StationRevision}")])));
+    public Lazy<string> Inputs { get; } =
+        new(() =>
+            Convert.ToHexString(
+                SHA256.HashData([.. PlanFile.Write(Loaded.Plan), .. Encoding.UTF8.GetBytes($"{Loaded.Mark.StationId} {Loaded.Mark.StationRevision}")])
+            )
+        );
 
     /// <summary>True south of the equator.</summary>
     public bool IsSouthern => Record?.Station.IsSouthern ?? false;
@@ -60,7 +65,10 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     private readonly SemaphoreSlim _loading = new(1, 1);
     private readonly SemaphoreSlim _remarks = new(1, 1);
     private readonly SemaphoreSlim _suns = new(1, 1);
-    private readonly ConcurrentDictionary<string, (Planter Planter, IReadOnlyList<MapFeature> Map, SunPaths Paths, int Year, ExposureForecast? Forecast)> _sun = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<
+        string,
+        (Planter Planter, IReadOnlyList<MapFeature> Map, SunPaths Paths, int Year, ExposureForecast? Forecast)
+    > _sun = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<(string Display, bool Thorough), LookedOver> _looked = new();
     private SunPaths? _paths;
     private volatile Kept? _kept;
@@ -74,11 +82,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         if (kept.Years.Count > 24)
             kept.Years.Clear();
-        return kept.Years.GetOrAdd((start, weatherYear), _ => new Lazy<SiteYear>(() =>
-        {
-            SeasonKernel kernel = Kernel(kept, start);
-            return weatherYear is { } only ? kernel.Of(kept.Now.Plan, only) : kernel.Of(kept.Now.Plan);
-        })).Value;
+        return kept
+            .Years.GetOrAdd((start, weatherYear), _ => new Lazy<SiteYear>(() =>
+            {
+                SeasonKernel kernel = Kernel(kept, start);
+                return weatherYear is { } only ? kernel.Of(kept.Now.Plan, only) : kernel.Of(kept.Now.Plan);
+            }))
+            .Value;
     }
 
     /// <summary>What computes planters' years from a first of a month on; an edit costs it one planter.</summary>
@@ -91,16 +101,25 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         if (kept.Notable.Count > 20)
             kept.Notable.Clear();
         // They rest on the weather and on what containers there are, and outlive most edits.
-        Core.Ground.ThermalClass[] classes = [.. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass()).Distinct().OrderBy(c => c.GetHashCode())];
+        Core.Ground.ThermalClass[] classes =
+        [
+            .. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass()).Distinct().OrderBy(c => c.GetHashCode()),
+        ];
         int key = classes.Aggregate(17, HashCode.Combine);
-        return kept.Notable.GetOrAdd((start, key), k => new Lazy<NotableRuns?>(() => NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern))).Value;
+        return kept
+            .Notable.GetOrAdd((start, key), k => new Lazy<NotableRuns?>(() =>
+                NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern)
+            ))
+            .Value;
     }
 
     /// <summary>Each area's run of bulbs in a plan year.</summary>
     public async Task<IReadOnlyList<AreaSequence>> Sequences(LocalDate start)
     {
         Kept kept = await Fresh();
-        return kept.Sequences.GetOrAdd(start, s => new Lazy<IReadOnlyList<AreaSequence>>(() => AreaSequence.Of(kept.Now.Plan, Kernel(kept, s)))).Value;
+        return kept
+            .Sequences.GetOrAdd(start, s => new Lazy<IReadOnlyList<AreaSequence>>(() => AreaSequence.Of(kept.Now.Plan, Kernel(kept, s))))
+            .Value;
     }
 
     /// <summary>A mishap rehearsed; null without weather.</summary>
@@ -109,7 +128,11 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         if (kept.Now.Record is not { } record || kept.Now.Plan.Planters.Count == 0)
             return null;
-        return kept.Rehearsed.GetOrAdd((start, kind, today), k => new Lazy<RehearsalResult?>(() => Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind))).Value;
+        return kept
+            .Rehearsed.GetOrAdd((start, kind, today), k => new Lazy<RehearsalResult?>(() =>
+                Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind)
+            ))
+            .Value;
     }
 
     /// <summary>Another plan's year under the site's weather.</summary>
@@ -122,7 +145,9 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<Remark>?> RemarksSoon(LocalDate from, TimeSpan wait)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<Remark>?> looking = kept.Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>?>>(() => Task.Run(() => RemarksSoFar(kept, f)))).Value;
+        Task<IReadOnlyList<Remark>?> looking = kept
+            .Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>?>>(() => Task.Run(() => RemarksSoFar(kept, f))))
+            .Value;
         return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
     }
 
@@ -145,7 +170,9 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         // Displays that are gone would be remembered for ever.
         if (_looked.Count > (2 * kept.Now.Plan.Displays.Count) + SpareLooked)
             _looked.Clear();
-        return _looked.AddOrUpdate((display.Id, thorough), _ => Fresh(), (_, known) => known.Holds(display, rests, kept.Now.Record) ? known : Fresh()).Remarks.Value;
+        return _looked
+            .AddOrUpdate((display.Id, thorough), _ => Fresh(), (_, known) => known.Holds(display, rests, kept.Now.Record) ? known : Fresh())
+            .Remarks.Value;
     }
 
     // A check that fails is the program's fault and no reason for a page to fail: the log tells of it.
@@ -202,9 +229,11 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
             return null;
         if (kept.BulbYears.Count > MostBulbYears)
             kept.BulbYears.Clear();
-        var seasons = kept.BulbYears.GetOrAdd(
-            StackBloom.BulbYearStart(install, record.Station.IsSouthern),
-            _ => new Lazy<IReadOnlyList<GrowingSeason>>(() => StackBloom.Seasons(record, install))).Value;
+        var seasons = kept
+            .BulbYears.GetOrAdd(StackBloom.BulbYearStart(install, record.Station.IsSouthern), _ => new Lazy<IReadOnlyList<GrowingSeason>>(() =>
+                StackBloom.Seasons(record, install)
+            ))
+            .Value;
         lock (seasons)
         {
             return StackBloom.From(stack, seasons, install);
@@ -218,7 +247,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     }
 
     /// <summary>A planter's sun over the next years, as trees grow; computed once while the planter and the map stand.</summary>
-    public async Task<ExposureForecast?> SunOf(Planter planter, double latitudeDeg, int year) => SunOf((await Fresh()).Map, planter, latitudeDeg, year);
+    public async Task<ExposureForecast?> SunOf(Planter planter, double latitudeDeg, int year) =>
+        SunOf((await Fresh()).Map, planter, latitudeDeg, year);
 
     /// <summary>
     /// Planters whose class of sun changes within five years as trees grow; null while that is computed beside the page, which waits
@@ -227,30 +257,40 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<ExposureForecast>?> SunAhead(double latitudeDeg, int year, TimeSpan wait)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<ExposureForecast>> ahead = kept.Sun.GetOrAdd((latitudeDeg, year), k => new Lazy<Task<IReadOnlyList<ExposureForecast>>>(() => Task.Run(async () =>
-        {
-            await _suns.WaitAsync();
-            try
-            {
-                var changing = new List<ExposureForecast>();
-                foreach (Planter planter in kept.Now.Plan.Planters.Where(p => !p.IsRetired))
+        Task<IReadOnlyList<ExposureForecast>> ahead = kept
+            .Sun.GetOrAdd((latitudeDeg, year), k => new Lazy<Task<IReadOnlyList<ExposureForecast>>>(() =>
+                Task.Run(async () =>
                 {
-                    if (SunOf(kept.Map, planter, k.LatitudeDeg, k.Year) is { Change: not null } forecast)
-                        changing.Add(forecast);
-                }
-                return (IReadOnlyList<ExposureForecast>)changing;
-            }
-            finally
-            {
-                _suns.Release();
-            }
-        }))).Value;
+                    await _suns.WaitAsync();
+                    try
+                    {
+                        var changing = new List<ExposureForecast>();
+                        foreach (Planter planter in kept.Now.Plan.Planters.Where(p => !p.IsRetired))
+                        {
+                            if (SunOf(kept.Map, planter, k.LatitudeDeg, k.Year) is { Change: not null } forecast)
+                                changing.Add(forecast);
+                        }
+                        return (IReadOnlyList<ExposureForecast>)changing;
+                    }
+                    finally
+                    {
+                        _suns.Release();
+                    }
+                })
+            ))
+            .Value;
         return await Task.WhenAny(ahead, Task.Delay(wait)) == ahead ? await ahead : null;
     }
 
     private ExposureForecast? SunOf(IReadOnlyList<MapFeature> map, Planter planter, double latitudeDeg, int year)
     {
-        if (_sun.TryGetValue(planter.Id, out var known) && ReferenceEquals(known.Planter, planter) && ReferenceEquals(known.Map, map) && known.Paths.LatitudeDeg == latitudeDeg && known.Year == year)
+        if (
+            _sun.TryGetValue(planter.Id, out var known)
+            && ReferenceEquals(known.Planter, planter)
+            && ReferenceEquals(known.Map, map)
+            && known.Paths.LatitudeDeg == latitudeDeg
+            && known.Year == year
+        )
             return known.Forecast;
         SunPaths paths = _paths is { } kept && kept.LatitudeDeg == latitudeDeg ? kept : _paths = new SunPaths(latitudeDeg);
         ExposureForecast? forecast = ExposureForecast.Of(planter, map, paths, year);
@@ -270,7 +310,11 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     {
         if (kept.Flowering.Count > 2)
             kept.Flowering.Clear();
-        return kept.Flowering.GetOrAdd((start, kept.Now.Plan.Site.FrostRisk), k => new Lazy<SiteFlowering>(() => new SiteFlowering(kept.Now.Record, k.Start, k.FrostRisk))).Value;
+        return kept
+            .Flowering.GetOrAdd((start, kept.Now.Plan.Site.FrostRisk), k => new Lazy<SiteFlowering>(() =>
+                new SiteFlowering(kept.Now.Record, k.Start, k.FrostRisk)
+            ))
+            .Value;
     }
 
     private static SeasonKernel Kernel(Kept kept, LocalDate start)
@@ -280,7 +324,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         return kept.Kernels.GetOrAdd(start, _ => new Lazy<SeasonKernel>(() => new SeasonKernel(kept.Now.Record, start))).Value;
     }
 
-    private static DisplayChecks Checks(Kept kept) => new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
+    private static DisplayChecks Checks(Kept kept) =>
+        new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
 
     private static IReadOnlyList<GrowingSeason> Stay(Kept kept, LocalDate month)
     {
@@ -302,15 +347,22 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
                 return meanwhile;
             LoadedPlan plan = await plans.Now();
             PlanMark? before = _kept?.Now.Mark;
-            WeatherRecord? record = before is not null && before.StationId == plan.Mark.StationId && before.StationRevision == plan.Mark.StationRevision
-                ? _kept!.Station
-                : plan.Mark.StationId is null ? null : await weather.Load(plan.Mark.StationId);
+            WeatherRecord? record =
+                before is not null && before.StationId == plan.Mark.StationId && before.StationRevision == plan.Mark.StationRevision ? _kept!.Station
+                : plan.Mark.StationId is null ? null
+                : await weather.Load(plan.Mark.StationId);
             SitePlace? place = plan.Plan.Site.Place;
             WeatherRecord? here = place is { AtElevation: true } ? Moved(record, place.ElevationM) : record;
             var fresh = new Kept(new SiteNow(plan, here), record);
             // Flowering and followed plants rest on the weather alone; plants that did not change are the same objects as before.
             if (_kept is not null && ReferenceEquals(_kept.Now.Record, here))
-                (fresh.Flowering, fresh.Kernels, fresh.BulbYears, fresh.Stays, fresh.Notable) = (_kept.Flowering, _kept.Kernels, _kept.BulbYears, _kept.Stays, _kept.Notable);
+                (fresh.Flowering, fresh.Kernels, fresh.BulbYears, fresh.Stays, fresh.Notable) = (
+                    _kept.Flowering,
+                    _kept.Kernels,
+                    _kept.BulbYears,
+                    _kept.Stays,
+                    _kept.Notable
+                );
             // Features that did not change are the same objects: most edits leave the map as it was.
             if (_kept is not null && _kept.Map.SequenceEqual(plan.Plan.Map, ReferenceEqualityComparer.Instance))
                 fresh.Map = _kept.Map;
@@ -325,14 +377,19 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 
     // The record carried to the site's height; the one already carried there is kept, with all that was computed from it.
     private WeatherRecord? Moved(WeatherRecord? record, double elevationM) =>
-        record is not null && ReferenceEquals(record, _kept?.Station) && _kept.Now.Plan.Site.Place is { AtElevation: true } before && before.ElevationM == elevationM
+        record is not null
+        && ReferenceEquals(record, _kept?.Station)
+        && _kept.Now.Plan.Site.Place is { AtElevation: true } before
+        && before.ElevationM == elevationM
             ? _kept.Now.Record
             : record?.AtElevation(elevationM);
 
     private sealed record LookedOver(Display Display, object[] Rests, WeatherRecord? Record, Lazy<IReadOnlyList<Remark>> Remarks)
     {
         public bool Holds(Display display, object[] rests, WeatherRecord? record) =>
-            ReferenceEquals(display, Display) && ReferenceEquals(record, Record) && (ReferenceEquals(rests, Rests) || rests.SequenceEqual(Rests, ReferenceEqualityComparer.Instance));
+            ReferenceEquals(display, Display)
+            && ReferenceEquals(record, Record)
+            && (ReferenceEquals(rests, Rests) || rests.SequenceEqual(Rests, ReferenceEqualityComparer.Instance));
     }
 
     private sealed class Kept(SiteNow now, WeatherRecord? station)

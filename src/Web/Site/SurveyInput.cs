@@ -118,9 +118,17 @@ public sealed class SurveyInput
     public PlanterSurvey Read(UnitsText units, bool isBed, FaultList faults)
     {
         double? Length(string? text) => string.IsNullOrWhiteSpace(text) ? null : Math.Round(units.ReadLength(text), 3);
-        StandingTree? tree = string.IsNullOrWhiteSpace(TreeName) && string.IsNullOrWhiteSpace(TreeCrown)
-            ? null
-            : new StandingTree(TreeName?.Trim() ?? string.Empty, Length(TreeCrown) ?? double.NaN, Length(TreeHeight) ?? double.NaN, Length(TreeRoots) ?? Length(TreeCrown) ?? double.NaN, Length(TreeGrowth) ?? 0, (int)(Number(TreeYear) is { } y && y is > 0 and < 9999 ? y : 0));
+        StandingTree? tree =
+            string.IsNullOrWhiteSpace(TreeName) && string.IsNullOrWhiteSpace(TreeCrown)
+                ? null
+                : new StandingTree(
+                    TreeName?.Trim() ?? string.Empty,
+                    Length(TreeCrown) ?? double.NaN,
+                    Length(TreeHeight) ?? double.NaN,
+                    Length(TreeRoots) ?? Length(TreeCrown) ?? double.NaN,
+                    Length(TreeGrowth) ?? 0,
+                    (int)(Number(TreeYear) is { } y && y is > 0 and < 9999 ? y : 0)
+                );
         if (!string.IsNullOrWhiteSpace(StoodSince) && Words.ReadDay(StoodSince) is null)
             faults.Add("survey.stoodSince", "must be a date");
         if (!string.IsNullOrWhiteSpace(RestsUntil) && Words.ReadDay(RestsUntil) is null)
@@ -129,7 +137,10 @@ public sealed class SurveyInput
         {
             RestsFromGenus = string.IsNullOrWhiteSpace(RestsFrom) ? null : RestsFrom.Trim(),
             RestsUntil = Words.ReadDay(RestsUntil),
-            DrainHoles = Number(DrainHoles) is { } holes && holes == Math.Floor(holes) && Math.Abs(holes) < 1000 ? (int)holes : isBed && string.IsNullOrWhiteSpace(DrainHoles) ? 1 : -1,
+            DrainHoles =
+                Number(DrainHoles) is { } holes && holes == Math.Floor(holes) && Math.Abs(holes) < 1000 ? (int)holes
+                : isBed && string.IsNullOrWhiteSpace(DrainHoles) ? 1
+                : -1,
             OnFeet = OnFeet != "no",
             GravelOverHole = Gravel == "yes",
             Shelter = !isBed && Enum.TryParse(Shelter, out WinterShelter shelter) && Enum.IsDefined(shelter) ? shelter : WinterShelter.Open,
@@ -157,35 +168,35 @@ public sealed class SurveyInput
     }
 
     /// <summary>The form's field that a fault of the survey speaks of.</summary>
-    public static string? Field(string fault) => fault switch
-    {
-        "drainHoles" => "Survey.DrainHoles",
-        "wallThicknessCm" => "Survey.WallThickness",
-        "ph" => "Survey.Ph",
-        "mulchCm" => "Survey.Mulch",
-        "frostPocketC" => "Survey.FrostPocket",
-        "sightlineCm" => "Survey.Sightline",
-        "deckLimitKgM2" => "Survey.DeckLimit",
-        "onDeck" => "Survey.OnDeck",
-        "tree.name" => "Survey.TreeName",
-        "tree.crownCm" => "Survey.TreeCrown",
-        "tree.heightCm" => "Survey.TreeHeight",
-        "tree.rootCm" => "Survey.TreeRoots",
-        "tree.growthCm" => "Survey.TreeGrowth",
-        "tree.surveyedIn" => "Survey.TreeYear",
-        "restsFromGenus" => "Survey.RestsFrom",
-        "restsUntil" => "Survey.RestsUntil",
-        "lookGroup" => "Survey.LookGroup",
-        "stoodHere" => "Survey.StoodHere",
-        "stoodSince" => "Survey.StoodSince",
-        _ => null,
-    };
+    public static string? Field(string fault) =>
+        fault switch
+        {
+            "drainHoles" => "Survey.DrainHoles",
+            "wallThicknessCm" => "Survey.WallThickness",
+            "ph" => "Survey.Ph",
+            "mulchCm" => "Survey.Mulch",
+            "frostPocketC" => "Survey.FrostPocket",
+            "sightlineCm" => "Survey.Sightline",
+            "deckLimitKgM2" => "Survey.DeckLimit",
+            "onDeck" => "Survey.OnDeck",
+            "tree.name" => "Survey.TreeName",
+            "tree.crownCm" => "Survey.TreeCrown",
+            "tree.heightCm" => "Survey.TreeHeight",
+            "tree.rootCm" => "Survey.TreeRoots",
+            "tree.growthCm" => "Survey.TreeGrowth",
+            "tree.surveyedIn" => "Survey.TreeYear",
+            "restsFromGenus" => "Survey.RestsFrom",
+            "restsUntil" => "Survey.RestsUntil",
+            "lookGroup" => "Survey.LookGroup",
+            "stoodHere" => "Survey.StoodHere",
+            "stoodSince" => "Survey.StoodSince",
+            _ => null,
+        };
 
     private static string YesNo(bool value) => value ? "yes" : "no";
 
     // Null for an empty field; NaN, which every range refuses, for what is no number.
-    private static double? Number(string? text) => string.IsNullOrWhiteSpace(text) ? null
-        : TypedNumber.Read(text) ?? double.NaN;
+    private static double? Number(string? text) => string.IsNullOrWhiteSpace(text) ? null : TypedNumber.Read(text) ?? double.NaN;
 
     private static T Parse<T>(string? text, T otherwise)
         where T : struct, Enum => Enum.TryParse(text, out T value) && Enum.IsDefined(value) ? value : otherwise;

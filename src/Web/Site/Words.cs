@@ -33,10 +33,12 @@ public static class Words
     public static string Work(int minutes) => minutes < 100 ? $"{minutes} min of work" : $"{minutes / 60} h {minutes % 60:00} of work";
 
     /// <summary>A bare spell: "Bare 15 Mar to 28 Mar, 14 days, in 20 of 28 years".</summary>
-    public static string Bare(Core.Season.BareSpell spell) => $"Bare {Short(spell.FirstDay)} to {Short(spell.LastDay)}, {spell.Days} days, in {spell.YearsBare} of {spell.Years} years";
+    public static string Bare(Core.Season.BareSpell spell) =>
+        $"Bare {Short(spell.FirstDay)} to {Short(spell.LastDay)}, {spell.Days} days, in {spell.YearsBare} of {spell.Years} years";
 
     /// <summary>Names in a sentence: "one, two and three".</summary>
-    public static string List(IReadOnlyList<string> names) => names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
+    public static string List(IReadOnlyList<string> names) =>
+        names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
 
     /// <summary>"Tue 14 Apr".</summary>
     public static string Day(LocalDate day) => day.ToString("ddd d MMM", null);
@@ -52,20 +54,23 @@ public static class Words
 
     /// <summary>Reads a date field; null when it is no date.</summary>
     public static LocalDate? ReadDay(string? text) =>
-        NodaTime.Text.LocalDatePattern.Iso.Parse(text ?? string.Empty).TryGetValue(default, out LocalDate day) && day.Year is >= 1900 and <= 2200 ? day : null;
+        NodaTime.Text.LocalDatePattern.Iso.Parse(text ?? string.Empty).TryGetValue(default, out LocalDate day) && day.Year is >= 1900 and <= 2200
+            ? day
+            : null;
 
     /// <summary>The name of a month, 1 to 12.</summary>
     public static string Month(int month) => System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month);
 
     /// <summary>How the hues of a scheme stand to each other.</summary>
-    public static string Relation(Core.Colour.RelationKind kind) => kind switch
-    {
-        Core.Colour.RelationKind.OneColour => "One colour",
-        Core.Colour.RelationKind.Neighbouring => "Neighbouring hues",
-        Core.Colour.RelationKind.Contrast => "A contrast",
-        Core.Colour.RelationKind.WithNeutral => "Neutrals only",
-        _ => "Hues neither near nor opposite",
-    };
+    public static string Relation(Core.Colour.RelationKind kind) =>
+        kind switch
+        {
+            Core.Colour.RelationKind.OneColour => "One colour",
+            Core.Colour.RelationKind.Neighbouring => "Neighbouring hues",
+            Core.Colour.RelationKind.Contrast => "A contrast",
+            Core.Colour.RelationKind.WithNeutral => "Neutrals only",
+            _ => "Hues neither near nor opposite",
+        };
 
     /// <summary>"in 7 of 10 years".</summary>
     public static string InTen(double share) => $"in {Math.Round(share * 10, MidpointRounding.AwayFromZero):0} of 10 years";
@@ -84,23 +89,30 @@ public static class Words
     public static string OneIn(double share) => $"1 in {1 / share:0.#}";
 
     /// <summary>What stands behind a record's figures.</summary>
-    public static string Basis(Core.Climate.WeatherRecord record) => record.GeneratedFrom is { } normals
-        ? $"generated from {normals.Origin}: rougher, worth {record.KnownYears} years"
-        : $"{record.YearsUsed.Count} years used, {record.YearsUsed[0]}–{record.YearsUsed[^1]}" + (record.YearsLeftOut.Count > 0 ? $"; left out {string.Join(", ", record.YearsLeftOut.Take(4).Select(y => $"{y.Year} ({y.MissingDays} days missing)"))}{(record.YearsLeftOut.Count > 4 ? " …" : string.Empty)}" : string.Empty);
+    public static string Basis(Core.Climate.WeatherRecord record) =>
+        record.GeneratedFrom is { } normals
+            ? $"generated from {normals.Origin}: rougher, worth {record.KnownYears} years"
+            : $"{record.YearsUsed.Count} years used, {record.YearsUsed[0]}–{record.YearsUsed[^1]}"
+                + (
+                    record.YearsLeftOut.Count > 0
+                        ? $"; left out {string.Join(", ", record.YearsLeftOut.Take(4).Select(y => $"{y.Year} ({y.MissingDays} days missing)"))}{(record.YearsLeftOut.Count > 4 ? " …" : string.Empty)}"
+                        : string.Empty
+                );
 
     /// <summary>Any other word of an enumeration: "heeled in", "at times".</summary>
     public static string Plain<T>(T value)
         where T : struct, Enum => Exchange.Palette.PaletteColumns.Word(value).Replace('-', ' ');
 
     /// <summary>A planter's size in a few words.</summary>
-    public static string Size(PlanterForm form, UnitsText units) => form.Shape switch
-    {
-        PlanterShape.Round => $"round {units.Length(form.TopLengthCm)}",
-        PlanterShape.Basket => $"basket {units.Length(form.TopLengthCm)}",
-        PlanterShape.Bowl => $"bowl {units.Length(form.TopLengthCm)}",
-        PlanterShape.HalfBarrel => $"half-barrel {units.Length(form.TopLengthCm)}",
-        PlanterShape.Oval => $"oval {units.LengthNumber(form.TopLengthCm)} × {units.Length(form.TopWidthCm)}",
-        PlanterShape.Trough => $"trough {units.LengthNumber(form.TopLengthCm)} × {units.Length(form.TopWidthCm)}",
-        _ => units.IsUs ? $"bed {form.SurfaceCm2 / 929.0304:0} ft²" : $"bed {form.SurfaceCm2 / 10_000:0.#} m²",
-    };
+    public static string Size(PlanterForm form, UnitsText units) =>
+        form.Shape switch
+        {
+            PlanterShape.Round => $"round {units.Length(form.TopLengthCm)}",
+            PlanterShape.Basket => $"basket {units.Length(form.TopLengthCm)}",
+            PlanterShape.Bowl => $"bowl {units.Length(form.TopLengthCm)}",
+            PlanterShape.HalfBarrel => $"half-barrel {units.Length(form.TopLengthCm)}",
+            PlanterShape.Oval => $"oval {units.LengthNumber(form.TopLengthCm)} × {units.Length(form.TopWidthCm)}",
+            PlanterShape.Trough => $"trough {units.LengthNumber(form.TopLengthCm)} × {units.Length(form.TopWidthCm)}",
+            _ => units.IsUs ? $"bed {form.SurfaceCm2 / 929.0304:0} ft²" : $"bed {form.SurfaceCm2 / 10_000:0.#} m²",
+        };
 }

@@ -12,7 +12,14 @@ namespace UnrulyMeadow.Web.Site;
 /// <param name="Seen">What the crew saw.</param>
 /// <param name="Displays">The planter's displays.</param>
 /// <param name="Units">Units.</param>
-public sealed record YearRow(PlanterSeason Season, PlanterSeason? Planned, YearScale Scale, IReadOnlyList<Observation> Seen, IReadOnlyList<Display> Displays, UnitsText Units)
+public sealed record YearRow(
+    PlanterSeason Season,
+    PlanterSeason? Planned,
+    YearScale Scale,
+    IReadOnlyList<Observation> Seen,
+    IReadOnlyList<Display> Displays,
+    UnitsText Units
+)
 {
     /// <summary>How many other planters have the same year, and are folded into this rule.</summary>
     public int Alike { get; init; }
@@ -22,13 +29,13 @@ public sealed record YearRow(PlanterSeason Season, PlanterSeason? Planned, YearS
 
     /// <summary>Share of years in colour by day as one digit a day, tenths rounded; "x" stands for all.</summary>
     public string Odds => string.Create(Season.Days, Season, (chars, s) =>
-    {
-        for (int d = 0; d < chars.Length; d++)
         {
-            int tenths = (int)MathF.Round(s.ShareInColour[d] * 10);
-            chars[d] = tenths >= 10 ? 'x' : (char)('0' + tenths);
-        }
-    });
+            for (int d = 0; d < chars.Length; d++)
+            {
+                int tenths = (int)MathF.Round(s.ShareInColour[d] * 10);
+                chars[d] = tenths >= 10 ? 'x' : (char)('0' + tenths);
+            }
+        });
 }
 
 /// <summary>An area's planters on the Year page.</summary>

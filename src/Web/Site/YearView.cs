@@ -16,7 +16,11 @@ public sealed record YearView(LocalDate Day, LocalDate Start, LocalDate Today)
     {
         LocalDate chosen = Words.ReadDay(day) ?? today;
         LocalDate start = Core.Season.SiteYear.UsualStart(chosen, now.IsSouthern);
-        if (Words.ReadDay(day) is null && now.Plan.Displays.Count > 0 && !now.Plan.Displays.Any(d => d.Lift > start && d.Install < start.PlusMonths(12)))
+        if (
+            Words.ReadDay(day) is null
+            && now.Plan.Displays.Count > 0
+            && !now.Plan.Displays.Any(d => d.Lift > start && d.Install < start.PlusMonths(12))
+        )
         {
             LocalDate last = now.Plan.Displays.Max(d => d.Install);
             start = Core.Season.SiteYear.UsualStart(last, now.IsSouthern);

@@ -18,7 +18,16 @@ public sealed class AccuracyTests
     // The classes of spring bulbs, early to late.
     private static readonly string[] Classes =
     [
-        "snowdrop", "crocus-early-yellow", "daffodil-early-yellow", "daffodil-trumpet-yellow", "hyacinth-blue", "tulip-early-orange", "muscari-blue", "tulip-mid-red", "tulip-late-dark", "allium-tall-purple",
+        "snowdrop",
+        "crocus-early-yellow",
+        "daffodil-early-yellow",
+        "daffodil-trumpet-yellow",
+        "hyacinth-blue",
+        "tulip-early-orange",
+        "muscari-blue",
+        "tulip-mid-red",
+        "tulip-late-dark",
+        "allium-tall-purple",
     ];
 
     [Fact]
@@ -27,7 +36,9 @@ public sealed class AccuracyTests
         string[] missed = [.. Cells.Value.Where(c => c.DaysOff != 0).Select(c => $"{c.Window.PlantId} in {c.Window.Climate}: {c.DaysOff} days off")];
         Assert.True(missed.Length == 0, string.Join('\n', missed));
         Assert.True(Cells.Value.Count > 150);
-        Assert.All(Cells.Value, c => Assert.True(c.YearsShown >= 0.9 * c.Years, $"{c.Window.PlantId} in {c.Window.Climate}: {c.YearsShown} of {c.Years}"));
+        Assert.All(Cells.Value, c =>
+            Assert.True(c.YearsShown >= 0.9 * c.Years, $"{c.Window.PlantId} in {c.Window.Climate}: {c.YearsShown} of {c.Years}")
+        );
     }
 
     [Fact]
@@ -39,7 +50,8 @@ public sealed class AccuracyTests
     }
 
     [Fact, Published("each check names its own")]
-    public void Every_published_figure_is_met() => Assert.All(PublishedCheck.All, c => Assert.True(c.IsMet, $"{c.What}: {c.Published} published, {c.Compute()} here"));
+    public void Every_published_figure_is_met() =>
+        Assert.All(PublishedCheck.All, c => Assert.True(c.IsMet, $"{c.What}: {c.Published} published, {c.Compute()} here"));
 
     [Theory]
     [InlineData("Chicago", "5b", "6a")]
@@ -115,7 +127,15 @@ public sealed class AccuracyTests
     [Fact]
     public void A_mirror_of_the_weather_in_the_south_gives_the_same_dates_half_a_year_on()
     {
-        string[] plants = ["daffodil-trumpet-yellow", "forsythia-yellow", "witch-hazel-gold", "winter-heath-pink", "fall-aster-perennial", "winterberry-red"];
+        string[] plants =
+        [
+            "daffodil-trumpet-yellow",
+            "forsythia-yellow",
+            "witch-hazel-gold",
+            "winter-heath-pink",
+            "fall-aster-perennial",
+            "winterberry-red",
+        ];
         foreach (string id in plants)
         {
             ColourRule rule = A.Shipped(id).Windows[0].Rule;
@@ -132,7 +152,20 @@ public sealed class AccuracyTests
         WeatherRun run = WeatherRun.For(record, start)[1];
         var share = new double[run.MinC.Length];
         var season = new GrowingSeason(run, latitude < 0);
-        rule.WriteShares(share, new Growing(season, A.Annual("x", -30) with { LifeForm = LifeForm.Shrub }, run.FirstDay.PlusYears(-3), run.FirstDay.PlusYears(5), BulbPlace.UsualBed, 0));
+        rule.WriteShares(
+            share,
+            new Growing(
+                season,
+                A.Annual("x", -30) with
+                {
+                    LifeForm = LifeForm.Shrub,
+                },
+                run.FirstDay.PlusYears(-3),
+                run.FirstDay.PlusYears(5),
+                BulbPlace.UsualBed,
+                0
+            )
+        );
         int zero = run.IndexOf(start);
         return Array.FindIndex(share, zero, s => s >= 0.5) - zero;
     }
@@ -153,7 +186,9 @@ public sealed class AccuracyTests
         {
             double low = Slot(w.From);
             double high = Slot(w.To);
-            double off = Math.Abs(Middle(AccuracyTable.First(plant, ColourPart.Flower, Runs(w.Climate), Start, BulbPlace.UsualBed)) - ((low + high) / 2)) / ((high - low) / 2);
+            double off =
+                Math.Abs(Middle(AccuracyTable.First(plant, ColourPart.Flower, Runs(w.Climate), Start, BulbPlace.UsualBed)) - ((low + high) / 2))
+                / ((high - low) / 2);
             loss += 4 * Math.Pow(Math.Max(0, off - 0.5), 2);
         }
         return loss;
@@ -166,7 +201,8 @@ public sealed class AccuracyTests
     private static double Middle(IReadOnlyList<int> days) => days.Select(d => (double)d).Median();
 
     // Dates alone are asked for here, of bulbs that no pot kills.
-    private static IReadOnlyList<int> First(string id, IReadOnlyList<GrowingSeason> runs, BulbPlace place) => AccuracyTable.First(A.Shipped(id) with { RootKillingC = -40 }, ColourPart.Flower, runs, Start, place);
+    private static IReadOnlyList<int> First(string id, IReadOnlyList<GrowingSeason> runs, BulbPlace place) =>
+        AccuracyTable.First(A.Shipped(id) with { RootKillingC = -40 }, ColourPart.Flower, runs, Start, place);
 
     private static readonly Dictionary<string, IReadOnlyList<GrowingSeason>> Known = [];
 
@@ -177,7 +213,12 @@ public sealed class AccuracyTests
             AccuracyClimate found = Table.Climates.Single(c => c.Name == climate);
             return Known.TryGetValue(climate, out IReadOnlyList<GrowingSeason>? runs)
                 ? runs
-                : Known[climate] = [.. WeatherRun.For(found.Record, Start).Where(r => r.Year + 1 >= found.FirstYear && r.Year + 1 <= found.LastYear).Select(r => new GrowingSeason(r, false))];
+                : Known[climate] = [
+                    .. WeatherRun
+                        .For(found.Record, Start)
+                        .Where(r => r.Year + 1 >= found.FirstYear && r.Year + 1 <= found.LastYear)
+                        .Select(r => new GrowingSeason(r, false)),
+                ];
         }
     }
 

@@ -16,13 +16,37 @@ public sealed class YearsAheadTests
     private static readonly WeatherRecord Mild = A.Record(2001, 8, A.Mild);
     private static readonly Dictionary<LocalDate, SeasonKernel> Kernels = [];
 
-    private static readonly Plant Tulip = A.Tulip() with { BotanicalName = "Tulipa, a group", ReturnByYear = [0.6, 0.35], Packs = [new Pack("bag of 10", 10, 5)] };
+    private static readonly Plant Tulip = A.Tulip() with
+    {
+        BotanicalName = "Tulipa, a group",
+        ReturnByYear = [0.6, 0.35],
+        Packs = [new Pack("bag of 10", 10, 5)],
+    };
     private static readonly Plant Bedding = A.Annual("bedding", -0.5) with { Packs = [new Pack("pot", 1, 2)] };
-    private static readonly Plant Shrub = A.Annual("shrub", -30) with { LifeForm = LifeForm.Shrub, SpreadAtPurchaseCm = 20, MatureSpreadCm = 90, GrowthPerDegreeDay = 0.0008, RootKillingC = -25 };
+    private static readonly Plant Shrub = A.Annual("shrub", -30) with
+    {
+        LifeForm = LifeForm.Shrub,
+        SpreadAtPurchaseCm = 20,
+        MatureSpreadCm = 90,
+        GrowthPerDegreeDay = 0.0008,
+        RootKillingC = -25,
+    };
     private static readonly Plant Tree = Shrub with { Id = "tree", CommonName = "tree", LifeForm = LifeForm.Tree };
 
-    private static readonly Display Stack = A.Show("stack", A.Day(2026, 10, 15), A.Day(2027, 5, 20), DisplayLayer.Bulbs, new DisplayItem("tulip", 10));
-    private static readonly Display Summer = A.Show("summer", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("bedding", 60));
+    private static readonly Display Stack = A.Show(
+        "stack",
+        A.Day(2026, 10, 15),
+        A.Day(2027, 5, 20),
+        DisplayLayer.Bulbs,
+        new DisplayItem("tulip", 10)
+    );
+    private static readonly Display Summer = A.Show(
+        "summer",
+        A.Day(2027, 5, 20),
+        A.Day(2027, 9, 1),
+        DisplayLayer.Seasonal,
+        new DisplayItem("bedding", 60)
+    );
 
     [Fact, CommonPractice]
     public void Tulips_that_are_lifted_are_bought_anew_each_year()
@@ -52,7 +76,17 @@ public sealed class YearsAheadTests
     public void The_house_rule_decides_where_nobody_says_and_a_stack_planned_for_years_is_left()
     {
         Assert.Equal([10, 10, 10], Of(A.Plan([Tulip], Stack), 3).Years.Select(y => y.BulbCount));
-        var perennial = new Plan(Site.Default with { Rules = HouseRules.Default with { Tulips = TulipSchool.Perennial } }, [new Area("quay", "Quay", 0)], [A.Pot()], [Tulip], [Stack], []);
+        var perennial = new Plan(
+            Site.Default with
+            {
+                Rules = HouseRules.Default with { Tulips = TulipSchool.Perennial },
+            },
+            [new Area("quay", "Quay", 0)],
+            [A.Pot()],
+            [Tulip],
+            [Stack],
+            []
+        );
         Assert.Equal([10, 0, 10], Of(perennial, 3).Years.Select(y => y.BulbCount));
         Assert.Equal([10, 0, 0, 10], Of(A.Plan([Tulip], Stack with { Lift = A.Day(2029, 5, 20) }), 4).Years.Select(y => y.BulbCount));
     }
@@ -91,7 +125,10 @@ public sealed class YearsAheadTests
     {
         Display standing = A.Show("standing", A.Day(2023, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("shrub", 1));
         YearsAhead ahead = Of(A.Plan([Shrub], standing), 5);
-        Assert.Equal([(DueKind.LongInContainer, A.Day(2028, 4, 1)), (DueKind.StandingComesOut, A.Day(2029, 4, 1))], ahead.Ahead.Due.Select(d => (d.Kind, d.Day)));
+        Assert.Equal(
+            [(DueKind.LongInContainer, A.Day(2028, 4, 1)), (DueKind.StandingComesOut, A.Day(2029, 4, 1))],
+            ahead.Ahead.Due.Select(d => (d.Kind, d.Day))
+        );
     }
 
     [Fact]
@@ -120,7 +157,9 @@ public sealed class YearsAheadTests
         Plant tender = Shrub with { RootKillingC = -8, TopDamageC = -20, Packs = [new Pack("pot", 1, 40)] };
         Plan plan = A.Plan([tender], A.Show("standing", A.Day(2026, 4, 1), A.Day(2040, 4, 1), DisplayLayer.Standing, new DisplayItem("shrub", 1)));
         var kernels = new Dictionary<LocalDate, SeasonKernel>();
-        YearsAhead ahead = YearsAhead.Of(plan, new AheadQuestion(Start, 2), s => kernels.TryGetValue(s, out SeasonKernel? k) ? k : kernels[s] = new SeasonKernel(hard, s));
+        YearsAhead ahead = YearsAhead.Of(plan, new AheadQuestion(Start, 2), s =>
+            kernels.TryGetValue(s, out SeasonKernel? k) ? k : kernels[s] = new SeasonKernel(hard, s)
+        );
         Assert.InRange(ahead.Years[0].Cost.Losses, 15, 25);
     }
 
@@ -136,18 +175,32 @@ public sealed class YearsAheadTests
     {
         WeatherRecord south = A.Record(2001, 8, d => A.Mild(d.PlusDays(182)), latitude: -45);
         var kernels = new Dictionary<LocalDate, SeasonKernel>();
-        Display standing = A.Show("standing", A.Day(2026, 4, 1), A.Day(2040, 4, 1), DisplayLayer.Standing, new DisplayItem("shrub", 3)) with { PlanterId = "bed" };
+        Display standing = A.Show("standing", A.Day(2026, 4, 1), A.Day(2040, 4, 1), DisplayLayer.Standing, new DisplayItem("shrub", 3)) with
+        {
+            PlanterId = "bed",
+        };
         Plan plan = A.Plan([A.Bed()], [Shrub], [standing]);
-        YearsAhead ahead = YearsAhead.Of(plan, new AheadQuestion(A.Day(2027, 3, 1), 3), s => kernels.TryGetValue(s, out SeasonKernel? k) ? k : kernels[s] = new SeasonKernel(south, s));
+        YearsAhead ahead = YearsAhead.Of(plan, new AheadQuestion(A.Day(2027, 3, 1), 3), s =>
+            kernels.TryGetValue(s, out SeasonKernel? k) ? k : kernels[s] = new SeasonKernel(south, s)
+        );
         Assert.True(ahead.Ahead.Gaps.Single().Cover[2] > ahead.Ahead.Gaps.Single().Cover[0]);
     }
 
-    private static Plan InBed(Plant standing, int count) => A.Plan(
-        [A.Bed()], [standing, Bedding],
-        [
-            A.Show("standing", A.Day(2026, 4, 10), A.Day(2040, 4, 1), DisplayLayer.Standing, new DisplayItem(standing.Id, count)) with { PlanterId = "bed" },
-            Summer with { PlanterId = "bed" },
-        ]);
+    private static Plan InBed(Plant standing, int count) =>
+        A.Plan(
+            [A.Bed()],
+            [standing, Bedding],
+            [
+                A.Show("standing", A.Day(2026, 4, 10), A.Day(2040, 4, 1), DisplayLayer.Standing, new DisplayItem(standing.Id, count)) with
+                {
+                    PlanterId = "bed",
+                },
+                Summer with
+                {
+                    PlanterId = "bed",
+                },
+            ]
+        );
 
     private static YearsAhead Of(Plan plan, int years, TulipCycle tulips = TulipCycle.ByHouseRule, LocalDate? start = null) =>
         YearsAhead.Of(plan, new AheadQuestion(start ?? Start, years, tulips), s =>

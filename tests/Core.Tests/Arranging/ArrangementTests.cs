@@ -18,12 +18,17 @@ public sealed class ArrangementTests
     [CommonPractice]
     public void Seen_all_round_the_tallest_stands_in_the_centre_and_what_trails_at_the_rim()
     {
-        Arrangement laid = Arrangement.Of(A.Pot(), [(Low, new("low", 8)), (Tall, new("tall", 1)), (Vine, new("vine", 4)), (Middle, new("middle", 5))]);
+        Arrangement laid = Arrangement.Of(
+            A.Pot(),
+            [(Low, new("low", 8)), (Tall, new("tall", 1)), (Vine, new("vine", 4)), (Middle, new("middle", 5))]
+        );
         double From(string id) => laid.Plants.Where(p => p.Plant.Id == id).Average(p => Math.Sqrt((p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)));
         Assert.True(From("tall") < 4);
         Assert.True(From("tall") < From("middle"));
         Assert.True(From("middle") < From("low"));
-        Assert.All(laid.Plants.Where(p => p.Plant.Id == "vine"), p => Assert.InRange(Math.Sqrt((p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)), 22, 30));
+        Assert.All(laid.Plants.Where(p => p.Plant.Id == "vine"), p =>
+            Assert.InRange(Math.Sqrt((p.At.XCm * p.At.XCm) + (p.At.YCm * p.At.YCm)), 22, 30)
+        );
     }
 
     [Fact]
@@ -35,22 +40,32 @@ public sealed class ArrangementTests
         double Back(string id) => laid.Plants.Where(p => p.Plant.Id == id).Average(p => p.At.YCm);
         Assert.True(Back("tall") > Back("low"));
         Assert.True(Back("low") > Back("vine"));
-        Assert.True(laid.Plants.Where(p => p.Plant.Id == "tall").Max(p => p.At.XCm) - laid.Plants.Where(p => p.Plant.Id == "tall").Min(p => p.At.XCm) > 50);
+        Assert.True(
+            laid.Plants.Where(p => p.Plant.Id == "tall").Max(p => p.At.XCm) - laid.Plants.Where(p => p.Plant.Id == "tall").Min(p => p.At.XCm) > 50
+        );
     }
 
     [Fact]
     public void Every_plant_of_any_mix_stands_on_the_surface_once()
     {
-        Gen.Select(Gen.Int[1, 12], Gen.Int[1, 25], Gen.Int[1, 8], Gen.Bool).Sample((tall, low, vine, oneSide) =>
-        {
-            Planter bed = A.Bed() with { Form = PlanterForm.Bed(BedOutline.Of(5, (0, 0), (260, 0), (260, 90), (120, 90), (120, 200), (0, 200)), 40), ViewedFrom = oneSide ? ViewedFrom.OneSide : ViewedFrom.AllRound };
-            Arrangement laid = Arrangement.Of(bed, [(Tall, new("tall", tall)), (Low, new("low", low)), (Vine, new("vine", vine))]);
-            SurfaceRaster surface = SurfaceRaster.Of(bed.Form);
-            return laid.Plants.Count == tall + low + vine
-                && laid.Plants.Count(p => p.Item == 1) == low
-                && laid.Plants.All(p => surface.CellOf(p.At) >= 0)
-                && laid.Plants.Select(p => p.At).Distinct().Count() == laid.Plants.Count;
-        }, iter: 60);
+        Gen.Select(Gen.Int[1, 12], Gen.Int[1, 25], Gen.Int[1, 8], Gen.Bool)
+            .Sample(
+                (tall, low, vine, oneSide) =>
+                {
+                    Planter bed = A.Bed() with
+                    {
+                        Form = PlanterForm.Bed(BedOutline.Of(5, (0, 0), (260, 0), (260, 90), (120, 90), (120, 200), (0, 200)), 40),
+                        ViewedFrom = oneSide ? ViewedFrom.OneSide : ViewedFrom.AllRound,
+                    };
+                    Arrangement laid = Arrangement.Of(bed, [(Tall, new("tall", tall)), (Low, new("low", low)), (Vine, new("vine", vine))]);
+                    SurfaceRaster surface = SurfaceRaster.Of(bed.Form);
+                    return laid.Plants.Count == tall + low + vine
+                        && laid.Plants.Count(p => p.Item == 1) == low
+                        && laid.Plants.All(p => surface.CellOf(p.At) >= 0)
+                        && laid.Plants.Select(p => p.At).Distinct().Count() == laid.Plants.Count;
+                },
+                iter: 60
+            );
     }
 
     [Fact]
@@ -98,9 +113,11 @@ public sealed class ArrangementTests
     {
         Planter trough = A.Pot() with { Form = PlanterForm.Trough(60, 60, 60, 60, 40), ViewedFrom = ViewedFrom.OneSide };
         Plant wide = Tall with { MatureSpreadCm = 60 };
-        Sightline Seen(double low, double tall) => Sightline.Of(
-            Arrangement.Of(trough, [(Low, new("low", 1) { Places = [new(0, low)] }), (wide, new("tall", 1) { Places = [new(0, tall)] })]),
-            p => Stature.Grown(p.Plant));
+        Sightline Seen(double low, double tall) =>
+            Sightline.Of(
+                Arrangement.Of(trough, [(Low, new("low", 1) { Places = [new(0, low)] }), (wide, new("tall", 1) { Places = [new(0, tall)] })]),
+                p => Stature.Grown(p.Plant)
+            );
         Assert.True(Seen(20, -15).Shown[0] < Sightline.Hidden);
         Assert.True(Seen(-20, 15).Shown[0] > 0.9);
         Assert.Equal(1, Seen(20, -15).Shown[1]);

@@ -78,7 +78,10 @@ public sealed class FullnessTests
     [InlineData(1.2)]
     [InlineData(double.NaN)]
     public void A_cover_that_is_none_is_refused(double target) =>
-        Assert.Equal("target", Assert.Single(Assert.Throws<InvalidInputException>(() => new FullnessQuestion(A.Pot(), [(Petunia, 1)]).For(target, [20])).Faults).Field);
+        Assert.Equal(
+            "target",
+            Assert.Single(Assert.Throws<InvalidInputException>(() => new FullnessQuestion(A.Pot(), [(Petunia, 1)]).For(target, [20])).Faults).Field
+        );
 
     [Fact]
     public void No_plants_and_ten_thousand_shares_too_many_are_refused()

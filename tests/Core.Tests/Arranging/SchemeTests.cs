@@ -13,7 +13,11 @@ public sealed class SchemeTests
     [CommonPractice]
     public void A_plant_of_several_colours_leads_and_another_echoes_one_of_them()
     {
-        ColourScheme scheme = ColourScheme.Of([Part("coleus", 0.3, "#8e1f3f", "#c9d24a"), Part("vine", 0.3, "#c4d04e"), Part("salvia", 0.2, "#3a4fb0")])!;
+        ColourScheme scheme = ColourScheme.Of([
+            Part("coleus", 0.3, "#8e1f3f", "#c9d24a"),
+            Part("vine", 0.3, "#c4d04e"),
+            Part("salvia", 0.2, "#3a4fb0"),
+        ])!;
         Assert.Equal("coleus", scheme.Parts[scheme.Lead].Plant.Id);
         Assert.Equal("vine", scheme.Parts[Assert.Single(scheme.EchoesOfLead).Part].Plant.Id);
         Assert.Equal("salvia", scheme.Parts[Assert.Single(scheme.SurprisingParts)].Plant.Id);
@@ -29,7 +33,10 @@ public sealed class SchemeTests
     [InlineData(ColourSchool.Contrast, "#c5283d", "#d24a4a", false)]
     [InlineData(ColourSchool.Contrast, "#ffffff", "#4a1830", true)]
     public void A_school_is_followed_or_broken_by_hue_not_by_name(ColourSchool school, string one, string other, bool follows) =>
-        Assert.Equal(follows, ColourScheme.Of([Part("one", 0.4, one), Part("other", 0.4, other)])!.Breaks(HouseRules.Default with { Colour = school }) is null);
+        Assert.Equal(
+            follows,
+            ColourScheme.Of([Part("one", 0.4, one), Part("other", 0.4, other)])!.Breaks(HouseRules.Default with { Colour = school }) is null
+        );
 
     [Fact]
     public void The_institutions_colours_admit_what_is_near_them_and_neutrals()
@@ -65,5 +72,8 @@ public sealed class SchemeTests
 
     [Fact]
     public void Blending_adds_light_and_not_codes() =>
-        Assert.Equal(Srgb.Mean([(Srgb.Of("#000000"), 1), (Srgb.Of("#ffffff"), 1)]).ToString(), SeenFrom.Colour("#ffffff", 2 * SeenFrom.BlurCm(10) * Math.Sqrt(2 * Math.Log(2)), "#000000", 10));
+        Assert.Equal(
+            Srgb.Mean([(Srgb.Of("#000000"), 1), (Srgb.Of("#ffffff"), 1)]).ToString(),
+            SeenFrom.Colour("#ffffff", 2 * SeenFrom.BlurCm(10) * Math.Sqrt(2 * Math.Log(2)), "#000000", 10)
+        );
 }

@@ -54,7 +54,10 @@ public sealed class SurfaceTests
     [Fact]
     public void The_higher_plant_is_seen_where_two_overlap()
     {
-        PlantCover cover = PlantCover.Count(SurfaceRaster.Of(A.Bed().Form), [(new PlanePoint(0, 0), new Stature(40, 20)), (new PlanePoint(10, 0), new Stature(40, 60))]);
+        PlantCover cover = PlantCover.Count(
+            SurfaceRaster.Of(A.Bed().Form),
+            [(new PlanePoint(0, 0), new Stature(40, 20)), (new PlanePoint(10, 0), new Stature(40, 60))]
+        );
         Assert.Equal(cover.Own[1], cover.Seen[1], 0.0001);
         Assert.True(cover.Seen[0] < cover.Own[0] * 0.7);
         Assert.Equal(1 - cover.Covered, cover.Bare, 0.0001);
@@ -67,7 +70,10 @@ public sealed class SurfaceTests
         SurfaceRaster raster = SurfaceRaster.Of(A.Bed(1000, 1000).Form);
         var random = new Random(7);
         const double Wide = 40;
-        var plants = Enumerable.Range(0, 800).Select(_ => (new PlanePoint((random.NextDouble() - 0.5) * 1000, (random.NextDouble() - 0.5) * 1000), new Stature(Wide, 20))).ToList();
+        var plants = Enumerable
+            .Range(0, 800)
+            .Select(_ => (new PlanePoint((random.NextDouble() - 0.5) * 1000, (random.NextDouble() - 0.5) * 1000), new Stature(Wide, 20)))
+            .ToList();
         double expected = PlantCover.IfScattered(800 * Math.PI / 4 * Wide * Wide, 1000 * 1000);
         Assert.Equal(expected, PlantCover.Count(raster, plants).Covered, 0.03);
     }

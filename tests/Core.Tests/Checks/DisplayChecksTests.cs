@@ -56,7 +56,10 @@ public sealed class DisplayChecksTests
     [Fact]
     public void Without_weather_nothing_is_said_of_frost()
     {
-        Plan plan = A.Plan([A.Annual("lantana", 0)], A.Show("one", A.Day(2027, 4, 5), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("lantana", 3)));
+        Plan plan = A.Plan(
+            [A.Annual("lantana", 0)],
+            A.Show("one", A.Day(2027, 4, 5), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("lantana", 3))
+        );
         Assert.Empty(Grave(new DisplayChecks(plan, null).All(A.Day(2027, 1, 1))));
     }
 
@@ -80,7 +83,8 @@ public sealed class DisplayChecksTests
         Plan plan = A.Plan(
             [dry, wet],
             A.Show("one", A.Day(2025, 4, 1), A.Day(2030, 1, 1), DisplayLayer.Standing, new DisplayItem("winterberry", 1)),
-            A.Show("two", A.Day(2027, 6, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("stonecrop", 3)));
+            A.Show("two", A.Day(2027, 6, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("stonecrop", 3))
+        );
         Assert.Contains(new DisplayChecks(plan, NewYork).For(plan.Displays[1]), r => r.Says.Key == "DifferentWater:stonecrop:winterberry");
     }
 

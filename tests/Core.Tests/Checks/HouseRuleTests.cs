@@ -21,7 +21,15 @@ public sealed class HouseRuleTests
     public void Density_packed_asks_for_more_plants_than_full_by_a_date_and_room_to_grow_for_fewer()
     {
         Plant petunia = A.Annual("petunia", 0) with { SpreadAtPurchaseCm = 12, MatureSpreadCm = 40, GrowthPerDegreeDay = 0.006 };
-        RemarkKind[] Said(DensitySchool school, int count) => [.. RemarksOn(school: new() { Density = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", count)), petunia).Select(r => r.Kind)];
+        RemarkKind[] Said(DensitySchool school, int count) =>
+            [
+                .. RemarksOn(
+                        school: new() { Density = school },
+                        A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem("petunia", count)),
+                        petunia
+                    )
+                    .Select(r => r.Kind),
+            ];
         Assert.Contains(RemarkKind.PlantedTooThin, Said(DensitySchool.PackedFromDayOne, 9));
         Assert.DoesNotContain(RemarkKind.PlantedTooThin, Said(DensitySchool.ByDate, 9));
         Assert.Contains(RemarkKind.PlantedTooClose, Said(DensitySchool.RoomToGrow, 9));
@@ -32,7 +40,11 @@ public sealed class HouseRuleTests
     {
         (int First, int Days) Shows(StageSchool stage)
         {
-            Plan plan = Plan(new() { Stage = stage }, [Pansy], A.Show("one", A.Day(2027, 4, 10), A.Day(2027, 7, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 12)));
+            Plan plan = Plan(
+                new() { Stage = stage },
+                [Pansy],
+                A.Show("one", A.Day(2027, 4, 10), A.Day(2027, 7, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 12))
+            );
             PlanterSeason season = SiteYear.From(plan, NewYork, A.Day(2026, 9, 1)).Planters[0];
             float[] cover = season.Bands[0].MeanCover;
             return (Array.FindIndex(cover, c => c > 0.05f), cover.Count(c => c > 0.05f));
@@ -47,8 +59,29 @@ public sealed class HouseRuleTests
     public void A_scheme_of_one_colour_is_named_where_contrast_is_the_school_and_not_where_one_colour_is()
     {
         Plant rose = A.Annual("rose") with { Windows = [new ColourWindow(ColourPart.Flower, ["#c5283d"], 0.6, new FromInstall(0))] };
-        Plant pink = rose with { Id = "pink", CommonName = "pink", HeightCm = 60, Texture = Texture.Fine, Windows = [new ColourWindow(ColourPart.Flower, ["#d24a5c"], 0.6, new FromInstall(0))] };
-        bool Named(ColourSchool school) => RemarksOn(new() { Colour = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("rose", 5), new DisplayItem("pink", 5)), rose, pink).Any(r => r.Kind == RemarkKind.ColoursAgainstTheRule);
+        Plant pink = rose with
+        {
+            Id = "pink",
+            CommonName = "pink",
+            HeightCm = 60,
+            Texture = Texture.Fine,
+            Windows = [new ColourWindow(ColourPart.Flower, ["#d24a5c"], 0.6, new FromInstall(0))],
+        };
+        bool Named(ColourSchool school) =>
+            RemarksOn(
+                    new() { Colour = school },
+                    A.Show(
+                        "one",
+                        A.Day(2027, 5, 20),
+                        A.Day(2027, 9, 1),
+                        DisplayLayer.Seasonal,
+                        new DisplayItem("rose", 5),
+                        new DisplayItem("pink", 5)
+                    ),
+                    rose,
+                    pink
+                )
+                .Any(r => r.Kind == RemarkKind.ColoursAgainstTheRule);
         Assert.True(Named(ColourSchool.Contrast));
         Assert.False(Named(ColourSchool.OneColour));
     }
@@ -60,10 +93,16 @@ public sealed class HouseRuleTests
         {
             Planter One(string id) => A.Pot(id: id) with { Survey = PlanterSurvey.Unseen with { LookGroup = "Gate" } };
             Plant lime = A.Annual("lime") with { Windows = [new ColourWindow(ColourPart.Leaf, ["#b7cf3b"], 0.9, new AllYear())] };
-            Plan plan = Plan(new() { Pattern = school }, [One("left"), One("right")], [Pansy, lime],
+            Plan plan = Plan(
+                new() { Pattern = school },
+                [One("left"), One("right")],
+                [Pansy, lime],
                 new Display("a", "left", DisplayLayer.Seasonal, A.Day(2027, 4, 10), A.Day(2027, 7, 1), [new DisplayItem("pansy", 12)]),
-                new Display("b", "right", DisplayLayer.Seasonal, A.Day(2027, 4, 10), A.Day(2027, 7, 1), [new DisplayItem("lime", 12)]));
-            return new DisplayChecks(plan, NewYork).For(plan.Displays[1]).FirstOrDefault(r => r.Kind is RemarkKind.UnlikeItsPair or RemarkKind.EchoesNothing);
+                new Display("b", "right", DisplayLayer.Seasonal, A.Day(2027, 4, 10), A.Day(2027, 7, 1), [new DisplayItem("lime", 12)])
+            );
+            return new DisplayChecks(plan, NewYork)
+                .For(plan.Displays[1])
+                .FirstOrDefault(r => r.Kind is RemarkKind.UnlikeItsPair or RemarkKind.EchoesNothing);
         }
         Remark identical = Said(PatternSchool.IdenticalPairs)!;
         Assert.Equal("pansy", identical.Remedies[0].After.Items[0].PlantId);
@@ -75,7 +114,14 @@ public sealed class HouseRuleTests
     public void A_pot_that_does_not_set_off_its_plants_is_named_only_where_that_is_the_school()
     {
         Plant terracotta = A.Annual("brick") with { Windows = [new ColourWindow(ColourPart.Flower, ["#d8a07c"], 0.6, new FromInstall(0))] };
-        Gravity? Said(PotSchool school) => RemarksOn(new() { Pots = school }, A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("brick", 9)), terracotta).FirstOrDefault(r => r.Kind == RemarkKind.DoesNotStandOffItsPot)?.Gravity;
+        Gravity? Said(PotSchool school) =>
+            RemarksOn(
+                    new() { Pots = school },
+                    A.Show("one", A.Day(2027, 5, 20), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("brick", 9)),
+                    terracotta
+                )
+                .FirstOrDefault(r => r.Kind == RemarkKind.DoesNotStandOffItsPot)
+                ?.Gravity;
         Assert.Equal(Gravity.AgainstRule, Said(PotSchool.SetsOffPlants));
         Assert.NotEqual(Gravity.AgainstRule, Said(PotSchool.OneAcrossGroup));
     }
@@ -97,11 +143,24 @@ public sealed class HouseRuleTests
     [CommonPractice]
     public void Tulips_lie_at_15_cm_by_the_height_rule_19_deep_and_28_as_the_deepest_of_a_stacked_container()
     {
-        double Deepest(BulbDepthSchool school) => BulbStack.Depths(A.Pot(), Site.Default with { Rules = new() { BulbDepth = school } }, [new PlannedBulb(A.Tulip(), 7, null)])[0].DepthCm;
+        double Deepest(BulbDepthSchool school) =>
+            BulbStack.Depths(A.Pot(), Site.Default with { Rules = new() { BulbDepth = school } }, [new PlannedBulb(A.Tulip(), 7, null)])[0].DepthCm;
         Assert.Equal(15, Deepest(BulbDepthSchool.ThreeTimesHeight));
         Assert.Equal(19, Deepest(BulbDepthSchool.Deep));
         Assert.Equal(28, Deepest(BulbDepthSchool.StackedContainers));
-        Assert.Equal(15, BulbStack.Depths(A.Bed(), Site.Default with { Rules = new() { BulbDepth = BulbDepthSchool.StackedContainers } }, [new PlannedBulb(A.Tulip(), 7, null)])[0].DepthCm);
+        Assert.Equal(
+            15,
+            BulbStack
+                .Depths(
+                    A.Bed(),
+                    Site.Default with
+                    {
+                        Rules = new() { BulbDepth = BulbDepthSchool.StackedContainers },
+                    },
+                    [new PlannedBulb(A.Tulip(), 7, null)]
+                )[0]
+                .DepthCm
+        );
     }
 
     [Fact]
@@ -111,7 +170,8 @@ public sealed class HouseRuleTests
         Display stays = A.Show("one", A.Day(2025, 10, 15), A.Day(2028, 7, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 15));
         Assert.Contains(RemarksOn(new() { Tulips = TulipSchool.Annual }, stays, tulip), r => r.Kind == RemarkKind.TulipsStay);
         Assert.DoesNotContain(RemarksOn(new() { Tulips = TulipSchool.Perennial }, stays, tulip), r => r.Kind == RemarkKind.TulipsStay);
-        float First(LocalDate start) => SiteYear.From(Plan(new() { Tulips = TulipSchool.Perennial }, [tulip], stays), NewYork, start).Planters[0].Bands[0].Peak;
+        float First(LocalDate start) =>
+            SiteYear.From(Plan(new() { Tulips = TulipSchool.Perennial }, [tulip], stays), NewYork, start).Planters[0].Bands[0].Peak;
         Assert.InRange(First(A.Day(2026, 9, 1)) / First(A.Day(2025, 9, 1)), 0.55, 0.65);
     }
 
@@ -119,7 +179,13 @@ public sealed class HouseRuleTests
     public void Chrysanthemums_that_are_to_overwinter_must_go_in_early_and_in_the_ground()
     {
         Plant mum = A.Annual("mum", -5) with { BotanicalName = "Chrysanthemum × morifolium" };
-        bool Named(ChrysanthemumSchool school, LocalDate install) => RemarksOn(new() { Chrysanthemums = school }, A.Show("one", install, install.PlusDays(50), DisplayLayer.Seasonal, new DisplayItem("mum", 4)), mum).Any(r => r.Kind == RemarkKind.ChrysanthemumTooLate);
+        bool Named(ChrysanthemumSchool school, LocalDate install) =>
+            RemarksOn(
+                    new() { Chrysanthemums = school },
+                    A.Show("one", install, install.PlusDays(50), DisplayLayer.Seasonal, new DisplayItem("mum", 4)),
+                    mum
+                )
+                .Any(r => r.Kind == RemarkKind.ChrysanthemumTooLate);
         Assert.True(Named(ChrysanthemumSchool.Overwinter, A.Day(2026, 10, 20)));
         Assert.False(Named(ChrysanthemumSchool.Annual, A.Day(2026, 10, 20)));
     }
@@ -127,7 +193,16 @@ public sealed class HouseRuleTests
     [Fact]
     public void All_the_medium_is_ordered_new_where_that_is_the_school_and_starter_feed_where_it_is_recharged()
     {
-        TurnOrder Order(MediumSchool school) => TurnOrder.For(Plan(new() { Medium = school }, [A.UsedPot()], [Pansy], A.Show("one", A.Day(2027, 5, 18), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 7))), new Turn("t", "Turn", A.Day(2027, 5, 17), A.Day(2027, 5, 21)));
+        TurnOrder Order(MediumSchool school) =>
+            TurnOrder.For(
+                Plan(
+                    new() { Medium = school },
+                    [A.UsedPot()],
+                    [Pansy],
+                    A.Show("one", A.Day(2027, 5, 18), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 7))
+                ),
+                new Turn("t", "Turn", A.Day(2027, 5, 17), A.Day(2027, 5, 21))
+            );
         Assert.Equal(A.Pot().Form.PlantableLitres, Order(MediumSchool.ReplaceAll).MediumLitres, 0.01);
         Assert.True(Order(MediumSchool.Recharge).MediumLitres < 0.6 * Order(MediumSchool.ReplaceAll).MediumLitres);
         Assert.Equal("starter feed", Assert.Single(Order(MediumSchool.Recharge).Feed).What);
@@ -137,7 +212,15 @@ public sealed class HouseRuleTests
     [Fact]
     public void Bulb_food_is_ordered_at_five_grams_a_bulb_where_it_is_the_school()
     {
-        TurnOrder Order(BulbFeedSchool school) => TurnOrder.For(Plan(new() { BulbFeed = school }, [A.Tulip()], A.Show("one", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 20))), new Turn("t", "Turn", A.Day(2026, 10, 19), A.Day(2026, 10, 23)));
+        TurnOrder Order(BulbFeedSchool school) =>
+            TurnOrder.For(
+                Plan(
+                    new() { BulbFeed = school },
+                    [A.Tulip()],
+                    A.Show("one", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 20))
+                ),
+                new Turn("t", "Turn", A.Day(2026, 10, 19), A.Day(2026, 10, 23))
+            );
         Assert.Equal(100, Assert.Single(Order(BulbFeedSchool.BulbFood).Feed).Grams);
         Assert.Empty(Order(BulbFeedSchool.None).Feed);
     }
@@ -170,11 +253,15 @@ public sealed class HouseRuleTests
                 rules = rules with { Medium = MediumSchool.ReplaceAll };
             typeof(HouseRules).GetProperty(matter)!.SetValue(rules, Enum.ToObject(typeof(HouseRules).GetProperty(matter)!.PropertyType, school));
             Planter pot = A.Pot() with { Survey = PlanterSurvey.Unseen with { WeedFabric = true } };
-            Plan plan = Plan(rules, [pot], [Pansy, tulip],
+            Plan plan = Plan(
+                rules,
+                [pot],
+                [Pansy, tulip],
                 A.Show("old", A.Day(2025, 10, 1), A.Day(2026, 10, 19), DisplayLayer.Bulbs, new DisplayItem("tulip", 9)),
                 A.Show("was", A.Day(2026, 5, 18), A.Day(2026, 10, 19), DisplayLayer.Seasonal, new DisplayItem("pansy", 5)),
                 A.Show("new", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9)),
-                A.Show("top", A.Day(2026, 10, 19), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 5)));
+                A.Show("top", A.Day(2026, 10, 19), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 5))
+            );
             DaySheet sheet = DaySheet.For(plan, A.Day(2026, 10, 19));
             return [.. sheet.Planters.SelectMany(p => p.Steps).Concat(sheet.Cautions).Select(s => s.Kind)];
         }

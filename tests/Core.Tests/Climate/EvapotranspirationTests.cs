@@ -22,8 +22,7 @@ public sealed class EvapotranspirationTests
     }
 
     [Fact]
-    public void Example_20_Lyon_in_July_needs_5_0_mm_from_temperatures_alone() =>
-        Assert.Equal(5.0, Et.Hargreaves(14.8, 26.6, 20.7, 40.55), 1);
+    public void Example_20_Lyon_in_July_needs_5_0_mm_from_temperatures_alone() => Assert.Equal(5.0, Et.Hargreaves(14.8, 26.6, 20.7, 40.55), 1);
 
     [Theory]
     [InlineData(1, 0.657)]
@@ -46,7 +45,8 @@ public sealed class EvapotranspirationTests
     public void New_Yorks_year_asks_for_more_water_in_July_than_in_January()
     {
         WeatherRecord record = A.Record("New York");
-        double Month(int m) => Enumerable.Range(0, record.MinC.Length).Where(i => record.FirstDay.PlusDays(i).Month == m).Average(i => Et.Of(record, i).Mm);
+        double Month(int m) =>
+            Enumerable.Range(0, record.MinC.Length).Where(i => record.FirstDay.PlusDays(i).Month == m).Average(i => Et.Of(record, i).Mm);
         Assert.InRange(Month(7), 4, 6.5);
         Assert.InRange(Month(1), 0.2, 1.5);
     }

@@ -39,11 +39,15 @@ public sealed class FrostOddsTests
     public void Odds_of_a_later_freeze_only_fall_as_spring_goes_on()
     {
         FrostOdds odds = FrostOdds.From(A.Record("Seattle"), FrostEnd.LastSpring, 0);
-        Gen.Select(Gen.Int[0, 180], Gen.Int[0, 180]).Sample((a, b) =>
-        {
-            var start = new LocalDate(2001, 1, 1);
-            Assert.True(odds.OddsOn(start.PlusDays(Math.Min(a, b))) >= odds.OddsOn(start.PlusDays(Math.Max(a, b))));
-        }, iter: 200);
+        Gen.Select(Gen.Int[0, 180], Gen.Int[0, 180])
+            .Sample(
+                (a, b) =>
+                {
+                    var start = new LocalDate(2001, 1, 1);
+                    Assert.True(odds.OddsOn(start.PlusDays(Math.Min(a, b))) >= odds.OddsOn(start.PlusDays(Math.Max(a, b))));
+                },
+                iter: 200
+            );
     }
 
     [Fact]
@@ -80,7 +84,8 @@ public sealed class FrostOddsTests
     {
         WeatherRecord record = WeatherRecord.From(
             A.Station(-35),
-            A.Days(new LocalDate(2000, 7, 1), new LocalDate(2004, 7, 1), d => (d.Month is >= 6 and <= 9 ? -2 : 6, 15)));
+            A.Days(new LocalDate(2000, 7, 1), new LocalDate(2004, 7, 1), d => (d.Month is >= 6 and <= 9 ? -2 : 6, 15))
+        );
         FrostOdds odds = FrostOdds.From(record, FrostEnd.LastSpring, 0);
         Assert.All(odds.Events, e => Assert.Equal(new LocalDate(e.Year, 9, 30), e.Day));
         Assert.All(FrostOdds.From(record, FrostEnd.FirstFall, 0).Events, e => Assert.Equal(new LocalDate(e.Year + 1, 6, 1), e.Day));
@@ -95,12 +100,12 @@ public sealed class FrostOddsTests
     {
         // From winters that freeze from fall to spring to such that freeze in some years, round New Year.
         WeatherRecord record = WeatherRecord.From(A.Station(latitude), A.Days(new LocalDate(1990, 1, 1), new LocalDate(2020, 1, 1), d =>
-        {
-            double winter = Math.Cos(2 * Math.PI * (d.DayOfYear - 15) / 365.25) * (latitude < 0 ? -1 : 1);
-            double noise = 5 * Math.Sin((d.DayOfYear * 12.9898) + (d.Year * 78.233));
-            double low = depthC + 9 - (9 * winter) + noise;
-            return (low, low + 8);
-        }));
+            {
+                double winter = Math.Cos(2 * Math.PI * (d.DayOfYear - 15) / 365.25) * (latitude < 0 ? -1 : 1);
+                double noise = 5 * Math.Sin((d.DayOfYear * 12.9898) + (d.Year * 78.233));
+                double low = depthC + 9 - (9 * winter) + noise;
+                return (low, low + 8);
+            }));
         FrostOdds spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
         FrostOdds fall = FrostOdds.From(record, FrostEnd.FirstFall, 0);
         Assert.True(spring.ShareWithout < 0.9);
@@ -128,8 +133,7 @@ public sealed class FrostOddsTests
     [InlineData(1)]
     [InlineData(-0.2)]
     [InlineData(double.NaN)]
-    public void Odds_beyond_zero_and_one_are_refused(double odds) =>
-        Assert.Throws<InvalidInputException>(() => SpringDates([60, 70]).DateAt(odds));
+    public void Odds_beyond_zero_and_one_are_refused(double odds) => Assert.Throws<InvalidInputException>(() => SpringDates([60, 70]).DateAt(odds));
 
     private static LocalDate? Day(FrostOdds odds, int year) => odds.Events.Single(e => e.Year == year).Day;
 
@@ -141,13 +145,11 @@ public sealed class FrostOddsTests
         return [.. scores.Select(s => 100 + (int)Math.Round(s * deviation / own))];
     }
 
-    private static FrostOdds SpringDates(IReadOnlyList<int> dayNumbers, int quietYears = 0) => FrostOdds.From(
-        A.Record(2001, dayNumbers.Count + quietYears, d =>
-        {
-            int i = d.Year - 2001;
-            bool freezes = i < dayNumbers.Count && d == new LocalDate(d.Year, 1, 1).PlusDays(dayNumbers[i]);
-            return (freezes ? -1 : 5, 12);
-        }),
-        FrostEnd.LastSpring,
-        0);
+    private static FrostOdds SpringDates(IReadOnlyList<int> dayNumbers, int quietYears = 0) =>
+        FrostOdds.From(A.Record(2001, dayNumbers.Count + quietYears, d =>
+            {
+                int i = d.Year - 2001;
+                bool freezes = i < dayNumbers.Count && d == new LocalDate(d.Year, 1, 1).PlusDays(dayNumbers[i]);
+                return (freezes ? -1 : 5, 12);
+            }), FrostEnd.LastSpring, 0);
 }

@@ -9,7 +9,9 @@ public sealed class GeneratorTests
 {
     // A source of thirty years, itself drawn from New York's normals but not from the form under test alone: it carries
     // years that differ as wholes.
-    private static readonly WeatherRecord Source = AsSeen(WeatherGenerator.Generate(DailyNormals.From(A.Record("New York")) with { YearSpreadC = 0.5 }, 7, 1981, 30));
+    private static readonly WeatherRecord Source = AsSeen(
+        WeatherGenerator.Generate(DailyNormals.From(A.Record("New York")) with { YearSpreadC = 0.5 }, 7, 1981, 30)
+    );
     private static readonly WeatherRecord Made = WeatherGenerator.Generate(DailyNormals.From(Source), 42, 1, 300);
 
     [Theory]
@@ -99,7 +101,12 @@ public sealed class GeneratorTests
     {
         WeatherRecord record = A.Record(place);
         IReadOnlyList<MonthMeans> months = MonthMeans.From(record);
-        var typed = new MonthlyNormals([.. months.Select(m => m.MeanMinC)], [.. months.Select(m => m.MeanMaxC)], [.. months.Select(m => m.PrecipitationMm)], climate);
+        var typed = new MonthlyNormals(
+            [.. months.Select(m => m.MeanMinC)],
+            [.. months.Select(m => m.MeanMaxC)],
+            [.. months.Select(m => m.PrecipitationMm)],
+            climate
+        );
         WeatherRecord made = WeatherGenerator.Generate(typed.At(record.Station), 3, 1, 200);
         IReadOnlyList<MonthMeans> back = MonthMeans.From(made);
         for (int m = 0; m < 12; m++)
@@ -131,11 +138,18 @@ public sealed class GeneratorTests
         }
     }
 
-    private static WeatherRecord AsSeen(WeatherRecord r) => WeatherRecord.From(
-        r.Station, Enumerable.Range(0, r.MinC.Length).Select(i => new WeatherDay(r.FirstDay.PlusDays(i), r.MinC[i], r.MaxC[i], r.PrecipitationMm[i])));
+    private static WeatherRecord AsSeen(WeatherRecord r) =>
+        WeatherRecord.From(
+            r.Station,
+            Enumerable.Range(0, r.MinC.Length).Select(i => new WeatherDay(r.FirstDay.PlusDays(i), r.MinC[i], r.MaxC[i], r.PrecipitationMm[i]))
+        );
 
     private static double Deviation(WeatherRecord record, int month) =>
-        Enumerable.Range(0, record.MinC.Length).Where(i => record.FirstDay.PlusDays(i).Month == month).Select(i => record.MinC[i]).StandardDeviation();
+        Enumerable
+            .Range(0, record.MinC.Length)
+            .Where(i => record.FirstDay.PlusDays(i).Month == month)
+            .Select(i => record.MinC[i])
+            .StandardDeviation();
 
     private static double Lag(WeatherRecord record)
     {
@@ -145,7 +159,8 @@ public sealed class GeneratorTests
     }
 
     private static IEnumerable<(double, double)> SeattleNormals() =>
-        File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "data", "seattle-hourly-normals.csv")).Skip(1)
+        File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "data", "seattle-hourly-normals.csv"))
+            .Skip(1)
             .Select(l => l.Split(','))
             .GroupBy(c => c[0][..10], (_, hours) => hours.Average(c => double.Parse(c[1], System.Globalization.CultureInfo.InvariantCulture)))
             .Select((mean, i) => ((double)(i + 1), mean));

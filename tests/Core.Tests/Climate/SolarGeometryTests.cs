@@ -11,13 +11,11 @@ public sealed class SolarGeometryTests
         Assert.Equal(32.2, SolarGeometry.ExtraterrestrialRadiation(-20, ThirdOfSeptember), 0.05);
 
     [Fact, Published("FAO Irrigation and Drainage Paper 56, Example 9")]
-    public void Daylight_at_20_south_on_3_September_is_11_7_hours() =>
-        Assert.Equal(11.7, SolarGeometry.DaylightHours(-20, ThirdOfSeptember), 0.05);
+    public void Daylight_at_20_south_on_3_September_is_11_7_hours() => Assert.Equal(11.7, SolarGeometry.DaylightHours(-20, ThirdOfSeptember), 0.05);
 
     [Theory, Published("FAO Irrigation and Drainage Paper 56, Example 8: declination 0.120 rad")]
     [InlineData(246, 0.120)]
-    public void Declination_is_that_of_the_worked_example(int day, double radians) =>
-        Assert.Equal(radians, SolarGeometry.Declination(day), 0.001);
+    public void Declination_is_that_of_the_worked_example(int day, double radians) => Assert.Equal(radians, SolarGeometry.Declination(day), 0.001);
 
     [Theory]
     [InlineData(70, 172, 24)]

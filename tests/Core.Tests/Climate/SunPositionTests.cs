@@ -50,7 +50,8 @@ public sealed class SunPositionTests
     private static double Apart(SunPosition a, double altitude, double azimuth)
     {
         static double R(double d) => d * Math.PI / 180;
-        double cosine = (Math.Sin(R(a.AltitudeDeg)) * Math.Sin(R(altitude)))
+        double cosine =
+            (Math.Sin(R(a.AltitudeDeg)) * Math.Sin(R(altitude)))
             + (Math.Cos(R(a.AltitudeDeg)) * Math.Cos(R(altitude)) * Math.Cos(R(a.AzimuthDeg - azimuth)));
         return Math.Acos(Math.Clamp(cosine, -1, 1)) * 180 / Math.PI;
     }

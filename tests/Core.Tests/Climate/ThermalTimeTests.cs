@@ -21,11 +21,15 @@ public sealed class ThermalTimeTests
 
     [Fact]
     public void The_formula_is_the_area_of_the_sine_above_the_base() =>
-        Gen.Select(Gen.Double[-10, 20], Gen.Double[0.5, 15], Gen.Double[-5, 15]).Sample((min, half, b) =>
-        {
-            const int Steps = 4000;
-            double mean = min + half;
-            double area = Enumerable.Range(0, Steps).Average(i => Math.Max(0, mean + (half * Math.Sin(2 * Math.PI * (i + 0.5) / Steps)) - b));
-            Assert.Equal(area, ThermalTime.SingleSine(min, min + (2 * half), b), 0.01);
-        }, iter: 60);
+        Gen.Select(Gen.Double[-10, 20], Gen.Double[0.5, 15], Gen.Double[-5, 15])
+            .Sample(
+                (min, half, b) =>
+                {
+                    const int Steps = 4000;
+                    double mean = min + half;
+                    double area = Enumerable.Range(0, Steps).Average(i => Math.Max(0, mean + (half * Math.Sin(2 * Math.PI * (i + 0.5) / Steps)) - b));
+                    Assert.Equal(area, ThermalTime.SingleSine(min, min + (2 * half), b), 0.01);
+                },
+                iter: 60
+            );
 }

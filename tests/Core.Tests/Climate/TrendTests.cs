@@ -29,7 +29,9 @@ public sealed class TrendTests
     public void Two_years_in_a_hundred_steady_series_of_thirty_years_pass_for_a_trend_as_they_should()
     {
         var random = new Xoshiro256StarStar(11);
-        int passed = Enumerable.Range(0, 1000).Count(_ => YearlyTrend.Of([.. Enumerable.Range(0, 30).Select(i => (i, Normal.Sample(random, 0, 1)))])!.PValue < 0.05);
+        int passed = Enumerable
+            .Range(0, 1000)
+            .Count(_ => YearlyTrend.Of([.. Enumerable.Range(0, 30).Select(i => (i, Normal.Sample(random, 0, 1)))])!.PValue < 0.05);
         Assert.InRange(passed, 30, 70);
     }
 
@@ -42,13 +44,18 @@ public sealed class TrendTests
     public void One_steady_series_in_twenty_passes_the_critical_value_of_the_jump_test(int n)
     {
         var random = new Xoshiro256StarStar(n);
-        double[] greatest = [.. Enumerable.Range(0, 20_000).Select(_ =>
-        {
-            double[] v = [.. Enumerable.Range(0, n).Select(_ => Normal.Sample(random, 0, 1))];
-            double mean = v.Average();
-            double sd = Math.Sqrt(v.Sum(x => (x - mean) * (x - mean)) / (n - 1));
-            return HomogeneityHint.Greatest([.. v.Select(x => (x - mean) / sd)]).Value;
-        })];
+        double[] greatest =
+        [
+            .. Enumerable
+                .Range(0, 20_000)
+                .Select(_ =>
+                {
+                    double[] v = [.. Enumerable.Range(0, n).Select(_ => Normal.Sample(random, 0, 1))];
+                    double mean = v.Average();
+                    double sd = Math.Sqrt(v.Sum(x => (x - mean) * (x - mean)) / (n - 1));
+                    return HomogeneityHint.Greatest([.. v.Select(x => (x - mean) / sd)]).Value;
+                }),
+        ];
         Array.Sort(greatest);
         Assert.Equal(greatest[19_000], HomogeneityHint.CriticalOf(n), 0.15);
     }

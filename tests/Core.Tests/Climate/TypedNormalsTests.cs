@@ -20,7 +20,9 @@ public sealed class TypedNormalsTests
     {
         double[] high = [.. High];
         high[6] = -2.2;
-        Fault fault = Assert.Single(new MonthlyNormals([.. Low.Select(l => l - 30)], high).FaultsAsTyped(A.Station()), f => f.Message.Contains("neighbours", StringComparison.Ordinal));
+        Fault fault = Assert.Single(new MonthlyNormals([.. Low.Select(l => l - 30)], high).FaultsAsTyped(A.Station()), f =>
+            f.Message.Contains("neighbours", StringComparison.Ordinal)
+        );
         Assert.Equal("meanMaxC[6]", fault.Field);
     }
 

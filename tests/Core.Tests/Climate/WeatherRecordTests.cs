@@ -32,8 +32,7 @@ public sealed class WeatherRecordTests
     }
 
     [Fact]
-    public void A_year_lacking_ten_days_is_used() =>
-        Assert.Equal([2001], With(d => d is >= 100 and < 110 ? null : d).YearsUsed);
+    public void A_year_lacking_ten_days_is_used() => Assert.Equal([2001], With(d => d is >= 100 and < 110 ? null : d).YearsUsed);
 
     [Fact]
     public void A_year_that_the_record_only_begins_is_left_out()
@@ -54,7 +53,8 @@ public sealed class WeatherRecordTests
     [Fact]
     public void Precipitation_is_never_interpolated()
     {
-        var days = A.Days(Start, new LocalDate(2002, 1, 1), _ => (0, 10)).Select(d => d.Day == Start.PlusDays(5) ? d with { PrecipitationMm = null } : d);
+        var days = A.Days(Start, new LocalDate(2002, 1, 1), _ => (0, 10))
+            .Select(d => d.Day == Start.PlusDays(5) ? d with { PrecipitationMm = null } : d);
         Assert.True(double.IsNaN(WeatherRecord.From(A.Station(), days).PrecipitationMm[5]));
     }
 
@@ -79,7 +79,9 @@ public sealed class WeatherRecordTests
         Assert.True(months[5].DaylightHours > 14.9 && months[11].DaylightHours < 9.6);
     }
 
-    private static WeatherRecord With(Func<int, double?> min) => WeatherRecord.From(
-        A.Station(),
-        Enumerable.Range(0, 365).Select(i => new WeatherDay(Start.PlusDays(i), min(i), min(i) is null ? null : min(i) + 10, 0)));
+    private static WeatherRecord With(Func<int, double?> min) =>
+        WeatherRecord.From(
+            A.Station(),
+            Enumerable.Range(0, 365).Select(i => new WeatherDay(Start.PlusDays(i), min(i), min(i) is null ? null : min(i) + 10, 0))
+        );
 }

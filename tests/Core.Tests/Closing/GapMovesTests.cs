@@ -22,21 +22,23 @@ public sealed class GapMovesTests
     private static readonly Plan Gap = A.Plan(
         [Pansy, A.Annual("mum", -8) with { SoldMonths = [8, 9, 10] }],
         A.Show("fall", Start, A.Day(2027, 1, 10), DisplayLayer.Seasonal, new DisplayItem("pansy", 8)),
-        A.Show("spring", A.Day(2027, 3, 20), Start.PlusMonths(12), DisplayLayer.Seasonal, new DisplayItem("pansy", 8)));
+        A.Show("spring", A.Day(2027, 3, 20), Start.PlusMonths(12), DisplayLayer.Seasonal, new DisplayItem("pansy", 8))
+    );
 
     [Fact]
     public void A_gap_between_two_displays_can_be_closed_by_either_of_them()
     {
         IReadOnlyList<GapMove> moves = For(Gap, Today);
-        Assert.Contains(moves, m => m.Kind == GapMoveKind.MoveTurn && m.Replaces.Single() == "fall" && m.Displays[0].Lift == A.Day(2027, 3, 20) && m.DaysGained >= 68);
+        Assert.Contains(moves, m =>
+            m.Kind == GapMoveKind.MoveTurn && m.Replaces.Single() == "fall" && m.Displays[0].Lift == A.Day(2027, 3, 20) && m.DaysGained >= 68
+        );
         GapMove forward = moves.First(m => m.Kind == GapMoveKind.MoveTurn && m.Replaces.Single() == "spring");
         Assert.True(forward.Displays[0].Install >= A.Day(2027, 2, 1), "pansies are not sold in January");
         Assert.Equal(0, forward.Cost);
     }
 
     [Fact, CommonPractice]
-    public void Nothing_is_planted_in_months_in_which_growers_do_not_sell_it() =>
-        Assert.DoesNotContain(For(Gap, Today), m => m.Plant?.Id == "mum");
+    public void Nothing_is_planted_in_months_in_which_growers_do_not_sell_it() => Assert.DoesNotContain(For(Gap, Today), m => m.Plant?.Id == "mum");
 
     [Fact]
     public void What_is_past_is_left_alone()
@@ -61,7 +63,15 @@ public sealed class GapMovesTests
     [Fact]
     public void Stock_is_used_before_anything_is_bought()
     {
-        var plan = new Plan(Site.Default, Gap.Areas, Gap.Planters, Gap.Palette, [Gap.Displays[1]], [], lots: [new Lot("tray", "pansy", 2, LotState.Waiting, "yard", A.Day(2026, 9, 1), LotCondition.Good)]);
+        var plan = new Plan(
+            Site.Default,
+            Gap.Areas,
+            Gap.Planters,
+            Gap.Palette,
+            [Gap.Displays[1]],
+            [],
+            lots: [new Lot("tray", "pansy", 2, LotState.Waiting, "yard", A.Day(2026, 9, 1), LotCondition.Good)]
+        );
         GapMove fill = For(plan, Today).First(m => m.Kind == GapMoveKind.Fill);
         Assert.Equal(2, fill.FromStock.Single().Count);
         Assert.True(fill.Count > 2 && fill.Buys && fill.Cost > 0);
@@ -78,8 +88,7 @@ public sealed class GapMovesTests
     [Theory]
     [InlineData(0)]
     [InlineData(7)]
-    public void Changes_to_a_planter_are_limited_to_a_handful(int most) =>
-        Assert.NotEmpty((Today with { MostPerPlanter = most }).Faults());
+    public void Changes_to_a_planter_are_limited_to_a_handful(int most) => Assert.NotEmpty((Today with { MostPerPlanter = most }).Faults());
 
     private static IReadOnlyList<GapMove> For(Plan plan, GapQuestion question) => GapMoves.For(plan, plan.Planters[0], Kernel, Flowering, question);
 }

@@ -41,7 +41,9 @@ public sealed class BulbDepthTests
     public void Days_that_the_record_lacks_get_the_usual_temperature_of_their_day()
     {
         WeatherRecord record = A.Record(2001, 4, A.Mild);
-        GroundDays soil = GroundClimate.Of(record).Over(BulbPlace.UsualBed, [GroundClimate.Usually(A.Day(1990, 7, 15)), record.IndexOf(A.Day(2002, 7, 15))]);
+        GroundDays soil = GroundClimate
+            .Of(record)
+            .Over(BulbPlace.UsualBed, [GroundClimate.Usually(A.Day(1990, 7, 15)), record.IndexOf(A.Day(2002, 7, 15))]);
         Assert.Equal(soil[1], soil[0], 0.5);
     }
 

@@ -14,8 +14,12 @@ public sealed class ContainerColdTests
     private const double OneZoneC = 50.0 / 9;
 
     private static readonly WeatherRecord Windy = A.Record("New York");
-    private static readonly WeatherRecord NewYork = WeatherRecord.From(Windy.Station, Enumerable.Range(0, Windy.MinC.Length).Select(i => new WeatherDay(
-        Windy.FirstDay.PlusDays(i), Windy.MinC[i], Windy.MaxC[i], Windy.PrecipitationMm[i])));
+    private static readonly WeatherRecord NewYork = WeatherRecord.From(
+        Windy.Station,
+        Enumerable
+            .Range(0, Windy.MinC.Length)
+            .Select(i => new WeatherDay(Windy.FirstDay.PlusDays(i), Windy.MinC[i], Windy.MaxC[i], Windy.PrecipitationMm[i]))
+    );
     private static readonly GroundForcing Forcing = GroundForcing.From(NewYork);
 
     [Theory]
@@ -24,8 +28,11 @@ public sealed class ContainerColdTests
     [InlineData(60, -14, -9)]
     [InlineData(90, -13, -8)]
     [CommonPractice]
-    public void Roots_along_the_wall_of_a_terracotta_pot_feel_nearly_the_coldest_air_and_less_so_the_wider_it_is(double widthCm, double low, double high) =>
-        Assert.InRange(Lowest(Pot(widthCm), Forcing), low, high);
+    public void Roots_along_the_wall_of_a_terracotta_pot_feel_nearly_the_coldest_air_and_less_so_the_wider_it_is(
+        double widthCm,
+        double low,
+        double high
+    ) => Assert.InRange(Lowest(Pot(widthCm), Forcing), low, high);
 
     [Fact]
     [CommonPractice]
@@ -80,14 +87,23 @@ public sealed class ContainerColdTests
     }
 
     [Fact]
-    public void Wind_carries_more_heat_off_than_still_air() =>
-        Assert.True(Lowest(Pot(40), GroundForcing.From(Windy)) < Lowest(Pot(40), Forcing));
+    public void Wind_carries_more_heat_off_than_still_air() => Assert.True(Lowest(Pot(40), GroundForcing.From(Windy)) < Lowest(Pot(40), Forcing));
 
     [Fact]
     public void Snow_lying_keeps_a_bed_warmer()
     {
-        var snowy = WeatherRecord.From(NewYork.Station, Enumerable.Range(0, NewYork.MinC.Length).Select(i => new WeatherDay(
-            NewYork.FirstDay.PlusDays(i), NewYork.MinC[i], NewYork.MaxC[i], 0, NewYork.FirstDay.PlusDays(i).Month is 1 or 2 or 12 ? 200 : 0)));
+        var snowy = WeatherRecord.From(
+            NewYork.Station,
+            Enumerable
+                .Range(0, NewYork.MinC.Length)
+                .Select(i => new WeatherDay(
+                    NewYork.FirstDay.PlusDays(i),
+                    NewYork.MinC[i],
+                    NewYork.MaxC[i],
+                    0,
+                    NewYork.FirstDay.PlusDays(i).Month is 1 or 2 or 12 ? 200 : 0
+                ))
+        );
         Assert.True(Lowest(Bed(SurfaceCover.Bare), GroundForcing.From(snowy)) > Lowest(Bed(SurfaceCover.Bare), Forcing) + 2);
     }
 
@@ -107,8 +123,7 @@ public sealed class ContainerColdTests
         Assert.Equal(absorptance, Walls.Absorptance(colour), 2);
 
     [Fact]
-    public void A_terracotta_wall_has_the_resistance_the_trial_used() =>
-        Assert.Equal(0.025, Walls.Resistance(WallMaterial.Terracotta), 4);
+    public void A_terracotta_wall_has_the_resistance_the_trial_used() => Assert.Equal(0.025, Walls.Resistance(WallMaterial.Terracotta), 4);
 
     private static ThermalClass Pot(double widthCm) => ThermalClass.Pot(widthCm, widthCm * 0.9, WallMaterial.Terracotta);
 

@@ -50,7 +50,10 @@ public sealed class GroundModelTests
         GroundTemperatures found = GroundModel.Run(BareBed with { Medium = HalfMillionth }, GroundForcing.Plain(low, high, NoFilm));
         double[] steps = [.. Enumerable.Range(0, GroundModel.StepsPerDay).Select(s => GroundModel.AirAt(s, 20, 10, 20, 10))];
         double mean = steps.Average();
-        double[] expected = [.. Enumerable.Range(1, 24).Select(t => mean + Enumerable.Range(1, 5).Sum(n => Harmonic(steps, n, t, ThermalClass.BedRootDepthM)))];
+        double[] expected =
+        [
+            .. Enumerable.Range(1, 24).Select(t => mean + Enumerable.Range(1, 5).Sum(n => Harmonic(steps, n, t, ThermalClass.BedRootDepthM))),
+        ];
         Assert.Equal(mean, found.RootMean[390], 0.1);
         // 2 % of the surface's half range.
         Assert.Equal(expected.Min(), found.RootMin[390], 0.1);
@@ -100,7 +103,9 @@ public sealed class GroundModelTests
     }
 
     [Fact]
-    [Published("Heisler series for an infinite cylinder with convection, mean temperature Σ 4Bi²/(ζ²(ζ²+Bi²)) e^(−ζ²Fo), ζJ₁ = Bi J₀ (Carslaw & Jaeger §7.7)")]
+    [Published(
+        "Heisler series for an infinite cylinder with convection, mean temperature Σ 4Bi²/(ζ²(ζ²+Bi²)) e^(−ζ²Fo), ζJ₁ = Bi J₀ (Carslaw & Jaeger §7.7)"
+    )]
     public void A_tall_pot_cools_at_mid_height_as_the_infinite_cylinder()
     {
         const double radius = 0.45;
@@ -126,7 +131,14 @@ public sealed class GroundModelTests
     public void Heat_is_neither_made_nor_lost_to_a_thousandth(string place)
     {
         GroundForcing forcing = GroundForcing.From(A.Record(place));
-        foreach (ThermalClass what in new[] { BareBed, ThermalClass.Bed(SurfaceCover.Mulch), ThermalClass.Pot(40, 38, WallMaterial.Terracotta, Exposure.FullSun) })
+        foreach (
+            ThermalClass what in new[]
+            {
+                BareBed,
+                ThermalClass.Bed(SurfaceCover.Mulch),
+                ThermalClass.Pot(40, 38, WallMaterial.Terracotta, Exposure.FullSun),
+            }
+        )
             Assert.InRange(GroundModel.Run(what, forcing).EnergyError, 0, 0.001);
     }
 

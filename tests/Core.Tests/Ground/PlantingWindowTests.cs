@@ -105,10 +105,16 @@ public sealed class PlantingWindowTests
         PlantingWindow north = Window(Cold, 8, SurfaceCover.Bare);
         PlantingWindow turned = Window(south, 8, SurfaceCover.Bare);
         Assert.InRange(turned.OpensSafely!.Value.Month, 2, 6);
-        int apart = Period.DaysBetween(new LocalDate(2001, 8, 1), north.Freeze.Freezes.By(0.5)!.Value) - Period.DaysBetween(new LocalDate(2001, 2, 1), turned.Freeze.Freezes.By(0.5)!.Value);
+        int apart =
+            Period.DaysBetween(new LocalDate(2001, 8, 1), north.Freeze.Freezes.By(0.5)!.Value)
+            - Period.DaysBetween(new LocalDate(2001, 2, 1), turned.Freeze.Freezes.By(0.5)!.Value);
         Assert.InRange(apart, -12, 12);
         ColdWeeks cold = ColdWeeks.From(GroundClimate.Of(south).At(BulbPlace.UsualBed), south, new LocalDate(2001, 5, 1));
-        Assert.Equal(ColdWeeks.From(GroundClimate.Of(Cold).At(BulbPlace.UsualBed), Cold, new LocalDate(2001, 11, 1)).ReachedBy(0.5), cold.ReachedBy(0.5), 2.0);
+        Assert.Equal(
+            ColdWeeks.From(GroundClimate.Of(Cold).At(BulbPlace.UsualBed), Cold, new LocalDate(2001, 11, 1)).ReachedBy(0.5),
+            cold.ReachedBy(0.5),
+            2.0
+        );
     }
 
     [Fact]
@@ -153,18 +159,31 @@ public sealed class PlantingWindowTests
     [Fact]
     public void A_frozen_terracotta_pot_is_said_to_crack_to_dry_evergreens_and_to_close_its_drain()
     {
-        WeatherRecord thawing = A.Record(1991, 12, d => d.Month is 12 or 1 or 2 ? d.Day % 14 < 9 ? (-16, -9) : (1, 6) : Course(d, 10, 8));
-        IReadOnlyList<GroundRemark> said = GroundRemark.For(GroundClimate.Of(thawing).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)), thawing, WallMaterial.Terracotta);
+        WeatherRecord thawing = A.Record(1991, 12, d => d.Month is 12 or 1 or 2
+                ? d.Day % 14 < 9
+                    ? (-16, -9)
+                    : (1, 6)
+                : Course(d, 10, 8));
+        IReadOnlyList<GroundRemark> said = GroundRemark.For(
+            GroundClimate.Of(thawing).Of(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)),
+            thawing,
+            WallMaterial.Terracotta
+        );
         Assert.Contains(said, r => r.What == "The pot may crack");
         Assert.Contains(said, r => r.What == "The drain hole freezes shut");
-        Assert.DoesNotContain(GroundRemark.For(GroundClimate.Of(thawing).Of(ThermalClass.Pot(40, 36, WallMaterial.Timber)), thawing, WallMaterial.Timber), r => r.What == "The pot may crack");
+        Assert.DoesNotContain(
+            GroundRemark.For(GroundClimate.Of(thawing).Of(ThermalClass.Pot(40, 36, WallMaterial.Timber)), thawing, WallMaterial.Timber),
+            r => r.What == "The pot may crack"
+        );
     }
 
     [Fact]
     public void Wet_mild_winters_rot_bulbs_and_hot_walls_overheat_roots()
     {
-        WeatherRecord wet = WeatherRecord.From(A.Station(), A.Days(new LocalDate(1991, 1, 1), new LocalDate(2003, 1, 1), d => Course(d, 9, 5))
-            .Select(d => d with { PrecipitationMm = 6 }));
+        WeatherRecord wet = WeatherRecord.From(
+            A.Station(),
+            A.Days(new LocalDate(1991, 1, 1), new LocalDate(2003, 1, 1), d => Course(d, 9, 5)).Select(d => d with { PrecipitationMm = 6 })
+        );
         Assert.Contains(GroundRemark.For(GroundClimate.Of(wet).Of(BulbPlace.UsualBed.Class), wet, WallMaterial.None), r => r.What == "Bulbs may rot");
         WeatherRecord hot = A.Record(1991, 12, d => (26 + (d.Day % 2), 41), latitude: 25);
         ThermalClass dark = ThermalClass.Pot(30, 28, WallMaterial.Metal, Exposure.FullSun) with { WallAbsorptance = 0.95 };
@@ -174,7 +193,9 @@ public sealed class PlantingWindowTests
     [Fact]
     public void The_hardest_winter_is_the_one_with_the_coldest_roots()
     {
-        WeatherRecord record = A.Record(1991, 12, d => d.Year == 1996 && d.Month == 1 ? (-25, -18) : d.Year == 1999 && d.Month == 7 ? (24, 38) : Course(d, 8, 11));
+        WeatherRecord record = A.Record(1991, 12, d => d.Year == 1996 && d.Month == 1 ? (-25, -18)
+            : d.Year == 1999 && d.Month == 7 ? (24, 38)
+            : Course(d, 8, 11));
         NotableYears years = NotableYears.From(record, []);
         Assert.Equal((2001, 1995, 1998), (years.Past, years.HardestWinter, years.HottestSummer));
         Assert.Equal(-25, years.HardestAirC);

@@ -53,14 +53,18 @@ public sealed class DiscPackingTests
 
     [Fact]
     public void Discs_never_overlap_nor_leave_a_circle_whatever_its_size() =>
-        Gen.Select(Gen.Double[4.3, 14], Gen.Double[0.5, 4]).Sample((ratio, disc) =>
-        {
-            IReadOnlyList<PlanePoint> places = DiscPacking.InCircle(ratio * disc, disc);
-            Apart(places, 2 * disc, 1e-6);
-            Assert.All(places, p => Assert.True(p.DistanceTo(new PlanePoint(0, 0)) <= ((ratio - 1) * disc) + 1e-6));
-            // No packing of discs covers more than π/√12 of the plane.
-            Assert.True(places.Count <= Math.PI / Math.Sqrt(12) * (ratio + 1) * (ratio + 1));
-        }, iter: 60);
+        Gen.Select(Gen.Double[4.3, 14], Gen.Double[0.5, 4])
+            .Sample(
+                (ratio, disc) =>
+                {
+                    IReadOnlyList<PlanePoint> places = DiscPacking.InCircle(ratio * disc, disc);
+                    Apart(places, 2 * disc, 1e-6);
+                    Assert.All(places, p => Assert.True(p.DistanceTo(new PlanePoint(0, 0)) <= ((ratio - 1) * disc) + 1e-6));
+                    // No packing of discs covers more than π/√12 of the plane.
+                    Assert.True(places.Count <= Math.PI / Math.Sqrt(12) * (ratio + 1) * (ratio + 1));
+                },
+                iter: 60
+            );
 
     [Fact]
     public void A_wider_circle_never_holds_fewer()
@@ -97,13 +101,17 @@ public sealed class DiscPackingTests
 
     [Fact]
     public void Discs_never_overlap_nor_leave_a_rectangle() =>
-        Gen.Select(Gen.Double[4, 60], Gen.Double[4, 60], Gen.Double[0.8, 2]).Sample((l, w, r) =>
-        {
-            IReadOnlyList<PlanePoint> places = DiscPacking.InRectangle(l, w, r);
-            Apart(places, 2 * r, 1e-6);
-            Assert.All(places, p => Assert.True(Math.Abs(p.XCm) <= (l / 2) - r + 1e-6 && Math.Abs(p.YCm) <= (w / 2) - r + 1e-6));
-            Assert.True(places.Count >= (int)(l / (2 * r)) * (int)(w / (2 * r)));
-        }, iter: 60);
+        Gen.Select(Gen.Double[4, 60], Gen.Double[4, 60], Gen.Double[0.8, 2])
+            .Sample(
+                (l, w, r) =>
+                {
+                    IReadOnlyList<PlanePoint> places = DiscPacking.InRectangle(l, w, r);
+                    Apart(places, 2 * r, 1e-6);
+                    Assert.All(places, p => Assert.True(Math.Abs(p.XCm) <= (l / 2) - r + 1e-6 && Math.Abs(p.YCm) <= (w / 2) - r + 1e-6));
+                    Assert.True(places.Count >= (int)(l / (2 * r)) * (int)(w / (2 * r)));
+                },
+                iter: 60
+            );
 
     [Fact]
     public void Discs_stay_inside_an_ellipse()
@@ -141,10 +149,58 @@ public sealed class DiscPackingTests
     // Enclosing radius for 14 to 65 unit discs.
     private static readonly double[] Enclosing =
     [
-        4.3284, 4.5213, 4.6154, 4.7920, 4.8637, 4.8637, 5.1223, 5.2523, 5.4397, 5.5452, 5.6517, 5.7528, 5.8282, 5.9063, 6.0149, 6.1386,
-        6.1977, 6.2915, 6.4295, 6.4867, 6.6109, 6.6972, 6.7468, 6.7588, 6.9619, 7.0579, 7.1238, 7.2600, 7.3468, 7.4200, 7.4980, 7.5729,
-        7.6502, 7.7242, 7.7913, 7.8869, 7.9475, 8.0275, 8.0847, 8.1796, 8.2039, 8.2111, 8.3835, 8.4472, 8.5246, 8.5925, 8.6463, 8.6613,
-        8.8298, 8.8924, 8.9620, 9.0174,
+        4.3284,
+        4.5213,
+        4.6154,
+        4.7920,
+        4.8637,
+        4.8637,
+        5.1223,
+        5.2523,
+        5.4397,
+        5.5452,
+        5.6517,
+        5.7528,
+        5.8282,
+        5.9063,
+        6.0149,
+        6.1386,
+        6.1977,
+        6.2915,
+        6.4295,
+        6.4867,
+        6.6109,
+        6.6972,
+        6.7468,
+        6.7588,
+        6.9619,
+        7.0579,
+        7.1238,
+        7.2600,
+        7.3468,
+        7.4200,
+        7.4980,
+        7.5729,
+        7.6502,
+        7.7242,
+        7.7913,
+        7.8869,
+        7.9475,
+        8.0275,
+        8.0847,
+        8.1796,
+        8.2039,
+        8.2111,
+        8.3835,
+        8.4472,
+        8.5246,
+        8.5925,
+        8.6463,
+        8.6613,
+        8.8298,
+        8.8924,
+        8.9620,
+        9.0174,
     ];
 
     [Fact]
@@ -185,8 +241,16 @@ public sealed class DiscPackingTests
     [Published("Oler 1961, An inequality in the geometry of numbers")]
     public void No_layer_of_any_outline_claims_more_than_is_proven_possible_and_all_keep_most_of_it()
     {
-        var kidney = new NetTopologySuite.Geometries.GeometryFactory().CreatePolygon(
-            [new(0, 0), new(60, -12), new(95, 8), new(80, 45), new(52, 30), new(20, 48), new(-8, 30), new(0, 0)]);
+        var kidney = new NetTopologySuite.Geometries.GeometryFactory().CreatePolygon([
+            new(0, 0),
+            new(60, -12),
+            new(95, 8),
+            new(80, 45),
+            new(52, 30),
+            new(20, 48),
+            new(-8, 30),
+            new(0, 0),
+        ]);
         for (double radius = 2.2; radius < 7; radius += 0.7)
         {
             Check(DiscPacking.InCircle(40, radius), DiscRoom.Circle(40 - radius), radius);
@@ -208,7 +272,11 @@ public sealed class DiscPackingTests
     [Fact]
     public void Bulbs_of_two_sizes_share_a_depth_without_touching_each_other_or_a_root_ball()
     {
-        LooseDisc[] discs = [.. Enumerable.Repeat(new LooseDisc(4, DiscRoom.Circle(20)), 7), .. Enumerable.Repeat(new LooseDisc(2, DiscRoom.Circle(22)), 20)];
+        LooseDisc[] discs =
+        [
+            .. Enumerable.Repeat(new LooseDisc(4, DiscRoom.Circle(20)), 7),
+            .. Enumerable.Repeat(new LooseDisc(2, DiscRoom.Circle(22)), 20),
+        ];
         FixedDisc[] still = [new(new PlanePoint(0, 0), 5)];
         IReadOnlyList<PlanePoint> places = DiscPacking.Mixed(discs, still)!;
         Assert.True(DiscRelaxation.Slack(places, discs, still) >= -1e-6);

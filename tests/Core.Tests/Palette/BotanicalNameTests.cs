@@ -27,9 +27,15 @@ public sealed class BotanicalNameTests
     [Published("International Code of Nomenclature for Cultivated Plants: group names upright, genus and epithet italic")]
     public void Genus_and_species_are_italic_and_sign_rank_and_group_are_not()
     {
-        Assert.Equal([("Viola", true), ("×", false), ("wittrockiana", true)], BotanicalName.Parts("Viola × wittrockiana").Select(p => (p.Text, p.IsItalic)));
+        Assert.Equal(
+            [("Viola", true), ("×", false), ("wittrockiana", true)],
+            BotanicalName.Parts("Viola × wittrockiana").Select(p => (p.Text, p.IsItalic))
+        );
         Assert.Equal([("Tulipa", true), (", Triumph group", false)], BotanicalName.Parts("Tulipa, Triumph group").Select(p => (p.Text, p.IsItalic)));
-        Assert.Equal([("Acer palmatum", true), ("var.", false), ("dissectum", true)], BotanicalName.Parts("Acer palmatum var. dissectum").Select(p => (p.Text, p.IsItalic)));
+        Assert.Equal(
+            [("Acer palmatum", true), ("var.", false), ("dissectum", true)],
+            BotanicalName.Parts("Acer palmatum var. dissectum").Select(p => (p.Text, p.IsItalic))
+        );
         Assert.Equal("Tulipa", BotanicalName.Genus("Tulipa, Triumph group"));
     }
 }

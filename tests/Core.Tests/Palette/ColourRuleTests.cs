@@ -21,7 +21,13 @@ public sealed class ColourRuleTests
     [Fact]
     public void A_killing_frost_ends_an_annual_for_good()
     {
-        double[] share = Shares(new FromInstall(0), d => d == new LocalDate(d.Year, 5, 30) ? (-2, 8) : (8, 20), A.Day(2027, 5, 1), A.Day(2027, 8, 1), topDamage: -1.5);
+        double[] share = Shares(
+            new FromInstall(0),
+            d => d == new LocalDate(d.Year, 5, 30) ? (-2, 8) : (8, 20),
+            A.Day(2027, 5, 1),
+            A.Day(2027, 8, 1),
+            topDamage: -1.5
+        );
         Assert.Equal(1, At(share, A.Day(2027, 5, 29)));
         Assert.Equal(0, At(share, A.Day(2027, 5, 30)));
         Assert.Equal(0, At(share, A.Day(2027, 7, 1)));
@@ -105,22 +111,49 @@ public sealed class ColourRuleTests
     [Fact]
     public void A_plant_with_impossible_figures_names_every_fault()
     {
-        Plant plant = A.Tulip() with { Id = "Not an id", HeightCm = -1, Packs = [], Bulb = new BulbFigures(5, 4, 2, 12, 3), Windows = [new ColourWindow(ColourPart.Flower, ["red"], 2, A.MidTulip with { ShowDays = 0 })] };
+        Plant plant = A.Tulip() with
+        {
+            Id = "Not an id",
+            HeightCm = -1,
+            Packs = [],
+            Bulb = new BulbFigures(5, 4, 2, 12, 3),
+            Windows = [new ColourWindow(ColourPart.Flower, ["red"], 2, A.MidTulip with { ShowDays = 0 })],
+        };
         string[] fields = [.. plant.Faults().Select(f => f.Field)];
         Assert.Equal(
-            ["id", "heightCm", "bulb.spacingCm", "bulb.coldWeeksHigh", "packs", "windows[0].share", "windows[0].colours[0]", "windows[0].rule.showDays"],
-            fields);
+            [
+                "id",
+                "heightCm",
+                "bulb.spacingCm",
+                "bulb.coldWeeksHigh",
+                "packs",
+                "windows[0].share",
+                "windows[0].colours[0]",
+                "windows[0].rule.showDays",
+            ],
+            fields
+        );
     }
 
     private static double At(double[] share, LocalDate day) => share[Period.DaysBetween(Start.PlusMonths(-12), day)];
 
     private static double[] Shares(
-        ColourRule rule, Func<LocalDate, (double, double)> weather, LocalDate install, LocalDate lift, LifeForm form = LifeForm.CoolSeasonAnnual, double topDamage = -20, double pocket = 0)
+        ColourRule rule,
+        Func<LocalDate, (double, double)> weather,
+        LocalDate install,
+        LocalDate lift,
+        LifeForm form = LifeForm.CoolSeasonAnnual,
+        double topDamage = -20,
+        double pocket = 0
+    )
     {
         WeatherRun run = WeatherRun.For(A.Record(2001, 3, weather), Start)[^1];
         var season = new GrowingSeason(run, false);
         var share = new double[season.Length];
-        rule.WriteShares(share, new Growing(season, A.Annual() with { LifeForm = form, TopDamageC = topDamage }, install, lift, Core.Ground.BulbPlace.UsualBed, pocket));
+        rule.WriteShares(
+            share,
+            new Growing(season, A.Annual() with { LifeForm = form, TopDamageC = topDamage }, install, lift, Core.Ground.BulbPlace.UsualBed, pocket)
+        );
         return share;
     }
 }

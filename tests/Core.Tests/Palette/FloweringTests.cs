@@ -16,7 +16,17 @@ public sealed class FloweringTests
     private static readonly BulbPlace Place = BulbPlace.UsualBed;
 
     // Early to late.
-    private static readonly string[] Classes = ["snowdrop", "crocus-early-yellow", "daffodil-early-yellow", "daffodil-trumpet-yellow", "hyacinth-blue", "tulip-mid-red", "tulip-late-dark", "allium-tall-purple"];
+    private static readonly string[] Classes =
+    [
+        "snowdrop",
+        "crocus-early-yellow",
+        "daffodil-early-yellow",
+        "daffodil-trumpet-yellow",
+        "hyacinth-blue",
+        "tulip-mid-red",
+        "tulip-late-dark",
+        "allium-tall-purple",
+    ];
 
     [Fact]
     public void Fitting_the_mid_tulip_on_New_York_alone_lands_on_the_date_it_is_given()
@@ -96,7 +106,10 @@ public sealed class FloweringTests
     public void Deeper_planting_flowers_later_in_a_spring_that_warms()
     {
         GrowingSeason season = new(Runs("New York")[2], false);
-        Assert.True(ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Place with { DepthCm = 30 }) > ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Place with { DepthCm = 8 }));
+        Assert.True(
+            ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Place with { DepthCm = 30 })
+                > ThresholdFit.MedianIndex(A.MidTulip, season, Planted, Place with { DepthCm = 8 })
+        );
     }
 
     [Fact]
@@ -114,9 +127,7 @@ public sealed class FloweringTests
     private static IReadOnlyList<WeatherRun> Runs(string place)
     {
         WeatherRecord record = A.Record(place);
-        WeatherRecord longer = WeatherRecord.From(
-            record.Station,
-            A.Days(new LocalDate(2010, 1, 1), new LocalDate(2016, 1, 1), day =>
+        WeatherRecord longer = WeatherRecord.From(record.Station, A.Days(new LocalDate(2010, 1, 1), new LocalDate(2016, 1, 1), day =>
             {
                 int i = record.IndexOf(day);
                 return i >= 0 && i < record.MinC.Length ? (record.MinC[i], record.MaxC[i]) : record.ExpectedOn(day);

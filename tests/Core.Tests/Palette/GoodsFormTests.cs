@@ -21,11 +21,13 @@ public sealed class GoodsFormTests
     }
 
     [Fact]
-    public void Every_pack_of_every_kind_belongs_to_one_form_and_no_two_forms_of_a_kind_share_a_name() =>
-        Assert.All(A.Palette, p =>
+    public void Every_pack_of_every_kind_belongs_to_one_form_and_no_two_forms_of_a_kind_share_a_name() => Assert.All(A.Palette, p =>
         {
             IReadOnlyList<GoodsForm> forms = GoodsForm.Of(p);
-            Assert.Equal(p.Packs.OrderBy(k => k.Form, StringComparer.Ordinal), forms.SelectMany(f => f.Packs).OrderBy(k => k.Form, StringComparer.Ordinal));
+            Assert.Equal(
+                p.Packs.OrderBy(k => k.Form, StringComparer.Ordinal),
+                forms.SelectMany(f => f.Packs).OrderBy(k => k.Form, StringComparer.Ordinal)
+            );
             Assert.Equal(forms.Count, forms.Select(f => f.Name).Distinct(StringComparer.Ordinal).Count());
             Assert.All(forms, f => Assert.Same(GoodsForm.AsBought(p, f), GoodsForm.AsBought(p, f)));
         });
@@ -48,29 +50,48 @@ public sealed class GoodsFormTests
     {
         var turn = new Turn("summer", "Summer", A.Day(2027, 5, 17), A.Day(2027, 5, 28));
         Plan one = A.Plan(
-            [A.UsedPot(), A.UsedPot("second")], [Petunia],
-            [Show("a", "pot", "packs", 10), Show("b", "second", "10 cm pot", 10)], [turn]);
-        var plan = new Plan(one.Site, one.Areas, one.Planters, one.Palette, one.Displays, one.Turns, lots: [new Lot("lot", Petunia.Id, 6, LotState.Waiting, "yard", A.Day(2027, 5, 1), LotCondition.Good)]);
+            [A.UsedPot(), A.UsedPot("second")],
+            [Petunia],
+            [Show("a", "pot", "packs", 10), Show("b", "second", "10 cm pot", 10)],
+            [turn]
+        );
+        var plan = new Plan(
+            one.Site,
+            one.Areas,
+            one.Planters,
+            one.Palette,
+            one.Displays,
+            one.Turns,
+            lots: [new Lot("lot", Petunia.Id, 6, LotState.Waiting, "yard", A.Day(2027, 5, 1), LotCondition.Good)]
+        );
         IReadOnlyList<OrderLine> lines = TurnOrder.For(plan, turn).Lines;
         Assert.Equal(["10 cm pot", "packs"], lines.Select(l => l.Form.Name));
         Assert.Equal(6, lines.Sum(l => l.FromStock));
         Assert.All(lines, l => Assert.True(l.FromStock + l.Purchase.Bought >= l.Planned));
 
         static Display Show(string id, string planter, string form, int count) =>
-            A.Show(id, A.Day(2027, 5, 18), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem(Petunia.Id, count) { Form = form }) with { PlanterId = planter };
+            A.Show(id, A.Day(2027, 5, 18), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem(Petunia.Id, count) { Form = form }) with
+            {
+                PlanterId = planter,
+            };
     }
 
     [Fact, CommonPractice]
     public void A_larger_pot_covers_more_on_the_day_it_is_planted()
     {
-        double Wide(string form) => Summer(7, form, null) is var plan
-            ? PlantedItem.Of(plan, plan.Planters[0], A.Day(2026, 9, 1), A.Day(2027, 9, 1)).Single().Plant.SpreadAtPurchaseCm : 0;
+        double Wide(string form) =>
+            Summer(7, form, null) is var plan
+                ? PlantedItem.Of(plan, plan.Planters[0], A.Day(2026, 9, 1), A.Day(2027, 9, 1)).Single().Plant.SpreadAtPurchaseCm
+                : 0;
         Assert.True(Wide("plugs") < Wide("packs"));
         Assert.True(Wide("packs") < Wide("10 cm pot"));
     }
 
-    private static Plan Summer(int count, string? form, Turn? turn) => A.Plan(
-        [A.UsedPot()], [Petunia],
-        [A.Show("summer", A.Day(2027, 5, 18), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem(Petunia.Id, count) { Form = form })],
-        turn is null ? [] : [turn]);
+    private static Plan Summer(int count, string? form, Turn? turn) =>
+        A.Plan(
+            [A.UsedPot()],
+            [Petunia],
+            [A.Show("summer", A.Day(2027, 5, 18), A.Day(2027, 9, 20), DisplayLayer.Seasonal, new DisplayItem(Petunia.Id, count) { Form = form })],
+            turn is null ? [] : [turn]
+        );
 }

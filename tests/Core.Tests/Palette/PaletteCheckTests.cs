@@ -6,25 +6,26 @@ public sealed class PaletteCheckTests
 {
     private static readonly Plant Sound = A.Annual("sound") with { MatureSpreadCm = 30, SpreadAtPurchaseCm = 20, GrowthPerDegreeDay = 0.01 };
 
-    public static TheoryData<string, Plant> Wrong => new()
-    {
-        { "cultivar", Sound with { BotanicalName = "Rosa 'Anything'" } },
-        { "tender annual", Sound with { LifeForm = LifeForm.TenderAnnual } },
-        { "cool-season", Sound with { TopDamageC = 2 } },
-        { "outlast a winter", Sound with { LifeForm = LifeForm.Shrub, TopDamageC = 0 } },
-        { "roots are always milder", Sound with { LifeForm = LifeForm.Shrub, TopDamageC = -20, RootKillingC = -19 } },
-        { "no growth", Sound with { GrowthPerDegreeDay = 0 } },
-        { "only 4 cm wide", Sound with { SpreadAtPurchaseCm = 4, MatureSpreadCm = 4, HeightCm = 60 } },
-        { "trails", Sound with { Habit = Habit.Trailing, HeightCm = 50 } },
-        { "never shows", Sound with { Windows = [] } },
-        { "costs more", Sound with { Packs = [new Pack("one", 1, 1), new Pack("ten", 10, 20)] } },
-        { "poisonous, but no caution", Sound with { Harm = new Harm(Hazard.Poisonous) } },
-        { "hardly one", A.Tulip(height: 1, diameter: 4) },
-        { "lower in flower", A.Tulip(height: 8, diameter: 8) with { HeightCm = 5 } },
-        { "hardly stand", A.Tulip() with { Bulb = new BulbFigures(5, 4, 4, 12, 18) } },
-        { "more cold than", A.Tulip(rule: new BulbForcing(7, 25, 10, 85, 15)) },
-        { "far from the usual size", A.Tulip() with { Bulb = new BulbFigures(5, 4, 13, 12, 18) { Grades = [new BulbGrade("huge", 5, 12)] } } },
-    };
+    public static TheoryData<string, Plant> Wrong =>
+        new()
+        {
+            { "cultivar", Sound with { BotanicalName = "Rosa 'Anything'" } },
+            { "tender annual", Sound with { LifeForm = LifeForm.TenderAnnual } },
+            { "cool-season", Sound with { TopDamageC = 2 } },
+            { "outlast a winter", Sound with { LifeForm = LifeForm.Shrub, TopDamageC = 0 } },
+            { "roots are always milder", Sound with { LifeForm = LifeForm.Shrub, TopDamageC = -20, RootKillingC = -19 } },
+            { "no growth", Sound with { GrowthPerDegreeDay = 0 } },
+            { "only 4 cm wide", Sound with { SpreadAtPurchaseCm = 4, MatureSpreadCm = 4, HeightCm = 60 } },
+            { "trails", Sound with { Habit = Habit.Trailing, HeightCm = 50 } },
+            { "never shows", Sound with { Windows = [] } },
+            { "costs more", Sound with { Packs = [new Pack("one", 1, 1), new Pack("ten", 10, 20)] } },
+            { "poisonous, but no caution", Sound with { Harm = new Harm(Hazard.Poisonous) } },
+            { "hardly one", A.Tulip(height: 1, diameter: 4) },
+            { "lower in flower", A.Tulip(height: 8, diameter: 8) with { HeightCm = 5 } },
+            { "hardly stand", A.Tulip() with { Bulb = new BulbFigures(5, 4, 4, 12, 18) } },
+            { "more cold than", A.Tulip(rule: new BulbForcing(7, 25, 10, 85, 15)) },
+            { "far from the usual size", A.Tulip() with { Bulb = new BulbFigures(5, 4, 13, 12, 18) { Grades = [new BulbGrade("huge", 5, 12)] } } },
+        };
 
     [Fact]
     public void A_sound_plant_draws_no_remark() => Assert.Empty(PaletteCheck.Of([Sound, A.Tulip()]));
@@ -37,15 +38,27 @@ public sealed class PaletteCheckTests
     [Fact]
     public void An_early_tulip_that_opens_after_a_late_one_is_named()
     {
-        Plant early = A.Tulip("e", new BulbForcing(7, 10, 10, 200, 15)) with { BotanicalName = "Tulipa, Single Early group", CommonName = "Tulip, early red" };
-        Plant late = A.Tulip("l", new BulbForcing(7, 10, 10, 90, 15)) with { BotanicalName = "Tulipa, Single Late group", CommonName = "Tulip, late red" };
+        Plant early = A.Tulip("e", new BulbForcing(7, 10, 10, 200, 15)) with
+        {
+            BotanicalName = "Tulipa, Single Early group",
+            CommonName = "Tulip, early red",
+        };
+        Plant late = A.Tulip("l", new BulbForcing(7, 10, 10, 90, 15)) with
+        {
+            BotanicalName = "Tulipa, Single Late group",
+            CommonName = "Tulip, late red",
+        };
         Assert.Equal("l", Assert.Single(PaletteCheck.Of([early, late])).PlantId);
         Assert.Empty(PaletteCheck.Of([early with { BotanicalName = "Crocus" }, late]));
     }
 
     [Fact]
     public void Two_plants_of_one_name_are_named() =>
-        Assert.Contains("give each its colour", Assert.Single(PaletteCheck.Of([Sound, Sound with { Id = "twin" }])).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "give each its colour",
+            Assert.Single(PaletteCheck.Of([Sound, Sound with { Id = "twin" }])).Message,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Herbs_may_keep_roots_colder_than_their_tops_and_shrubs_may_not()

@@ -7,47 +7,49 @@ namespace UnrulyMeadow.Core.Tests.Palette;
 public sealed class PaletteRangesTests
 {
     // Kinds whose ids begin so: lowest and highest air temperature that spoils their tops, °C.
-    public static TheoryData<string, double, double> Tops => new()
-    {
-        { "angelonia", -0.5, 0 },
-        { "petunia", -2, -1.5 },
-        { "calibrachoa", -2.2, -1.8 },
-        { "verbena-", -3.5, -2.5 },
-        { "scaevola", -1, 0 },
-        { "lantana", -1, 0 },
-        { "coleus", 0, 1 },
-        { "sweet-potato", 0, 1 },
-        { "caladium", 0, 1 },
-        { "wax-begonia", -0.5, 0.5 },
-        { "zonal-geranium", -1.5, -0.5 },
-        { "snapdragon", -6, -4.5 },
-        { "cabbage", -13, -11.5 },
-        { "kale", -15, -13 },
-        { "pansy", -14, -12 },
-        { "viola-", -16, -14 },
-        { "primrose", -20, -16 },
-        { "polyanthus", -20, -16 },
-        { "english-daisy", -27, -23 },
-        { "forget-me-not", -30, -26 },
-        { "wallflower", -20, -16 },
-        { "sweet-william", -30, -26 },
-        { "poppy-iceland", -32, -28 },
-    };
+    public static TheoryData<string, double, double> Tops =>
+        new()
+        {
+            { "angelonia", -0.5, 0 },
+            { "petunia", -2, -1.5 },
+            { "calibrachoa", -2.2, -1.8 },
+            { "verbena-", -3.5, -2.5 },
+            { "scaevola", -1, 0 },
+            { "lantana", -1, 0 },
+            { "coleus", 0, 1 },
+            { "sweet-potato", 0, 1 },
+            { "caladium", 0, 1 },
+            { "wax-begonia", -0.5, 0.5 },
+            { "zonal-geranium", -1.5, -0.5 },
+            { "snapdragon", -6, -4.5 },
+            { "cabbage", -13, -11.5 },
+            { "kale", -15, -13 },
+            { "pansy", -14, -12 },
+            { "viola-", -16, -14 },
+            { "primrose", -20, -16 },
+            { "polyanthus", -20, -16 },
+            { "english-daisy", -27, -23 },
+            { "forget-me-not", -30, -26 },
+            { "wallflower", -20, -16 },
+            { "sweet-william", -30, -26 },
+            { "poppy-iceland", -32, -28 },
+        };
 
     // Lowest and highest temperature that kills their roots, °C.
-    public static TheoryData<string, double, double> Roots => new()
-    {
-        { "primrose", -13, -11 },
-        { "polyanthus", -13, -11 },
-        { "english-daisy", -13, -11 },
-        { "tall-verbena", -9, -5 },
-        { "salvia-", -8, -4 },
-        { "lantana", -7, -3 },
-        { "cordyline", -7, -3 },
-        { "dichondra", -7, -3 },
-        { "periwinkle", -14, -8 },
-        { "japanese-holly", -8, -5 },
-    };
+    public static TheoryData<string, double, double> Roots =>
+        new()
+        {
+            { "primrose", -13, -11 },
+            { "polyanthus", -13, -11 },
+            { "english-daisy", -13, -11 },
+            { "tall-verbena", -9, -5 },
+            { "salvia-", -8, -4 },
+            { "lantana", -7, -3 },
+            { "cordyline", -7, -3 },
+            { "dichondra", -7, -3 },
+            { "periwinkle", -14, -8 },
+            { "japanese-holly", -8, -5 },
+        };
 
     [Theory]
     [MemberData(nameof(Tops))]
@@ -61,7 +63,9 @@ public sealed class PaletteRangesTests
 
     [Fact]
     public void Whatever_irritates_skin_speaks_of_gloves() =>
-        Assert.All(A.Palette.Where(p => p.Harm.Skin != Hazard.NoneKnown), p => Assert.Contains(p.Cautions, c => c.Contains("glove", StringComparison.OrdinalIgnoreCase)));
+        Assert.All(A.Palette.Where(p => p.Harm.Skin != Hazard.NoneKnown), p =>
+            Assert.Contains(p.Cautions, c => c.Contains("glove", StringComparison.OrdinalIgnoreCase))
+        );
 
     private static Plant[] Of(string kind)
     {

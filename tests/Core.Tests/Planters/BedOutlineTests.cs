@@ -43,13 +43,21 @@ public sealed class BedOutlineTests
 
     [Fact]
     public void A_bed_narrower_than_twice_its_setback_leaves_nothing_to_plant() =>
-        Assert.Contains("nothing to plant", Assert.Single(BedOutline.Of(30, (0, 0), (400, 0), (400, 50), (0, 50)).Faults()).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "nothing to plant",
+            Assert.Single(BedOutline.Of(30, (0, 0), (400, 0), (400, 50), (0, 50)).Faults()).Message,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Two_corners_and_corners_without_end_are_refused()
     {
         Assert.Contains("from 3 to 500", Assert.Single(BedOutline.Of(10, (0, 0), (1, 1)).Faults()).Message, StringComparison.Ordinal);
-        Assert.Contains("from 3 to 500", Assert.Single(new BedOutline([.. Enumerable.Range(0, 501).Select(i => new Corner(i, i * i))], []).Faults()).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "from 3 to 500",
+            Assert.Single(new BedOutline([.. Enumerable.Range(0, 501).Select(i => new Corner(i, i * i))], []).Faults()).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -71,7 +79,10 @@ public sealed class BedOutlineTests
     public void A_rectangle_given_as_an_outline_takes_nearly_as_many_bulbs_as_the_rectangle()
     {
         BedOutline rectangle = BedOutline.Of(10, (0, 0), (400, 0), (400, 200), (0, 200));
-        int laid = BulbStack.LayOut(A.Bed() with { Form = PlanterForm.Bed(rectangle, 40) }, Site.Default, [new PlannedBulb(A.Tulip(), 10, null)]).Layers[0].Fits;
+        int laid = BulbStack
+            .LayOut(A.Bed() with { Form = PlanterForm.Bed(rectangle, 40) }, Site.Default, [new PlannedBulb(A.Tulip(), 10, null)])
+            .Layers[0]
+            .Fits;
         int known = BulbStack.LayOut(A.Bed(), Site.Default, [new PlannedBulb(A.Tulip(), 10, null)]).Layers[0].Fits;
         Assert.InRange(laid, known * 0.93, known);
     }
@@ -104,10 +115,18 @@ public sealed class BedOutlineTests
     [Fact]
     public void Sides_that_cannot_close_are_refused_with_what_is_wrong()
     {
-        InvalidInputException gap = Assert.Throws<InvalidInputException>(() => MeasuredSides.Walk([new(400, 90), new(200, 90), new(300, 90), new(200, 90)], 10));
+        InvalidInputException gap = Assert.Throws<InvalidInputException>(() =>
+            MeasuredSides.Walk([new(400, 90), new(200, 90), new(300, 90), new(200, 90)], 10)
+        );
         Assert.Contains("100 cm from the first corner", gap.Message, StringComparison.Ordinal);
-        InvalidInputException angles = Assert.Throws<InvalidInputException>(() => MeasuredSides.Walk([new(400, 90), new(200, 90), new(400, 90), new(200, 30)], 10));
+        InvalidInputException angles = Assert.Throws<InvalidInputException>(() =>
+            MeasuredSides.Walk([new(400, 90), new(200, 90), new(400, 90), new(200, 30)], 10)
+        );
         Assert.Contains("must make 360°", angles.Message, StringComparison.Ordinal);
-        Assert.Contains("sides[0].lengthCm", Assert.Throws<InvalidInputException>(() => MeasuredSides.Walk([new(-4, 90), new(200, 90), new(400, 90)], 10)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "sides[0].lengthCm",
+            Assert.Throws<InvalidInputException>(() => MeasuredSides.Walk([new(-4, 90), new(200, 90), new(400, 90)], 10)).Message,
+            StringComparison.Ordinal
+        );
     }
 }

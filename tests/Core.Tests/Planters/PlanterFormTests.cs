@@ -6,18 +6,29 @@ namespace UnrulyMeadow.Core.Tests.Planters;
 
 public sealed class PlanterFormTests
 {
-    private static readonly Gen<PlanterForm> AnyForm =
-        Gen.Select(Gen.Enum<PlanterShape>(), Gen.Double[40, 200], Gen.Double[40, 120], Gen.Double[0.5, 1], Gen.Double[20, 90])
-            .Select((shape, length, width, taper, depth) => shape switch
-            {
-                PlanterShape.Round => PlanterForm.Round(length, length * taper, depth),
-                PlanterShape.Trough => PlanterForm.Trough(length, width, length * taper, width * taper, depth),
-                PlanterShape.Basket => new PlanterForm(shape, length, length, 0, 0, depth, 2),
-                PlanterShape.Bowl or PlanterShape.HalfBarrel => new PlanterForm(shape, length, length, length * taper, length * taper, depth, 2),
-                PlanterShape.Oval => new PlanterForm(shape, length, width, length * taper, width * taper, depth, 2),
-                PlanterShape.OutlinedBed => PlanterForm.Bed(BedOutline.Of(5, (0, 0), (length * 4, 0), (length * 4, width), (0, width * 3)), depth),
-                _ => new PlanterForm(shape, length, width, length, width, depth, 0),
-            });
+    private static readonly Gen<PlanterForm> AnyForm = Gen.Select(
+            Gen.Enum<PlanterShape>(),
+            Gen.Double[40, 200],
+            Gen.Double[40, 120],
+            Gen.Double[0.5, 1],
+            Gen.Double[20, 90]
+        )
+        .Select(
+            (shape, length, width, taper, depth) =>
+                shape switch
+                {
+                    PlanterShape.Round => PlanterForm.Round(length, length * taper, depth),
+                    PlanterShape.Trough => PlanterForm.Trough(length, width, length * taper, width * taper, depth),
+                    PlanterShape.Basket => new PlanterForm(shape, length, length, 0, 0, depth, 2),
+                    PlanterShape.Bowl or PlanterShape.HalfBarrel => new PlanterForm(shape, length, length, length * taper, length * taper, depth, 2),
+                    PlanterShape.Oval => new PlanterForm(shape, length, width, length * taper, width * taper, depth, 2),
+                    PlanterShape.OutlinedBed => PlanterForm.Bed(
+                        BedOutline.Of(5, (0, 0), (length * 4, 0), (length * 4, width), (0, width * 3)),
+                        depth
+                    ),
+                    _ => new PlanterForm(shape, length, width, length, width, depth, 0),
+                }
+        );
 
     [Fact, Published("Frustum of a cone, V = πh(R² + Rr + r²)/3: R 31.75, r 25.4, h 50.8 cm holds 130.8 L")]
     public void A_tapered_round_pot_holds_what_the_frustum_formula_says() =>
@@ -49,7 +60,11 @@ public sealed class PlanterFormTests
     [Fact]
     public void A_bowl_with_a_point_for_a_floor_is_a_basket_and_one_as_wide_below_as_above_a_cylinder()
     {
-        Assert.Equal(new PlanterForm(PlanterShape.Basket, 40, 40, 0, 0, 20, 2).PlantableLitres, new PlanterForm(PlanterShape.Bowl, 40, 40, 0, 0, 20, 2).PlantableLitres, 1e-9);
+        Assert.Equal(
+            new PlanterForm(PlanterShape.Basket, 40, 40, 0, 0, 20, 2).PlantableLitres,
+            new PlanterForm(PlanterShape.Bowl, 40, 40, 0, 0, 20, 2).PlantableLitres,
+            1e-9
+        );
         Assert.Equal(Math.PI * 20 * 20 * 30 / 1000, new PlanterForm(PlanterShape.Bowl, 40, 40, 40, 40, 30, 0).PlantableLitres, 1e-9);
     }
 
@@ -67,7 +82,11 @@ public sealed class PlanterFormTests
 
     [Fact]
     public void An_oval_pot_is_a_frustum_squeezed_on_one_side() =>
-        Assert.Equal(PlanterForm.Round(60, 40, 50).PlantableLitres / 2, new PlanterForm(PlanterShape.Oval, 60, 30, 40, 20, 50, 2.5).PlantableLitres, 1e-9);
+        Assert.Equal(
+            PlanterForm.Round(60, 40, 50).PlantableLitres / 2,
+            new PlanterForm(PlanterShape.Oval, 60, 30, 40, 20, 50, 2.5).PlantableLitres,
+            1e-9
+        );
 
     [Fact]
     public void A_straight_trough_holds_length_by_width_by_depth() =>
@@ -75,23 +94,30 @@ public sealed class PlanterFormTests
 
     [Fact]
     public void Lifts_of_medium_add_up_to_the_whole() =>
-        Gen.Select(AnyForm, Gen.Double[0, 1], Gen.Double[0, 1]).Sample((form, a, b) =>
-        {
-            double upper = Math.Min(a, b) * form.PlantableDepthCm;
-            double lower = Math.Max(a, b) * form.PlantableDepthCm;
-            double sum = form.LitresBetween(0, upper) + form.LitresBetween(upper, lower) + form.LitresBetween(lower, form.PlantableDepthCm);
-            Assert.Equal(form.PlantableLitres, sum, 1e-6);
-        }, iter: 300);
+        Gen.Select(AnyForm, Gen.Double[0, 1], Gen.Double[0, 1])
+            .Sample(
+                (form, a, b) =>
+                {
+                    double upper = Math.Min(a, b) * form.PlantableDepthCm;
+                    double lower = Math.Max(a, b) * form.PlantableDepthCm;
+                    double sum = form.LitresBetween(0, upper) + form.LitresBetween(upper, lower) + form.LitresBetween(lower, form.PlantableDepthCm);
+                    Assert.Equal(form.PlantableLitres, sum, 1e-6);
+                },
+                iter: 300
+            );
 
     [Fact]
     public void A_volume_equals_its_slices() =>
-        AnyForm.Sample(form =>
-        {
-            const int Slices = 4000;
-            double step = form.PlantableDepthCm / Slices;
-            double sum = Enumerable.Range(0, Slices).Sum(i => form.AreaAt((i + 0.5) * step) * step) / 1000;
-            Assert.Equal(1, sum / form.PlantableLitres, 1e-4);
-        }, iter: 40);
+        AnyForm.Sample(
+            form =>
+            {
+                const int Slices = 4000;
+                double step = form.PlantableDepthCm / Slices;
+                double sum = Enumerable.Range(0, Slices).Sum(i => form.AreaAt((i + 0.5) * step) * step) / 1000;
+                Assert.Equal(1, sum / form.PlantableLitres, 1e-4);
+            },
+            iter: 40
+        );
 
     [Fact]
     public void A_taper_is_narrower_deeper_down()
@@ -110,8 +136,7 @@ public sealed class PlanterFormTests
     }
 
     [Fact]
-    public void What_is_no_number_is_refused() =>
-        Assert.Contains(PlanterForm.Round(double.NaN, 40, 50).Faults(), f => f.Field == "topLengthCm");
+    public void What_is_no_number_is_refused() => Assert.Contains(PlanterForm.Round(double.NaN, 40, 50).Faults(), f => f.Field == "topLengthCm");
 
     [Fact]
     public void The_working_of_a_volume_names_its_formula_and_areas()

@@ -60,7 +60,12 @@ public sealed class SkylineTests
     [Fact]
     public void Canopy_grows_each_year_until_it_closes_the_sky()
     {
-        Skyline tree = Skyline.Open with { TreeDeg = [.. Enumerable.Range(0, 16).Select(i => i == 8 ? 40.0 : 0)], SurveyedIn = 2026, TreeGrowthDeg = 5 };
+        Skyline tree = Skyline.Open with
+        {
+            TreeDeg = [.. Enumerable.Range(0, 16).Select(i => i == 8 ? 40.0 : 0)],
+            SurveyedIn = 2026,
+            TreeGrowthDeg = 5,
+        };
         Assert.Equal(40, tree.CanopyDeg(8, 2020));
         Assert.Equal(60, tree.CanopyDeg(8, 2030));
         Assert.Equal(90, tree.CanopyDeg(8, 2050));
@@ -74,13 +79,14 @@ public sealed class SkylineTests
     [InlineData(3, Exposure.PartSun)]
     [InlineData(2.9, Exposure.Shade)]
     [CommonPractice]
-    public void Six_hours_are_full_sun_and_three_are_part_sun(double hours, Exposure exposure) =>
-        Assert.Equal(exposure, SunYear.ClassOf(hours));
+    public void Six_hours_are_full_sun_and_three_are_part_sun(double hours, Exposure exposure) => Assert.Equal(exposure, SunYear.ClassOf(hours));
 
     [Fact]
     public void Wrong_angles_are_named_with_their_sector()
     {
-        Assert.Contains(Skyline.Open with { WallDeg = [.. Enumerable.Repeat(91.0, 16)] } is var bad ? bad.Faults() : [], f => f.Field == "wallDeg[3]");
+        Assert.Contains(Skyline.Open with { WallDeg = [.. Enumerable.Repeat(91.0, 16)] } is var bad ? bad.Faults() : [], f =>
+            f.Field == "wallDeg[3]"
+        );
         Assert.Contains((Skyline.Open with { TreeDeg = [1, 2] }).Faults(), f => f.Field == "treeDeg");
         Assert.Empty(Skyline.Open.Faults());
     }

@@ -20,14 +20,23 @@ public sealed class SurveyTests
     public void A_thin_straight_wall_weighs_its_surface_by_its_thickness()
     {
         // A cube-like trough of 100 cm, open at the top: four sides of 1 m² and a floor of 1 m², 1 cm of concrete.
-        Planter cube = A.Pot() with { Form = PlanterForm.Trough(100, 100, 100, 100, 100, 0), Wall = WallMaterial.Concrete, Survey = new PlanterSurvey { WallThicknessCm = 1 } };
+        Planter cube = A.Pot() with
+        {
+            Form = PlanterForm.Trough(100, 100, 100, 100, 100, 0),
+            Wall = WallMaterial.Concrete,
+            Survey = new PlanterSurvey { WallThicknessCm = 1 },
+        };
         Assert.Equal(5 * 10 * 2.3 * 1.008, PlanterLoad.Of(cube)!.EmptyKg, 0.2);
     }
 
     [Fact]
     public void A_basket_loads_its_hook_and_never_a_deck()
     {
-        Planter basket = A.Pot(40, 20, 22) with { Form = A.Pot(40, 20, 22).Form with { Shape = PlanterShape.Basket }, Survey = new PlanterSurvey { OnDeck = true, DeckLimitKgM2 = 100 } };
+        Planter basket = A.Pot(40, 20, 22) with
+        {
+            Form = A.Pot(40, 20, 22).Form with { Shape = PlanterShape.Basket },
+            Survey = new PlanterSurvey { OnDeck = true, DeckLimitKgM2 = 100 },
+        };
         PlanterLoad load = PlanterLoad.Of(basket)!;
         Assert.Null(load.DeckCaution);
         Assert.Contains($"bear {load.SaturatedKg:0} kg", load.HookCaution, StringComparison.Ordinal);
@@ -53,8 +62,16 @@ public sealed class SurveyTests
     {
         Planter onDeck = A.Pot() with { Survey = new PlanterSurvey { OnDeck = true } };
         Assert.Contains("qualified person", PlanterLoad.Of(onDeck)!.DeckCaution, StringComparison.Ordinal);
-        Assert.StartsWith("Too heavy", PlanterLoad.Of(onDeck with { Survey = onDeck.Survey with { DeckLimitKgM2 = 150 } })!.DeckCaution, StringComparison.Ordinal);
-        Assert.Contains("under the limit of 5000", PlanterLoad.Of(onDeck with { Survey = onDeck.Survey with { DeckLimitKgM2 = 5000 } })!.DeckCaution, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Too heavy",
+            PlanterLoad.Of(onDeck with { Survey = onDeck.Survey with { DeckLimitKgM2 = 150 } })!.DeckCaution,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "under the limit of 5000",
+            PlanterLoad.Of(onDeck with { Survey = onDeck.Survey with { DeckLimitKgM2 = 5000 } })!.DeckCaution,
+            StringComparison.Ordinal
+        );
         Assert.Null(PlanterLoad.Of(A.Pot())!.DeckCaution);
     }
 
@@ -94,7 +111,16 @@ public sealed class SurveyTests
     [InlineData(1, true, false, SoilKind.HeavyClay, DrainageVerdict.Poor)]
     public void Drainage_follows_from_hole_feet_gravel_and_filling(int holes, bool feet, bool gravel, SoilKind? soil, DrainageVerdict verdict)
     {
-        Planter pot = A.Pot() with { Survey = new PlanterSurvey { DrainHoles = holes, OnFeet = feet, GravelOverHole = gravel, Soil = soil } };
+        Planter pot = A.Pot() with
+        {
+            Survey = new PlanterSurvey
+            {
+                DrainHoles = holes,
+                OnFeet = feet,
+                GravelOverHole = gravel,
+                Soil = soil,
+            },
+        };
         Assert.Equal(verdict, Drainage.Of(pot).Verdict);
         Assert.Equal(verdict == DrainageVerdict.Free, Drainage.Of(pot).Reasons.Count == 0);
     }
@@ -103,7 +129,11 @@ public sealed class SurveyTests
     public void Thick_walls_feet_and_mulch_are_felt_by_the_roots()
     {
         ThermalClass usual = A.Pot().ThermalClass();
-        Assert.Equal(2 * usual.WallResistance, (A.Pot() with { Survey = new PlanterSurvey { WallThicknessCm = 5 } }).ThermalClass().WallResistance, 1e-3);
+        Assert.Equal(
+            2 * usual.WallResistance,
+            (A.Pot() with { Survey = new PlanterSurvey { WallThicknessCm = 5 } }).ThermalClass().WallResistance,
+            1e-3
+        );
         Assert.False((A.Pot() with { Survey = new PlanterSurvey { OnFeet = false } }).ThermalClass().OnFeet);
         Assert.Equal(SurfaceCover.Mulch, (A.Pot() with { Survey = new PlanterSurvey { MulchCm = 5 } }).ThermalClass().Cover);
         Assert.Equal(usual, (A.Pot() with { Survey = PlanterSurvey.Unseen }).ThermalClass());
@@ -114,10 +144,31 @@ public sealed class SurveyTests
     {
         Planter wrong = A.Pot() with
         {
-            Survey = new PlanterSurvey { DrainHoles = -1, Ph = 14, MulchCm = 90, DeckLimitKgM2 = 1, Tree = new StandingTree("", 0, 1, 1, 1, 2026) },
+            Survey = new PlanterSurvey
+            {
+                DrainHoles = -1,
+                Ph = 14,
+                MulchCm = 90,
+                DeckLimitKgM2 = 1,
+                Tree = new StandingTree("", 0, 1, 1, 1, 2026),
+            },
         };
-        Assert.Equal(["survey.deckLimitKgM2", "survey.drainHoles", "survey.mulchCm", "survey.ph", "survey.tree.crownCm", "survey.tree.heightCm", "survey.tree.name", "survey.tree.rootCm"], wrong.Faults().Select(f => f.Field).Order(StringComparer.Ordinal));
-        Assert.Contains(A.Bed().Survey.Faults(true).Concat((A.Bed() with { Survey = new PlanterSurvey { OnDeck = true } }).Faults()), f => f.Field == "survey.onDeck");
+        Assert.Equal(
+            [
+                "survey.deckLimitKgM2",
+                "survey.drainHoles",
+                "survey.mulchCm",
+                "survey.ph",
+                "survey.tree.crownCm",
+                "survey.tree.heightCm",
+                "survey.tree.name",
+                "survey.tree.rootCm",
+            ],
+            wrong.Faults().Select(f => f.Field).Order(StringComparer.Ordinal)
+        );
+        Assert.Contains(A.Bed().Survey.Faults(true).Concat((A.Bed() with { Survey = new PlanterSurvey { OnDeck = true } }).Faults()), f =>
+            f.Field == "survey.onDeck"
+        );
     }
 
     [Fact]
@@ -131,8 +182,15 @@ public sealed class SurveyTests
     public void A_pot_of_another_colour_in_its_look_group_is_named()
     {
         Planter[] group = [.. Enumerable.Range(1, 3).Select(i => A.Pot(id: $"p{i}") with { Survey = new PlanterSurvey { LookGroup = "Steps" } })];
-        Planter odd = A.Pot(id: "odd") with { WallColour = "#34566b", Survey = new PlanterSurvey { LookGroup = "steps" } };
-        Assert.Equal(new Fact(LookDifference.Colour, ("own", new ColourCode("#34566b")), ("most", new ColourCode(group[0].WallColour))), Assert.Single(LookGroup.Differences(odd, [.. group, odd])));
+        Planter odd = A.Pot(id: "odd") with
+        {
+            WallColour = "#34566b",
+            Survey = new PlanterSurvey { LookGroup = "steps" },
+        };
+        Assert.Equal(
+            new Fact(LookDifference.Colour, ("own", new ColourCode("#34566b")), ("most", new ColourCode(group[0].WallColour))),
+            Assert.Single(LookGroup.Differences(odd, [.. group, odd]))
+        );
         Assert.Empty(LookGroup.Differences(group[0], [.. group, odd]));
         Assert.Empty(LookGroup.Differences(A.Pot(), group));
     }

@@ -12,7 +12,13 @@ public sealed class RecipeScalingTests
     private static readonly Plant Pansy = A.Annual("pansy") with { SpreadAtPurchaseCm = 14, MatureSpreadCm = 22 };
     private static readonly Plant Grass = A.Annual("grass") with { HeightCm = 70, Habit = Habit.Upright };
     private static readonly Plant Crocus = A.Bulb("crocus", new BulbForcing(1, 10, 10, 37.6, 18), 2.4, 2);
-    private static readonly Recipe Display = new("r", "Grass and pansies", DisplayLayer.Seasonal, A.Pot().Form, [new("grass", 1), new("pansy", 9) { Places = [.. Enumerable.Range(0, 9).Select(i => new PlanePoint(i, 0))] }]);
+    private static readonly Recipe Display = new(
+        "r",
+        "Grass and pansies",
+        DisplayLayer.Seasonal,
+        A.Pot().Form,
+        [new("grass", 1), new("pansy", 9) { Places = [.. Enumerable.Range(0, 9).Select(i => new PlanePoint(i, 0))] }]
+    );
     private static readonly Recipe Stack = new("s", "Two layers", DisplayLayer.Bulbs, A.Pot().Form, [new("crocus", 40), new("tulip", 12)]);
 
     [Fact]
@@ -53,7 +59,11 @@ public sealed class RecipeScalingTests
     public void Bulbs_keep_their_share_of_what_fits_and_a_layer_too_deep_is_left_out_by_name()
     {
         ScaledRecipe same = For(Stack, A.Pot(80, 64, 60));
-        BulbStack larger = BulbStack.LayOut(A.Pot(80, 64, 60), Site.Default, [.. same.Items.Select(i => new PlannedBulb(Of(i.PlantId), i.Count, i.DepthCm))]);
+        BulbStack larger = BulbStack.LayOut(
+            A.Pot(80, 64, 60),
+            Site.Default,
+            [.. same.Items.Select(i => new PlannedBulb(Of(i.PlantId), i.Count, i.DepthCm))]
+        );
         Assert.Empty(larger.Problems);
         Assert.All(same.Changes, c => Assert.True(c.To > c.From));
         ScaledRecipe bowl = For(Stack, A.Pot(60, 50, 18));
@@ -64,5 +74,12 @@ public sealed class RecipeScalingTests
 
     private static ScaledRecipe For(Recipe recipe, Planter planter) => ScaledRecipe.For(recipe, planter, Site.Default, Of);
 
-    private static Plant Of(string id) => id switch { "pansy" => Pansy, "grass" => Grass, "crocus" => Crocus, _ => A.Tulip() };
+    private static Plant Of(string id) =>
+        id switch
+        {
+            "pansy" => Pansy,
+            "grass" => Grass,
+            "crocus" => Crocus,
+            _ => A.Tulip(),
+        };
 }

@@ -33,7 +33,8 @@ public sealed class RehearsalTests
             A.Show("winter", Start, Spring.FirstDay.PlusDays(2), DisplayLayer.Seasonal, new DisplayItem("viola", 8)),
             A.Show("summer", Spring.FirstDay.PlusDays(2), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("lobelia", 8)),
         ],
-        [Spring]);
+        [Spring]
+    );
 
     private static readonly SeasonKernel Kernel = new(Weather, Start);
 
@@ -78,7 +79,8 @@ public sealed class RehearsalTests
         Planter dark = A.Pot(26, 20, 24, "dark") with { Wall = WallMaterial.Metal, WallColour = "#1c1c1c" };
         Planter pale = A.Pot(90, 80, 80, "pale") with { Wall = WallMaterial.Timber, WallColour = "#e8e2d4" };
         Plant hosta = A.Annual("hosta") with { LightLow = Exposure.Shade, LightHigh = Exposure.PartSun };
-        Display In(string planter, string plant) => new($"{planter}-summer", planter, DisplayLayer.Seasonal, A.Day(2027, 5, 15), A.Day(2027, 9, 30), [new DisplayItem(plant, 3)]);
+        Display In(string planter, string plant) =>
+            new($"{planter}-summer", planter, DisplayLayer.Seasonal, A.Day(2027, 5, 15), A.Day(2027, 9, 30), [new DisplayItem(plant, 3)]);
         Plan plan = A.Plan([dark, pale, A.Bed()], [A.Annual("zinnia"), hosta], [In("dark", "zinnia"), In("pale", "zinnia"), In("bed", "hosta")]);
         RehearsalResult result = new Rehearsal(plan, Kernel, Weather, Today).Of(RehearsalKind.Heatwave);
         HeatStress worst = result.Heat[0];
@@ -126,7 +128,9 @@ public sealed class RehearsalTests
     [Fact]
     public void Without_weather_a_rehearsal_is_refused_with_what_to_do()
     {
-        var none = Assert.Throws<InvalidInputException>(() => new Rehearsal(Plan, new SeasonKernel(null, Start), Weather, Today).Of(RehearsalKind.LateSpring));
+        var none = Assert.Throws<InvalidInputException>(() =>
+            new Rehearsal(Plan, new SeasonKernel(null, Start), Weather, Today).Of(RehearsalKind.LateSpring)
+        );
         Assert.Contains("bring in a station's record", none.Message, StringComparison.Ordinal);
     }
 
@@ -140,7 +144,9 @@ public sealed class RehearsalTests
         Assert.Equal([1, 2, 3], steps);
         using var off = new CancellationTokenSource();
         off.Cancel();
-        Assert.ThrowsAny<OperationCanceledException>(() => new Rehearsal(Plan, Kernel, Weather, Today, cancel: off.Token).Of(RehearsalKind.HardestWinter));
+        Assert.ThrowsAny<OperationCanceledException>(() =>
+            new Rehearsal(Plan, Kernel, Weather, Today, cancel: off.Token).Of(RehearsalKind.HardestWinter)
+        );
     }
 
     private sealed class RecordedProgress(List<int> steps) : IProgress<int>

@@ -10,10 +10,16 @@ public sealed class MisnamingTests
 {
     private static readonly Plant[] Kinds = [A.Tulip("sold-as"), A.Tulip("really", height: 4), A.Annual("pansy")];
 
-    private static Plan Planted() => new(
-        Site.Default, [A.Plan([], []).Areas[0]], [A.UsedPot(), A.UsedPot("second"), A.UsedPot("third")], Kinds,
-        [Bulbs("a", "pot", 10), Bulbs("b", "second", 12), Bulbs("c", "third", 300)],
-        [], lots: [new Lot("kept", "sold-as", 5, LotState.Stored, "shed", A.Day(2026, 6, 1), LotCondition.Good, "pot")]);
+    private static Plan Planted() =>
+        new(
+            Site.Default,
+            [A.Plan([], []).Areas[0]],
+            [A.UsedPot(), A.UsedPot("second"), A.UsedPot("third")],
+            Kinds,
+            [Bulbs("a", "pot", 10), Bulbs("b", "second", 12), Bulbs("c", "third", 300)],
+            [],
+            lots: [new Lot("kept", "sold-as", 5, LotState.Stored, "shed", A.Day(2026, 6, 1), LotCondition.Good, "pot")]
+        );
 
     [Fact]
     public void What_was_planted_from_one_delivery_follows_and_what_came_with_another_does_not()
@@ -48,5 +54,8 @@ public sealed class MisnamingTests
     }
 
     private static Display Bulbs(string id, string planter, int daysLater) =>
-        A.Show(id, A.Day(2026, 10, 1).PlusDays(daysLater), A.Day(2028, 6, 10), DisplayLayer.Bulbs, new DisplayItem("sold-as", 9)) with { PlanterId = planter };
+        A.Show(id, A.Day(2026, 10, 1).PlusDays(daysLater), A.Day(2028, 6, 10), DisplayLayer.Bulbs, new DisplayItem("sold-as", 9)) with
+        {
+            PlanterId = planter,
+        };
 }

@@ -14,7 +14,13 @@ public sealed class PlantFitTests
     private static readonly SiteFlowering Flowering = new(NewYork, Start);
     private static readonly Area Quay = new("quay", "Quay", 1);
 
-    private static readonly Plant Snowdrop = A.Bulb("snowdrop", A.Forcing("snowdrop"), 2.2, 1.6) with { HeightCm = 14, LightLow = Exposure.Shade, SpreadAtPurchaseCm = 7, MatureSpreadCm = 7 };
+    private static readonly Plant Snowdrop = A.Bulb("snowdrop", A.Forcing("snowdrop"), 2.2, 1.6) with
+    {
+        HeightCm = 14,
+        LightLow = Exposure.Shade,
+        SpreadAtPurchaseCm = 7,
+        MatureSpreadCm = 7,
+    };
 
     private static readonly Plant Petunia = A.Annual("petunia", -0.5, new FromInstall(4));
 
@@ -24,7 +30,9 @@ public sealed class PlantFitTests
         IReadOnlyList<PlantFit> found = Ask(A.Bed(), A.Day(2027, 3, 12), A.Day(2027, 3, 22), Petunia, Snowdrop);
         Assert.Equal(["snowdrop", "petunia"], found.Select(f => f.Plant.Id));
         Assert.True(found[0].Odds > 0.5);
-        Assert.Contains(found[1].Reasons, r => r is { What: FitAspect.Colour, Verdict: FitVerdict.Fails } && r.Why.Kind.Equals(FitKind.CannotGoInBefore));
+        Assert.Contains(found[1].Reasons, r =>
+            r is { What: FitAspect.Colour, Verdict: FitVerdict.Fails } && r.Why.Kind.Equals(FitKind.CannotGoInBefore)
+        );
     }
 
     [Fact]
@@ -47,19 +55,84 @@ public sealed class PlantFitTests
         Assert.Equal(verdict, fit.Reasons.Where(r => r.What == FitAspect.Light).Select(r => r.Verdict).DefaultIfEmpty(FitVerdict.Fits).Max());
     }
 
-    public static TheoryData<FitAspect, PlanterSurvey, Plant> Troubles => new()
-    {
-        { FitAspect.Deer, new PlanterSurvey { Deer = true }, Petunia with { Resistance = new Resistance(Deer: Eaten.Often) } },
-        { FitAspect.Salt, new PlanterSurvey { SeaSpray = true }, Petunia },
-        { FitAspect.Wind, new PlanterSurvey { Wind = WindReach.Exposed }, Petunia with { Resistance = new Resistance(Wind: Grade.Low) } },
-        { FitAspect.People, new PlanterSurvey { Dogs = true }, Petunia with { Harm = new Harm(Animals: Hazard.Poisonous) } },
-        { FitAspect.People, new PlanterSurvey { Public = PublicReach.Touching }, Petunia with { Harm = new Harm(Skin: Hazard.Irritant) } },
-        { FitAspect.Ph, new PlanterSurvey { Ph = 8 }, Petunia with { Roots = new RootNeeds(RootingMedium.Acid, 4.5, 6) } },
-        { FitAspect.Height, new PlanterSurvey { SightlineCm = 60 }, Petunia with { HeightCm = 40 } },
-        { FitAspect.Water, new PlanterSurvey { DrainHoles = 0 }, Petunia with { Water = WaterNeed.Low } },
-        { FitAspect.Room, new PlanterSurvey { Tree = new StandingTree("Hawthorn", 50, 200, 56, 4, 2026) }, Petunia },
-        { FitAspect.Heat, new PlanterSurvey { Masonry = MasonryHeat.Court }, Petunia with { Roots = new RootNeeds(HeatCeilingC: 29) } },
-    };
+    public static TheoryData<FitAspect, PlanterSurvey, Plant> Troubles =>
+        new()
+        {
+            {
+                FitAspect.Deer,
+                new PlanterSurvey { Deer = true },
+                Petunia with
+                {
+                    Resistance = new Resistance(Deer: Eaten.Often),
+                }
+            },
+            {
+                FitAspect.Salt,
+                new PlanterSurvey { SeaSpray = true },
+                Petunia
+            },
+            {
+                FitAspect.Wind,
+                new PlanterSurvey { Wind = WindReach.Exposed },
+                Petunia with
+                {
+                    Resistance = new Resistance(Wind: Grade.Low),
+                }
+            },
+            {
+                FitAspect.People,
+                new PlanterSurvey { Dogs = true },
+                Petunia with
+                {
+                    Harm = new Harm(Animals: Hazard.Poisonous),
+                }
+            },
+            {
+                FitAspect.People,
+                new PlanterSurvey { Public = PublicReach.Touching },
+                Petunia with
+                {
+                    Harm = new Harm(Skin: Hazard.Irritant),
+                }
+            },
+            {
+                FitAspect.Ph,
+                new PlanterSurvey { Ph = 8 },
+                Petunia with
+                {
+                    Roots = new RootNeeds(RootingMedium.Acid, 4.5, 6),
+                }
+            },
+            {
+                FitAspect.Height,
+                new PlanterSurvey { SightlineCm = 60 },
+                Petunia with
+                {
+                    HeightCm = 40,
+                }
+            },
+            {
+                FitAspect.Water,
+                new PlanterSurvey { DrainHoles = 0 },
+                Petunia with
+                {
+                    Water = WaterNeed.Low,
+                }
+            },
+            {
+                FitAspect.Room,
+                new PlanterSurvey { Tree = new StandingTree("Hawthorn", 50, 200, 56, 4, 2026) },
+                Petunia
+            },
+            {
+                FitAspect.Heat,
+                new PlanterSurvey { Masonry = MasonryHeat.Court },
+                Petunia with
+                {
+                    Roots = new RootNeeds(HeatCeilingC: 29),
+                }
+            },
+        };
 
     [Theory]
     [MemberData(nameof(Troubles))]
@@ -82,8 +155,13 @@ public sealed class PlantFitTests
     [Fact]
     public void A_bulb_too_deep_and_a_shrub_too_wide_have_no_room()
     {
-        Assert.Contains(Ask(A.Pot(30, 24, 20), A.Day(2027, 4, 20), A.Day(2027, 4, 30), A.Tulip())[0].Reasons, r => r is { What: FitAspect.Depth, Verdict: FitVerdict.Fails });
-        Assert.Contains(Ask(A.Pot(30, 24, 30), A.Day(2027, 7, 5), A.Day(2027, 7, 18), Petunia with { SpreadAtPurchaseCm = 45, MatureSpreadCm = 60 })[0].Reasons, r => r is { What: FitAspect.Room, Verdict: FitVerdict.Fails });
+        Assert.Contains(Ask(A.Pot(30, 24, 20), A.Day(2027, 4, 20), A.Day(2027, 4, 30), A.Tulip())[0].Reasons, r =>
+            r is { What: FitAspect.Depth, Verdict: FitVerdict.Fails }
+        );
+        Assert.Contains(
+            Ask(A.Pot(30, 24, 30), A.Day(2027, 7, 5), A.Day(2027, 7, 18), Petunia with { SpreadAtPurchaseCm = 45, MatureSpreadCm = 60 })[0].Reasons,
+            r => r is { What: FitAspect.Room, Verdict: FitVerdict.Fails }
+        );
     }
 
     [Fact]
@@ -138,7 +216,10 @@ public sealed class PlantFitTests
     [Fact]
     public void What_opens_as_the_year_cools_opens_in_fall_in_both_hemispheres()
     {
-        Plant crocus = A.Bulb("fall", A.MidTulip, 2.2, 2) with { Windows = [new ColourWindow(ColourPart.Flower, ["#7f7fcb"], 0.6, new Cooling(15, 20))] };
+        Plant crocus = A.Bulb("fall", A.MidTulip, 2.2, 2) with
+        {
+            Windows = [new ColourWindow(ColourPart.Flower, ["#7f7fcb"], 0.6, new Cooling(15, 20))],
+        };
         Assert.InRange(Flowering.Usual(crocus).Usual!.Value.First.Month, 9, 10);
         WeatherRecord south = A.Record(2001, 4, d => A.Mild(d.PlusMonths(6)), -45);
         var below = new SiteFlowering(south, A.Day(2027, 3, 1));

@@ -31,8 +31,13 @@ public sealed class PlanterSeasonTests
     [Fact]
     public void A_gap_of_six_days_is_no_bare_spell_and_one_of_seven_is()
     {
-        PlanterSeason Gap(int days) => Season(
-            Mild, [A.Annual(rule: new AllYear())], Show("one", Start, A.Day(2027, 3, 1), 8), Show("two", A.Day(2027, 3, 1).PlusDays(days), Start.PlusMonths(12), 8));
+        PlanterSeason Gap(int days) =>
+            Season(
+                Mild,
+                [A.Annual(rule: new AllYear())],
+                Show("one", Start, A.Day(2027, 3, 1), 8),
+                Show("two", A.Day(2027, 3, 1).PlusDays(days), Start.PlusMonths(12), 8)
+            );
         Assert.Empty(Gap(6).BareSpells);
         BareSpell spell = Assert.Single(Gap(7).BareSpells);
         Assert.Equal((A.Day(2027, 3, 1), 7), (spell.FirstDay, spell.Days));
@@ -90,15 +95,23 @@ public sealed class PlanterSeasonTests
     [Fact]
     public void Cover_of_everything_together_never_exceeds_the_surface() =>
         Assert.All(
-            Season(Mild, [A.Annual("a", rule: new AllYear()), A.Annual("b", rule: new AllYear())], A.Show("one", Start, Start.PlusMonths(12), DisplayLayer.Seasonal, new DisplayItem("a", 200), new DisplayItem("b", 200))).Cover90,
-            c => Assert.InRange(c, 0, 1));
+            Season(
+                Mild,
+                [A.Annual("a", rule: new AllYear()), A.Annual("b", rule: new AllYear())],
+                A.Show("one", Start, Start.PlusMonths(12), DisplayLayer.Seasonal, new DisplayItem("a", 200), new DisplayItem("b", 200))
+            ).Cover90,
+            c => Assert.InRange(c, 0, 1)
+        );
 
     [Fact]
     public void Bulbs_show_above_bedding_in_spring()
     {
         PlanterSeason season = Season(
-            Mild, [A.Annual(), A.Tulip()], Show("one", Start, A.Day(2027, 6, 1), 8),
-            A.Show("two", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 11)));
+            Mild,
+            [A.Annual(), A.Tulip()],
+            Show("one", Start, A.Day(2027, 6, 1), 8),
+            A.Show("two", A.Day(2026, 10, 15), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 11))
+        );
         ColourBand tulip = season.Bands.Single(b => b.Plant.Id == "tulip");
         int best = Array.IndexOf(tulip.MeanCover, tulip.Peak);
         Assert.InRange(Start.PlusDays(best), A.Day(2027, 3, 20), A.Day(2027, 5, 25));
@@ -110,7 +123,11 @@ public sealed class PlanterSeasonTests
     {
         Plan plan = A.Plan([A.Pot(), A.Pot(id: "second")], [A.Annual()], [Show("one", Start, A.Day(2027, 4, 1), 8)]);
         SiteYear year = SiteYear.From(plan, Mild, Start);
-        Assert.StartsWith("Bare in two of 2 planters; the second most of all, 1 September to 31 August.", year.Sentence().Replace('\u00a0', ' '), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Bare in two of 2 planters; the second most of all, 1 September to 31 August.",
+            year.Sentence().Replace('\u00a0', ' '),
+            StringComparison.Ordinal
+        );
         Assert.Contains("No weather yet", SiteYear.From(plan, null, Start).Sentence(), StringComparison.Ordinal);
         Assert.Contains("No planters yet", SiteYear.From(A.Plan([], [], []), Mild, Start).Sentence(), StringComparison.Ordinal);
     }

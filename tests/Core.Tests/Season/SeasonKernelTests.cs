@@ -22,29 +22,47 @@ public sealed class SeasonKernelTests
 
     [Fact, Published("D. E. Knuth, The Art of Computer Programming 3, Algorithm 5.2.2M: sorts every input")]
     public void Every_day_is_sorted_over_the_years_as_a_plain_sort_would() =>
-        Gen.Select(Gen.Int[1, 60], Gen.Int[0, 100_000]).Sample((years, seed) =>
-        {
-            var random = new Random(seed);
-            int stride = DayMath.Lanes * 2;
-            float[] rows = [.. Enumerable.Range(0, years * stride).Select(_ => random.NextSingle())];
-            float[] plain = [.. rows];
-            DayMath.SortOverYears(rows, years, stride);
-            for (int d = 0; d < stride; d++)
-            {
-                float[] day = [.. Enumerable.Range(0, years).Select(y => plain[(y * stride) + d]).Order()];
-                Assert.Equal(day, Enumerable.Range(0, years).Select(y => rows[(y * stride) + d]));
-            }
-        }, iter: 200);
+        Gen.Select(Gen.Int[1, 60], Gen.Int[0, 100_000])
+            .Sample(
+                (years, seed) =>
+                {
+                    var random = new Random(seed);
+                    int stride = DayMath.Lanes * 2;
+                    float[] rows = [.. Enumerable.Range(0, years * stride).Select(_ => random.NextSingle())];
+                    float[] plain = [.. rows];
+                    DayMath.SortOverYears(rows, years, stride);
+                    for (int d = 0; d < stride; d++)
+                    {
+                        float[] day = [.. Enumerable.Range(0, years).Select(y => plain[(y * stride) + d]).Order()];
+                        Assert.Equal(day, Enumerable.Range(0, years).Select(y => rows[(y * stride) + d]));
+                    }
+                },
+                iter: 200
+            );
 
     [Fact]
     public void Rows_of_days_at_once_give_what_one_day_after_the_other_gives()
     {
         Plan plan = A.Plan(
-            [A.Shipped("viola-purple"), A.Shipped("tulip-mid-red"), A.Shipped("dogwood-red"), A.Shipped("petunia-magenta"), A.Shipped("crocus-early-violet")],
+            [
+                A.Shipped("viola-purple"),
+                A.Shipped("tulip-mid-red"),
+                A.Shipped("dogwood-red"),
+                A.Shipped("petunia-magenta"),
+                A.Shipped("crocus-early-violet"),
+            ],
             A.Show("winter", A.Day(2026, 10, 1), A.Day(2027, 5, 20), DisplayLayer.Seasonal, new DisplayItem("viola-purple", 14)),
             A.Show("summer", A.Day(2027, 5, 20), A.Day(2027, 10, 1), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 9)),
-            A.Show("bulbs", A.Day(2026, 10, 20), A.Day(2027, 5, 20), DisplayLayer.Bulbs, new DisplayItem("tulip-mid-red", 11), new DisplayItem("crocus-early-violet", 30)),
-            A.Show("stems", A.Day(2024, 4, 1), A.Day(2030, 4, 1), DisplayLayer.Standing, new DisplayItem("dogwood-red", 1)));
+            A.Show(
+                "bulbs",
+                A.Day(2026, 10, 20),
+                A.Day(2027, 5, 20),
+                DisplayLayer.Bulbs,
+                new DisplayItem("tulip-mid-red", 11),
+                new DisplayItem("crocus-early-violet", 30)
+            ),
+            A.Show("stems", A.Day(2024, 4, 1), A.Day(2030, 4, 1), DisplayLayer.Standing, new DisplayItem("dogwood-red", 1))
+        );
         var kernel = new SeasonKernel(Colder, Start);
         PlanterSeason season = kernel.Of(plan, plan.Planters[0]);
         double surface = plan.Planters[0].Form.SurfaceCm2;
@@ -84,7 +102,14 @@ public sealed class SeasonKernelTests
         Plan plan = Many(2);
         var kernel = new SeasonKernel(Colder, Start);
         kernel.Of(plan);
-        Plan renamed = new(plan.Site, plan.Areas, [plan.Planters[0] with { Name = "gate pot" }, plan.Planters[1] with { Survey = new PlanterSurvey { FrostPocketC = 4 } }], plan.Palette, plan.Displays, []);
+        Plan renamed = new(
+            plan.Site,
+            plan.Areas,
+            [plan.Planters[0] with { Name = "gate pot" }, plan.Planters[1] with { Survey = new PlanterSurvey { FrostPocketC = 4 } }],
+            plan.Palette,
+            plan.Displays,
+            []
+        );
         SiteYear after = kernel.Of(renamed);
         Assert.Equal("gate pot", after.Planters[0].Planter.Name);
         Assert.True(after.Planters[1].ShareInColour.Sum() < after.Planters[0].ShareInColour.Sum());
@@ -112,7 +137,10 @@ public sealed class SeasonKernelTests
     [Fact]
     public void A_display_that_goes_in_on_29_February_stands_from_that_day_in_every_weather_year()
     {
-        Plan plan = A.Plan([A.Annual(rule: new AllYear())], A.Show("leap", A.Day(2028, 2, 29), A.Day(2028, 6, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 9)));
+        Plan plan = A.Plan(
+            [A.Annual(rule: new AllYear())],
+            A.Show("leap", A.Day(2028, 2, 29), A.Day(2028, 6, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 9))
+        );
         PlanterSeason season = SiteYear.From(plan, A.Record(2001, 13, A.Mild), A.Day(2027, 9, 1)).Planters[0];
         int day = season.IndexOf(A.Day(2028, 2, 29));
         Assert.Equal((0f, 1f), (season.ShareInColour[day - 1], season.ShareInColour[day]));
@@ -143,26 +171,51 @@ public sealed class SeasonKernelTests
         Assert.InRange(plant.YearsLost(LossKind.Frost), 2, 10);
     }
 
-    private static Plan Many(int count) => A.Plan(
-        [.. Enumerable.Range(0, count).Select(i => A.Pot(id: $"pot-{i}"))],
-        [A.Annual(topDamageC: -9)],
-        [.. Enumerable.Range(0, count).Select(i => new Display($"show-{i}", $"pot-{i}", DisplayLayer.Seasonal, Start.PlusDays(i % 7), Start.PlusMonths(12), [new DisplayItem("annual", 8 + (i % 3))]))]);
+    private static Plan Many(int count) =>
+        A.Plan(
+            [.. Enumerable.Range(0, count).Select(i => A.Pot(id: $"pot-{i}"))],
+            [A.Annual(topDamageC: -9)],
+            [
+                .. Enumerable
+                    .Range(0, count)
+                    .Select(i => new Display(
+                        $"show-{i}",
+                        $"pot-{i}",
+                        DisplayLayer.Seasonal,
+                        Start.PlusDays(i % 7),
+                        Start.PlusMonths(12),
+                        [new DisplayItem("annual", 8 + (i % 3))]
+                    )),
+            ]
+        );
 
     // The cover of one day of one year, from the meaning of its parts alone.
     private static double OneDay(SeasonKernel kernel, IReadOnlyList<PlantedItem> items, double surface, int year, int day)
     {
-        var parts = items.Select(i => (Item: i, Years: kernel.Follow(i.Plant, i.Standing)))
+        var parts = items
+            .Select(i => (Item: i, Years: kernel.Follow(i.Plant, i.Standing)))
             .Where(p => day >= p.Years.From && day < p.Years.From + p.Years.Length)
-            .Select(p => (p.Item, p.Years, Canopy: Math.Min(1, p.Years.AreaCm2(year)[day - p.Years.From] * p.Item.Count / surface))).ToList();
+            .Select(p => (p.Item, p.Years, Canopy: Math.Min(1, p.Years.AreaCm2(year)[day - p.Years.From] * p.Item.Count / surface)))
+            .ToList();
         double bulbs = Math.Max(1, parts.Where(p => p.Item.IsAbove).Sum(p => p.Canopy));
         double bedding = Math.Max(1, parts.Where(p => !p.Item.IsAbove).Sum(p => p.Canopy));
-        double above = Math.Min(1, parts.Where(p => p.Item.IsAbove).Sum(p => p.Item.Plant.Windows.Select((w, k) => p.Canopy / bulbs * w.Share * p.Years.Share(k, year)[day - p.Years.From]).Sum()));
+        double above = Math.Min(
+            1,
+            parts
+                .Where(p => p.Item.IsAbove)
+                .Sum(p => p.Item.Plant.Windows.Select((w, k) => p.Canopy / bulbs * w.Share * p.Years.Share(k, year)[day - p.Years.From]).Sum())
+        );
         double colour = 0;
         double green = 0;
         foreach (var (item, years, canopy) in parts)
         {
             double here = item.IsAbove ? canopy / bulbs : canopy / bedding * (1 - above);
-            bool leaf = item.Plant.Green == GreenLeaf.Evergreen || (item.Plant.Green == GreenLeaf.InSeason && (item.Plant.DiesWithFrost || kernel.Seasons[year].UsualLeaf[kernel.Seasons[year].Run.IndexOf(Start) + day]));
+            bool leaf =
+                item.Plant.Green == GreenLeaf.Evergreen
+                || (
+                    item.Plant.Green == GreenLeaf.InSeason
+                    && (item.Plant.DiesWithFrost || kernel.Seasons[year].UsualLeaf[kernel.Seasons[year].Run.IndexOf(Start) + day])
+                );
             green += leaf && !item.IsAbove ? here : 0;
             for (int w = 0; w < item.Plant.Windows.Count; w++)
             {

@@ -33,7 +33,8 @@ public sealed class SeasonOfPlantsTests
     public void Panicle_hydrangea_heads_brown_in_a_fortnight_of_heat_and_flower_again_once_cut_off()
     {
         WeatherRecord hot = A.Record(2001, 6, d => d.Month is 7 or 8 ? (20, 33) : A.Mild(d));
-        PlantYear In(WeatherRecord record, params LocalDate[] cuts) => Follow(record, "panicle-hydrangea", A.Day(2023, 4, 1), A.Day(2030, 1, 1), 2027, cuts).Years[0];
+        PlantYear In(WeatherRecord record, params LocalDate[] cuts) =>
+            Follow(record, "panicle-hydrangea", A.Day(2023, 4, 1), A.Day(2030, 1, 1), 2027, cuts).Years[0];
         PlantYear browned = In(hot);
         Assert.InRange(browned.Last - browned.First, 10, 24);
         WeatherRecord cool = A.Record(2001, 6, d => d.Month is 7 or 8 ? (14, 24) : A.Mild(d));
@@ -72,7 +73,8 @@ public sealed class SeasonOfPlantsTests
         // Seattle's winters reach −7 °C, New York's of 2014 and 2015 −16 °C, which is more than pansies stand without snow.
         PlantYears years = Follow(Seattle, id, A.Day(2026, 9, 28), A.Day(2027, 5, 20), 2026);
         Assert.Equal(3, years.Years.Length);
-        float Share(int year, int month, int day) => years.Share(0, year)[Period.DaysBetween(A.Day(2026, 9, 28), A.Day(month > 8 ? 2026 : 2027, month, day))];
+        float Share(int year, int month, int day) =>
+            years.Share(0, year)[Period.DaysBetween(A.Day(2026, 9, 28), A.Day(month > 8 ? 2026 : 2027, month, day))];
         for (int y = 0; y < years.Years.Length; y++)
         {
             Assert.Equal(LossKind.None, years.Years[y].Loss);
@@ -94,11 +96,20 @@ public sealed class SeasonOfPlantsTests
     {
         var station = new Station("K", "K", 43, 0, 5);
         DailyNormals normals = new MonthlyNormals(
-            [-6, -5, -1, 5, 11, 16, 19, 18, 13, 7, 2, -4], [2, 4, 9, 15, 21, 26, 29, 28, 23, 17, 10, 4], [80, 70, 85, 85, 90, 90, 95, 90, 85, 80, 80, 80], "continental").At(station);
+            [-6, -5, -1, 5, 11, 16, 19, 18, 13, 7, 2, -4],
+            [2, 4, 9, 15, 21, 26, 29, 28, 23, 17, 10, 4],
+            [80, 70, 85, 85, 90, 90, 95, 90, 85, 80, 80, 80],
+            "continental"
+        ).At(station);
         WeatherRecord record = WeatherGenerator.Generate(normals, 1, 1921, 90);
         LocalDate install = A.Day(2027, month, day);
         Plant lantana = A.Shipped("lantana-gold");
-        PlantYears years = PlantYears.Of(lantana, A.Stands(install, A.Day(2027, 8, 1)), [.. WeatherRun.For(record, Start).Select(r => new GrowingSeason(r, false))], Start);
+        PlantYears years = PlantYears.Of(
+            lantana,
+            A.Stands(install, A.Day(2027, 8, 1)),
+            [.. WeatherRun.For(record, Start).Select(r => new GrowingSeason(r, false))],
+            Start
+        );
         double lost = years.Years.Count(y => y.Loss == LossKind.Frost) / (double)years.Years.Length;
         double stated = FrostOdds.From(record, FrostEnd.LastSpring, lantana.TopDamageC).OddsOn(install);
         Assert.Equal(stated, lost, 0.08);
@@ -110,7 +121,11 @@ public sealed class SeasonOfPlantsTests
         int Days(Exposure exposure)
         {
             Planter pot = A.Pot() with { Exposure = exposure };
-            Plan plan = A.Plan([pot], [A.Shipped("petunia-magenta")], [A.Show("summer", A.Day(2027, 5, 25), A.Day(2027, 9, 30), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 9))]);
+            Plan plan = A.Plan(
+                [pot],
+                [A.Shipped("petunia-magenta")],
+                [A.Show("summer", A.Day(2027, 5, 25), A.Day(2027, 9, 30), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 9))]
+            );
             return new SeasonKernel(NewYork, Start).Of(plan).Planters.Single().DaysInColour;
         }
         Assert.True(Days(Exposure.FullSun) > 80);
@@ -136,18 +151,38 @@ public sealed class SeasonOfPlantsTests
     public void Two_halves_of_a_bed_cut_at_different_times_never_stand_bare_together()
     {
         LocalDate[] days = [A.Day(2027, 7, 1), A.Day(2027, 8, 1)];
-        Standing standing = A.Stands(A.Day(2027, 5, 20), A.Day(2027, 10, 1)) with { Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8) { Share = 0.5 })] };
+        Standing standing = A.Stands(A.Day(2027, 5, 20), A.Day(2027, 10, 1)) with
+        {
+            Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8) { Share = 0.5 })],
+        };
         PlantYears halves = PlantYears.Of(A.Shipped("petunia-magenta"), standing, Seasons(Mild), A.Day(2027, 3, 1));
         Assert.Equal(0.5, On(halves, A.Day(2027, 7, 10), A.Day(2027, 3, 1)), 0.15);
         Assert.True(On(halves, A.Day(2027, 8, 10), A.Day(2027, 3, 1)) > 0.4);
-        PlantYears both = PlantYears.Of(A.Shipped("petunia-magenta"), standing with { Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8))] }, Seasons(Mild), A.Day(2027, 3, 1));
+        PlantYears both = PlantYears.Of(
+            A.Shipped("petunia-magenta"),
+            standing with
+            {
+                Cuts = [.. days.Select(d => new CutBack("petunia-magenta", d, 8))],
+            },
+            Seasons(Mild),
+            A.Day(2027, 3, 1)
+        );
         Assert.Equal(0, On(both, A.Day(2027, 8, 10), A.Day(2027, 3, 1)));
     }
 
     [Fact]
     public void Pansies_cut_back_in_December_do_not_flower_sooner_for_it()
     {
-        PlantYears Pansy(params CutBack[] cuts) => PlantYears.Of(A.Shipped("pansy-yellow"), A.Stands(A.Day(2026, 9, 28), A.Day(2027, 5, 20)) with { Cuts = cuts }, [.. WeatherRun.For(Seattle, Start).Select(r => new GrowingSeason(r, false))], Start);
+        PlantYears Pansy(params CutBack[] cuts) =>
+            PlantYears.Of(
+                A.Shipped("pansy-yellow"),
+                A.Stands(A.Day(2026, 9, 28), A.Day(2027, 5, 20)) with
+                {
+                    Cuts = cuts,
+                },
+                [.. WeatherRun.For(Seattle, Start).Select(r => new GrowingSeason(r, false))],
+                Start
+            );
         PlantYears cut = Pansy(new CutBack("pansy-yellow", A.Day(2026, 12, 15)));
         PlantYears uncut = Pansy();
         for (int y = 0; y < cut.Years.Length; y++)
@@ -176,14 +211,27 @@ public sealed class SeasonOfPlantsTests
     [InlineData(15, 0.45)]
     public void A_shorn_planter_loses_its_cover_and_regains_it_and_the_lower_the_longer(double heightCm, double least)
     {
-        PlantYears Cut(params CutBack[] cuts) => PlantYears.Of(A.Shipped("petunia-magenta"), A.Stands(A.Day(2027, 5, 20), A.Day(2027, 11, 1)) with { Cuts = cuts }, Seasons(Mild), A.Day(2027, 3, 1));
+        PlantYears Cut(params CutBack[] cuts) =>
+            PlantYears.Of(
+                A.Shipped("petunia-magenta"),
+                A.Stands(A.Day(2027, 5, 20), A.Day(2027, 11, 1)) with
+                {
+                    Cuts = cuts,
+                },
+                Seasons(Mild),
+                A.Day(2027, 3, 1)
+            );
         PlantYears uncut = Cut();
         PlantYears cut = Cut(new CutBack("petunia-magenta", A.Day(2027, 7, 20), heightCm));
-        double Cover(LocalDate day) => cut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)] / uncut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)];
+        double Cover(LocalDate day) =>
+            cut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)] / uncut.AreaCm2(0)[Period.DaysBetween(A.Day(2027, 5, 20), day)];
         Assert.InRange(Cover(A.Day(2027, 7, 21)), 0.5 * least, least + 0.2);
         Assert.True(Cover(A.Day(2027, 7, 30)) > Cover(A.Day(2027, 7, 21)));
         Assert.Equal(1, Cover(A.Day(2027, 9, 20)), 0.001);
-        Assert.True(new CutBack("x", A.Day(2027, 4, 20), 6).DelayDays(A.Shipped("panicle-hydrangea")) > new CutBack("x", A.Day(2027, 4, 20), 90).DelayDays(A.Shipped("panicle-hydrangea")));
+        Assert.True(
+            new CutBack("x", A.Day(2027, 4, 20), 6).DelayDays(A.Shipped("panicle-hydrangea"))
+                > new CutBack("x", A.Day(2027, 4, 20), 90).DelayDays(A.Shipped("panicle-hydrangea"))
+        );
     }
 
     [Theory]
@@ -229,10 +277,17 @@ public sealed class SeasonOfPlantsTests
     {
         Planter pot = A.Pot(90, 70, 75) with { Exposure = Exposure.PartSun, Wall = WallMaterial.Concrete };
         string[] kinds = ["crocus-early-violet", "daffodil-early-yellow", "hyacinth-blue", "tulip-mid-red", "tulip-late-dark"];
-        Plan plan = A.Plan([pot], [.. kinds.Select(A.Shipped)], [A.Show("bulbs", A.Day(2026, 10, 10), A.Day(2027, 6, 15), DisplayLayer.Bulbs, [.. kinds.Select(k => new DisplayItem(k, 20))])]);
+        Plan plan = A.Plan(
+            [pot],
+            [.. kinds.Select(A.Shipped)],
+            [A.Show("bulbs", A.Day(2026, 10, 10), A.Day(2027, 6, 15), DisplayLayer.Bulbs, [.. kinds.Select(k => new DisplayItem(k, 20))])]
+        );
         // Normals of a mild maritime coast, 1981–2010, from memory; the years 2012–2015 in Seattle were early ones.
         DailyNormals normals = new MonthlyNormals(
-            [2.8, 2.8, 4, 5.7, 8.5, 11.3, 13.4, 13.6, 11.3, 7.9, 4.7, 2.6], [8.3, 9.7, 11.9, 14.8, 18.6, 21.3, 24.6, 24.7, 21.3, 15.6, 10.8, 7.9], ClimateId: "maritime").At(A.Station(47.5));
+            [2.8, 2.8, 4, 5.7, 8.5, 11.3, 13.4, 13.6, 11.3, 7.9, 4.7, 2.6],
+            [8.3, 9.7, 11.9, 14.8, 18.6, 21.3, 24.6, 24.7, 21.3, 15.6, 10.8, 7.9],
+            ClimateId: "maritime"
+        ).At(A.Station(47.5));
         PlanterDetail detail = new SeasonKernel(WeatherGenerator.Generate(normals, 1, 1991, 20), Start).Detail(plan, plan.Planters[0]);
         LocalDate first = detail.Plants.Min(p => p.First(0.5)!.Value);
         LocalDate last = detail.Plants.Max(p => p.Last(0.5)!.Value);
@@ -241,7 +296,10 @@ public sealed class SeasonOfPlantsTests
         // One after the other, without a week between the end of one and the beginning of the next.
         var order = detail.Plants.OrderBy(p => p.First(0.5)).ToList();
         for (int i = 1; i < order.Count; i++)
-            Assert.True(Period.DaysBetween(order.Take(i).Max(p => p.Last(0.5)!.Value), order[i].First(0.5)!.Value) < 7, $"before {order[i].Plant.Id}");
+            Assert.True(
+                Period.DaysBetween(order.Take(i).Max(p => p.Last(0.5)!.Value), order[i].First(0.5)!.Value) < 7,
+                $"before {order[i].Plant.Id}"
+            );
     }
 
     [Theory]
@@ -254,11 +312,22 @@ public sealed class SeasonOfPlantsTests
     [InlineData("Seattle", 2014, 3, 25, 4, 24)]
     [InlineData("Seattle", 2015, 3, 10, 4, 12)]
     [FromMemory]
-    public void Each_real_year_replayed_brings_mid_tulips_when_that_spring_was_early_or_late(string place, int year, int month, int day, int toMonth, int toDay)
+    public void Each_real_year_replayed_brings_mid_tulips_when_that_spring_was_early_or_late(
+        string place,
+        int year,
+        int month,
+        int day,
+        int toMonth,
+        int toDay
+    )
     {
         WeatherRecord record = place == "Seattle" ? Seattle : NewYork;
         LocalDate start = A.Day(2027, 1, 1);
-        Plan plan = A.Plan([A.Bed()], [A.Shipped("tulip-mid-red")], [new Display("bulbs", "bed", DisplayLayer.Bulbs, A.Day(2026, 11, 1), A.Day(2027, 7, 1), [new DisplayItem("tulip-mid-red", 200)])]);
+        Plan plan = A.Plan(
+            [A.Bed()],
+            [A.Shipped("tulip-mid-red")],
+            [new Display("bulbs", "bed", DisplayLayer.Bulbs, A.Day(2026, 11, 1), A.Day(2027, 7, 1), [new DisplayItem("tulip-mid-red", 200)])]
+        );
         PlanterSeason season = new SeasonKernel(record, start).Of(plan, plan.Planters[0], year);
         int best = Array.IndexOf(season.Cover50, season.Cover50.Max());
         Assert.InRange(start.PlusDays(best), A.Day(2027, month, day), A.Day(2027, toMonth, toDay));
@@ -268,9 +337,23 @@ public sealed class SeasonOfPlantsTests
     public void A_winter_that_freezes_a_pot_through_takes_roots_that_a_bed_keeps()
     {
         WeatherRecord hard = A.Record(2001, 4, d => d.Month == 1 ? (-18, -10) : A.Mild(d));
-        Plant shrub = A.Annual("shrub", -30) with { LifeForm = LifeForm.Shrub, Green = GreenLeaf.Evergreen, RootKillingC = -7, Windows = [new ColourWindow(ColourPart.Leaf, ["#6f2f44"], 0.6, new AllYear())] };
-        PlantYears In(Planter planter) => PlantYears.Of(
-            shrub, A.Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)) with { Place = planter.PlaceAt(0) }, [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))], Start);
+        Plant shrub = A.Annual("shrub", -30) with
+        {
+            LifeForm = LifeForm.Shrub,
+            Green = GreenLeaf.Evergreen,
+            RootKillingC = -7,
+            Windows = [new ColourWindow(ColourPart.Leaf, ["#6f2f44"], 0.6, new AllYear())],
+        };
+        PlantYears In(Planter planter) =>
+            PlantYears.Of(
+                shrub,
+                A.Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)) with
+                {
+                    Place = planter.PlaceAt(0),
+                },
+                [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))],
+                Start
+            );
         Assert.All(In(A.Pot(40, 30, 35)).Years, y => Assert.Equal(LossKind.Roots, y.Loss));
         Assert.All(In(A.Bed()).Years, y => Assert.Equal(LossKind.None, y.Loss));
     }
@@ -279,8 +362,19 @@ public sealed class SeasonOfPlantsTests
     public void Evergreen_tops_that_winter_spoiled_are_bare_until_midsummer()
     {
         WeatherRecord hard = A.Record(2001, 4, d => d is { Month: 1, Day: 10 } ? (-16, -4) : A.Mild(d));
-        Plant shrub = A.Annual("shrub", -12) with { LifeForm = LifeForm.Shrub, Green = GreenLeaf.Evergreen, RootKillingC = -12, Windows = [new ColourWindow(ColourPart.Leaf, ["#6f2f44"], 0.6, new AllYear())] };
-        PlantYears years = PlantYears.Of(shrub, A.Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)), [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))], Start);
+        Plant shrub = A.Annual("shrub", -12) with
+        {
+            LifeForm = LifeForm.Shrub,
+            Green = GreenLeaf.Evergreen,
+            RootKillingC = -12,
+            Windows = [new ColourWindow(ColourPart.Leaf, ["#6f2f44"], 0.6, new AllYear())],
+        };
+        PlantYears years = PlantYears.Of(
+            shrub,
+            A.Stands(A.Day(2024, 4, 1), A.Day(2030, 1, 1)),
+            [.. WeatherRun.For(hard, Start).Select(r => new GrowingSeason(r, false))],
+            Start
+        );
         Assert.Equal((LossKind.Tops, Period.DaysBetween(Start, A.Day(2027, 1, 10))), (years.Years[0].Loss, years.Years[0].LostOn));
         Assert.Equal(0, years.Share(0, 0)[Period.DaysBetween(Start, A.Day(2027, 6, 30))]);
         Assert.Equal(1, years.Share(0, 0)[Period.DaysBetween(Start, A.Day(2027, 7, 1))]);
@@ -292,7 +386,11 @@ public sealed class SeasonOfPlantsTests
         Plant tulip = A.Shipped("tulip-mid-red");
         float Best(int year)
         {
-            Plan plan = A.Plan([A.Bed()], [tulip], [new Display("bulbs", "bed", DisplayLayer.Bulbs, A.Day(2026, 11, 1), A.Day(2031, 7, 1), [new DisplayItem(tulip.Id, 150)])]);
+            Plan plan = A.Plan(
+                [A.Bed()],
+                [tulip],
+                [new Display("bulbs", "bed", DisplayLayer.Bulbs, A.Day(2026, 11, 1), A.Day(2031, 7, 1), [new DisplayItem(tulip.Id, 150)])]
+            );
             return new SeasonKernel(NewYork, A.Day(year, 9, 1)).Of(plan, plan.Planters[0]).Cover50.Max();
         }
         Assert.True(Best(2026) > Best(2027) && Best(2027) > Best(2028));
@@ -316,10 +414,18 @@ public sealed class SeasonOfPlantsTests
     {
         LocalDate start = year == 2026 ? Start : A.Day(year, 3, 1);
         return PlantYears.Of(
-            A.Shipped(id), A.Stands(install, lift) with { Cuts = [.. cuts.Select(c => new CutBack(id, c))] }, [.. WeatherRun.For(record, start).Select(r => new GrowingSeason(r, false))], start);
+            A.Shipped(id),
+            A.Stands(install, lift) with
+            {
+                Cuts = [.. cuts.Select(c => new CutBack(id, c))],
+            },
+            [.. WeatherRun.For(record, start).Select(r => new GrowingSeason(r, false))],
+            start
+        );
     }
 
-    private static GrowingSeason[] Seasons(WeatherRecord record) => [.. WeatherRun.For(record, A.Day(2027, 3, 1)).Select(r => new GrowingSeason(r, false))];
+    private static GrowingSeason[] Seasons(WeatherRecord record) =>
+        [.. WeatherRun.For(record, A.Day(2027, 3, 1)).Select(r => new GrowingSeason(r, false))];
 
     private static float On(PlantYears years, LocalDate day, LocalDate start) => years.Share(0, 0)[Period.DaysBetween(start, day) - years.From];
 }

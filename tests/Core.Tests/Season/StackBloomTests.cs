@@ -64,6 +64,6 @@ public sealed class StackBloomTests
 
     private static StackBloom Bloom(WeatherRecord record, params Plant[] bulbs) => Bloom(A.Pot(), record, bulbs);
 
-    private static StackBloom Bloom(Core.Planters.Planter planter, WeatherRecord record, params Plant[] bulbs) => StackBloom.From(
-        BulbStack.LayOut(planter, Site.Default, [.. bulbs.Select(b => new PlannedBulb(b, 5, null))]), record, Planted);
+    private static StackBloom Bloom(Core.Planters.Planter planter, WeatherRecord record, params Plant[] bulbs) =>
+        StackBloom.From(BulbStack.LayOut(planter, Site.Default, [.. bulbs.Select(b => new PlannedBulb(b, 5, null))]), record, Planted);
 }

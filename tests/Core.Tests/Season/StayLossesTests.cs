@@ -65,7 +65,11 @@ public sealed class StayLossesTests
                     mean = 13;
                 return (d.Month, d.Day) == (month, day) ? (-9, mean + 4) : (mean - 3, mean + 3);
             });
-            StayLosses losses = StayLosses.Of(A.Shipped("pansy-blue"), A.Stands(A.Day(2026, 9, 20), A.Day(2027, 5, 1)), StayLosses.Seasons(record, A.Day(2026, 9, 20)));
+            StayLosses losses = StayLosses.Of(
+                A.Shipped("pansy-blue"),
+                A.Stands(A.Day(2026, 9, 20), A.Day(2027, 5, 1)),
+                StayLosses.Seasons(record, A.Day(2026, 9, 20))
+            );
             return losses.Years[1].Kind;
         }
         Assert.Equal(LossKind.Frost, After(10, 5, mild: false));
@@ -90,7 +94,9 @@ public sealed class StayLossesTests
     [Fact]
     public void Soft_stock_from_a_warm_house_is_lost_in_its_first_week_where_hardened_stock_is_not()
     {
-        WeatherRecord record = A.Record(2001, 6, d => d.Month == 5 && d.Day == 12 ? (0.4, 14) : d.Month is > 4 and < 10 ? (9, 20) : (-3, 4));
+        WeatherRecord record = A.Record(2001, 6, d => d.Month == 5 && d.Day == 12 ? (0.4, 14)
+            : d.Month is > 4 and < 10 ? (9, 20)
+            : (-3, 4));
         Remark[] Said(HardenOffSchool school)
         {
             Plan plan = Plan("angelonia-blue", A.Day(2027, 5, 10), A.Day(2027, 9, 1), rules: new HouseRules { HardenOff = school });
@@ -117,17 +123,28 @@ public sealed class StayLossesTests
     [Fact]
     public void With_a_single_year_of_weather_nothing_is_said_of_stays_that_it_cannot_hold()
     {
-        Plan plan = A.Plan([A.Shipped("rosemary-blue")], A.Show("one", A.Day(2027, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("rosemary-blue", 3)));
-        Assert.DoesNotContain(new DisplayChecks(plan, A.Record(2001, 1, _ => (-20, -10))).All(A.Day(2027, 1, 1)), r => r.Kind == RemarkKind.CutBackByWinter);
+        Plan plan = A.Plan(
+            [A.Shipped("rosemary-blue")],
+            A.Show("one", A.Day(2027, 4, 1), A.Day(2029, 4, 1), DisplayLayer.Standing, new DisplayItem("rosemary-blue", 3))
+        );
+        Assert.DoesNotContain(new DisplayChecks(plan, A.Record(2001, 1, _ => (-20, -10))).All(A.Day(2027, 1, 1)), r =>
+            r.Kind == RemarkKind.CutBackByWinter
+        );
     }
 
-    private static Plan Plan(string id, LocalDate install, LocalDate lift, double pocketC = 0, HouseRules? rules = null) => new(
-        Site.Default with { Rules = rules ?? HouseRules.Default },
-        [new Area("quay", "Quay", pocketC)],
-        [A.Pot()],
-        [A.Shipped(id)],
-        [A.Show("one", install, lift, DisplayLayer.Seasonal, new DisplayItem(id, 5))],
-        []);
+    private static Plan Plan(string id, LocalDate install, LocalDate lift, double pocketC = 0, HouseRules? rules = null) =>
+        new(
+            Site.Default with
+            {
+                Rules = rules ?? HouseRules.Default,
+            },
+            [new Area("quay", "Quay", pocketC)],
+            [A.Pot()],
+            [A.Shipped(id)],
+            [A.Show("one", install, lift, DisplayLayer.Seasonal, new DisplayItem(id, 5))],
+            []
+        );
 
-    private static IReadOnlyList<Remark> RemarksOn(string id, LocalDate install, LocalDate lift) => [.. new DisplayChecks(Plan(id, install, lift), NewYork).All(A.Day(2027, 1, 1))];
+    private static IReadOnlyList<Remark> RemarksOn(string id, LocalDate install, LocalDate lift) =>
+        [.. new DisplayChecks(Plan(id, install, lift), NewYork).All(A.Day(2027, 1, 1))];
 }

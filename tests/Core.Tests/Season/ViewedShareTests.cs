@@ -20,21 +20,30 @@ public sealed class ViewedShareTests
     {
         Plant tulip = A.Shipped("tulip-mid-red");
         Planter bed = A.Bed(470, 150) with { Id = "pot" };
-        Plan plan = A.Plan([bed], [tulip], [A.Show("bulbs", A.Day(2026, 10, 20), A.Day(2027, 6, 10), DisplayLayer.Bulbs, new DisplayItem(tulip.Id, 125) { Clump = 10 })]);
+        Plan plan = A.Plan(
+            [bed],
+            [tulip],
+            [A.Show("bulbs", A.Day(2026, 10, 20), A.Day(2027, 6, 10), DisplayLayer.Bulbs, new DisplayItem(tulip.Id, 125) { Clump = 10 })]
+        );
         int days = new SeasonKernel(NewYork, Start).Of(plan, bed).DaysInColour;
         Assert.InRange(days, 10, 18);
     }
 
     [Fact]
     public void Flowers_on_stems_never_count_for_less_than_their_ground_and_the_more_the_lower_and_the_deeper_the_planting() =>
-        Gen.Select(Gen.Double[30, 400], Gen.Double[30, 400], Gen.Double[5, 150], Gen.Bool).Sample((length, width, height, isBed) =>
-        {
-            Planter At(double l, double w) => isBed ? A.Bed(l, w) : A.Pot() with { Form = PlanterForm.Trough(l, w, l, w, 50) };
-            double seen = ViewedShare.OnStems(At(length, width), height);
-            Assert.InRange(seen, 1, 8);
-            Assert.True(ViewedShare.OnStems(At(length, width), height + 20) <= seen);
-            Assert.True(ViewedShare.OnStems(At(length, Math.Min(length, width)), height) <= ViewedShare.OnStems(At(length, length), height) + 1e-9);
-        });
+        Gen.Select(Gen.Double[30, 400], Gen.Double[30, 400], Gen.Double[5, 150], Gen.Bool)
+            .Sample(
+                (length, width, height, isBed) =>
+                {
+                    Planter At(double l, double w) => isBed ? A.Bed(l, w) : A.Pot() with { Form = PlanterForm.Trough(l, w, l, w, 50) };
+                    double seen = ViewedShare.OnStems(At(length, width), height);
+                    Assert.InRange(seen, 1, 8);
+                    Assert.True(ViewedShare.OnStems(At(length, width), height + 20) <= seen);
+                    Assert.True(
+                        ViewedShare.OnStems(At(length, Math.Min(length, width)), height) <= ViewedShare.OnStems(At(length, length), height) + 1e-9
+                    );
+                }
+            );
 
     [Fact, CommonPractice]
     public void Twelve_clumps_over_seven_square_metres_stand_about_eighty_centimetres_apart() =>

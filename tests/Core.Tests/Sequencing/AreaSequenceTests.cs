@@ -46,7 +46,8 @@ public sealed class AreaSequenceTests
     {
         Assert.Equal(
             ["Nothing early among the bulbs of 3 planters"],
-            Of("mid", "mid-too", "late").Findings.Where(f => f.Fault == SequenceFault.ThirdMissing).Select(f => f.Say));
+            Of("mid", "mid-too", "late").Findings.Where(f => f.Fault == SequenceFault.ThirdMissing).Select(f => f.Say)
+        );
     }
 
     [Fact]
@@ -57,7 +58,15 @@ public sealed class AreaSequenceTests
         Assert.True(broken.Days >= AreaSequence.BreakDays);
         Assert.Contains(bare.Findings, f => f.Fault == SequenceFault.AllBare);
         AreaSequence pansies = AreaSequence.Of(
-            Plan(["early", "late"], A.Show("over", Start.PlusDays(20), A.Day(2027, 7, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 9)) with { PlanterId = "p0" }), Kernel)[0];
+            Plan(
+                ["early", "late"],
+                A.Show("over", Start.PlusDays(20), A.Day(2027, 7, 1), DisplayLayer.Seasonal, new DisplayItem("pansy", 9)) with
+                {
+                    PlanterId = "p0",
+                }
+            ),
+            Kernel
+        )[0];
         Assert.Contains(pansies.Findings, f => f.Fault == SequenceFault.Broken);
         Assert.DoesNotContain(pansies.Findings, f => f.Fault == SequenceFault.AllBare);
     }
@@ -115,11 +124,15 @@ public sealed class AreaSequenceTests
     private static Planter Pot(int i) => A.Pot(id: $"p{i}");
 
     private static Display Bulbs(int i, params string[] kinds) =>
-        A.Show($"b{i}", A.Day(2026, 10, 15), A.Day(2027, 6, 20), DisplayLayer.Bulbs, [.. kinds.Select(k => new DisplayItem(k, 8))]) with { PlanterId = $"p{i}" };
+        A.Show($"b{i}", A.Day(2026, 10, 15), A.Day(2027, 6, 20), DisplayLayer.Bulbs, [.. kinds.Select(k => new DisplayItem(k, 8))]) with
+        {
+            PlanterId = $"p{i}",
+        };
 
-    private static Plant Tulip(string id, double threshold, string colour) => A.Tulip(id, A.MidTulip with { ThresholdCd = threshold }) with
-    {
-        BotanicalName = "Tulipa, a group",
-        Windows = [new ColourWindow(ColourPart.Flower, [colour], 0.6, A.MidTulip with { ThresholdCd = threshold })],
-    };
+    private static Plant Tulip(string id, double threshold, string colour) =>
+        A.Tulip(id, A.MidTulip with { ThresholdCd = threshold }) with
+        {
+            BotanicalName = "Tulipa, a group",
+            Windows = [new ColourWindow(ColourPart.Flower, [colour], 0.6, A.MidTulip with { ThresholdCd = threshold })],
+        };
 }

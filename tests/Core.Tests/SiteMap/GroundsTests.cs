@@ -11,11 +11,24 @@ public sealed class GroundsTests
     private static readonly Area Quay = new("quay", "Quay", 0);
     private static readonly Area Green = new("green", "Green", 0);
 
-    [Fact, Published("WGS 84: one degree of latitude is 110,574 m at the equator and 111,694 m at the poles; of longitude 111,320 m at the equator (handbook tables)")]
+    [
+        Fact,
+        Published(
+            "WGS 84: one degree of latitude is 110,574 m at the equator and 111,694 m at the poles; of longitude 111,320 m at the equator (handbook tables)"
+        )
+    ]
     public void Degrees_have_the_lengths_of_the_handbooks()
     {
-        Assert.Equal(110_574, new MapProjection(new SitePlace(0, 0, 0)).ToMetres(0, 0.5).NorthM - new MapProjection(new SitePlace(0, 0, 0)).ToMetres(0, -0.5).NorthM, 1.0);
-        Assert.Equal(111_694, new MapProjection(new SitePlace(89.5, 0, 0)).ToMetres(0, 90).NorthM - new MapProjection(new SitePlace(89.5, 0, 0)).ToMetres(0, 89).NorthM, 1.0);
+        Assert.Equal(
+            110_574,
+            new MapProjection(new SitePlace(0, 0, 0)).ToMetres(0, 0.5).NorthM - new MapProjection(new SitePlace(0, 0, 0)).ToMetres(0, -0.5).NorthM,
+            1.0
+        );
+        Assert.Equal(
+            111_694,
+            new MapProjection(new SitePlace(89.5, 0, 0)).ToMetres(0, 90).NorthM - new MapProjection(new SitePlace(89.5, 0, 0)).ToMetres(0, 89).NorthM,
+            1.0
+        );
         Assert.Equal(111_320, new MapProjection(new SitePlace(0, 10, 0)).ToMetres(11, 0).EastM, 1.0);
     }
 
@@ -56,7 +69,9 @@ public sealed class GroundsTests
     public void Where_no_path_leads_the_straight_line_with_a_quarter_is_taken_and_said()
     {
         Assert.Equal((125, false), new WalkingWays([]).Between(new MapPlace(0, 0), new MapPlace(100, 0)));
-        Assert.False(new WalkingWays([Path("a", (0, 0), (5, 0)), Path("b", (95, 0), (100, 0))]).Between(new MapPlace(0, 0), new MapPlace(100, 0)).AlongPaths);
+        Assert.False(
+            new WalkingWays([Path("a", (0, 0), (5, 0)), Path("b", (95, 0), (100, 0))]).Between(new MapPlace(0, 0), new MapPlace(100, 0)).AlongPaths
+        );
     }
 
     [Fact]
@@ -106,7 +121,13 @@ public sealed class GroundsTests
     }
 
     private static MapFeature Path(string id, params (double E, double N)[] points) =>
-        new() { Id = id, Kind = MapKind.Path, WidthM = 2, Points = [.. points.Select(p => new MapPoint(p.E, p.N))] };
+        new()
+        {
+            Id = id,
+            Kind = MapKind.Path,
+            WidthM = 2,
+            Points = [.. points.Select(p => new MapPoint(p.E, p.N))],
+        };
 
     private static Planter At(string id, double east, double north) => A.Pot(id: id) with { Place = new MapPlace(east, north) };
 
@@ -114,7 +135,19 @@ public sealed class GroundsTests
     private static IReadOnlyList<PlanterSeason> Seasons(IReadOnlyList<Planter> planters, params string[] planted)
     {
         WeatherRecord mild = A.Record(2001, 3, A.Mild);
-        Display[] displays = [.. planted.Where(p => planters.Any(x => x.Id == p)).Select(p => new Display($"{p}-show", p, DisplayLayer.Seasonal, A.Day(2026, 9, 10), A.Day(2027, 8, 20), [new DisplayItem("annual", 9)]))];
+        Display[] displays =
+        [
+            .. planted
+                .Where(p => planters.Any(x => x.Id == p))
+                .Select(p => new Display(
+                    $"{p}-show",
+                    p,
+                    DisplayLayer.Seasonal,
+                    A.Day(2026, 9, 10),
+                    A.Day(2027, 8, 20),
+                    [new DisplayItem("annual", 9)]
+                )),
+        ];
         var plan = new Plan(Site.Default, [Quay, Green], planters, [A.Annual()], displays, []);
         return SiteYear.From(plan, mild, A.Day(2026, 9, 1)).Planters;
     }

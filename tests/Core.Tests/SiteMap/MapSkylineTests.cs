@@ -9,7 +9,13 @@ public sealed class MapSkylineTests
     private static readonly MapPlace Here = new(0, 0);
 
     // A long wall 10 m to the south, as high as it is far.
-    private static readonly MapFeature SouthWall = new() { Id = "wall", Kind = MapKind.Wall, Points = [new(-400, -10), new(400, -10)], HeightM = 10 };
+    private static readonly MapFeature SouthWall = new()
+    {
+        Id = "wall",
+        Kind = MapKind.Wall,
+        Points = [new(-400, -10), new(400, -10)],
+        HeightM = 10,
+    };
 
     [Fact]
     public void A_wall_as_high_as_it_is_far_stands_forty_five_degrees_up()
@@ -29,13 +35,18 @@ public sealed class MapSkylineTests
     }
 
     [Fact]
-    public void A_planter_sees_only_what_rises_above_its_medium() =>
-        Assert.True(MapSkyline.Of(Here, 2, [SouthWall], 2026).WallDeg[8] < 40);
+    public void A_planter_sees_only_what_rises_above_its_medium() => Assert.True(MapSkyline.Of(Here, 2, [SouthWall], 2026).WallDeg[8] < 40);
 
     [Fact]
     public void A_building_is_seen_from_every_side_it_lies_on()
     {
-        var house = new MapFeature { Id = "house", Kind = MapKind.Building, Points = [new(5, -3), new(12, -3), new(12, 3), new(5, 3)], HeightM = 6 };
+        var house = new MapFeature
+        {
+            Id = "house",
+            Kind = MapKind.Building,
+            Points = [new(5, -3), new(12, -3), new(12, 3), new(5, 3)],
+            HeightM = 6,
+        };
         Skyline seen = MapSkyline.Of(Here, 0, [house], 2026);
         Assert.True(seen.WallDeg[4] > 45);
         Assert.Equal(0, seen.WallDeg[12]);
@@ -83,7 +94,10 @@ public sealed class MapSkylineTests
         Assert.False(ExposureForecast.Of(measured, [SouthWall], 45, 2026)!.FromMap);
         Assert.Equal(Exposure.FullSun, ExposureForecast.Of(measured, [SouthWall], 45, 2026)!.Years[0].Class);
         Assert.Null(ExposureForecast.Of(A.Pot(), [SouthWall], 45, 2026));
-        Planter growing = measured with { Skyline = Skyline.Open with { TreeDeg = [.. Enumerable.Repeat(30.0, Skyline.Sectors)], TreeGrowthDeg = 3 } };
+        Planter growing = measured with
+        {
+            Skyline = Skyline.Open with { TreeDeg = [.. Enumerable.Repeat(30.0, Skyline.Sectors)], TreeGrowthDeg = 3 },
+        };
         Assert.True(ExposureForecast.Of(growing, [SouthWall], 45, 2026)!.Years is var years && years[^1].Hours < years[0].Hours);
         Assert.Null(ExposureForecast.Of(A.Pot() with { Place = Here }, [], 45, 2026));
     }
@@ -106,7 +120,15 @@ public sealed class MapSkylineTests
         Planter trough = A.Pot() with { Form = PlanterForm.Trough(200, 40, 200, 40, 40), Place = new MapPlace(10, 5, 90) };
         NetTopologySuite.Geometries.Polygon ground = PlanterGround.Of(trough);
         Assert.Equal(0.8, ground.Area, 1e-9);
-        Assert.Equal((9.8, 10.2, 4, 6), (Math.Round(ground.EnvelopeInternal.MinX, 6), Math.Round(ground.EnvelopeInternal.MaxX, 6), Math.Round(ground.EnvelopeInternal.MinY, 6), Math.Round(ground.EnvelopeInternal.MaxY, 6)));
+        Assert.Equal(
+            (9.8, 10.2, 4, 6),
+            (
+                Math.Round(ground.EnvelopeInternal.MinX, 6),
+                Math.Round(ground.EnvelopeInternal.MaxX, 6),
+                Math.Round(ground.EnvelopeInternal.MinY, 6),
+                Math.Round(ground.EnvelopeInternal.MaxY, 6)
+            )
+        );
     }
 
     [Theory]
@@ -114,20 +136,44 @@ public sealed class MapSkylineTests
     [InlineData(MapKind.Tree, 3, "widthM")]
     public void A_feature_without_its_measures_is_refused(MapKind kind, double height, string field)
     {
-        var feature = new MapFeature { Id = "x", Kind = kind, HeightM = height, Points = kind == MapKind.Tree ? [new(0, 0)] : [new(0, 0), new(5, 0), new(5, 5)] };
+        var feature = new MapFeature
+        {
+            Id = "x",
+            Kind = kind,
+            HeightM = height,
+            Points = kind == MapKind.Tree ? [new(0, 0)] : [new(0, 0), new(5, 0), new(5, 5)],
+        };
         Assert.Contains(feature.Faults(), f => f.Field == field);
     }
 
     [Fact]
     public void A_building_that_crosses_itself_and_one_of_no_area_are_refused()
     {
-        var crossed = new MapFeature { Id = "x", Kind = MapKind.Building, HeightM = 3, Points = [new(0, 0), new(5, 5), new(5, 0), new(0, 5)] };
+        var crossed = new MapFeature
+        {
+            Id = "x",
+            Kind = MapKind.Building,
+            HeightM = 3,
+            Points = [new(0, 0), new(5, 5), new(5, 0), new(0, 5)],
+        };
         Assert.Contains("crosses itself", Assert.Single(crossed.Faults()).Message, StringComparison.Ordinal);
         var flat = crossed with { Points = [new(0, 0), new(5, 0), new(10, 0)] };
         Assert.NotEmpty(flat.Faults());
-        Assert.Contains("20 km", Assert.Single((crossed with { Points = [new(0, 0), new(1e6, 5), new(5, 0)] }).Faults()).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "20 km",
+            Assert.Single((crossed with { Points = [new(0, 0), new(1e6, 5), new(5, 0)] }).Faults()).Message,
+            StringComparison.Ordinal
+        );
     }
 
     private static MapFeature Tree(double east, double north, double high, double wide) =>
-        new() { Id = "tree", Kind = MapKind.Tree, Points = [new(east, north)], HeightM = high, WidthM = wide, SurveyedIn = 2026 };
+        new()
+        {
+            Id = "tree",
+            Kind = MapKind.Tree,
+            Points = [new(east, north)],
+            HeightM = high,
+            WidthM = wide,
+            SurveyedIn = 2026,
+        };
 }

@@ -77,7 +77,11 @@ public sealed class BulbStackTests
     [Fact]
     public void A_stack_deeper_than_its_pot_is_said_with_what_to_do()
     {
-        BulbStack stack = BulbStack.LayOut(A.Pot(30, 24, 25), Site.Default, [.. new[] { Crocus, Hyacinth, A.Tulip(), LateTulip }.Select(p => new PlannedBulb(p, 2, null))]);
+        BulbStack stack = BulbStack.LayOut(
+            A.Pot(30, 24, 25),
+            Site.Default,
+            [.. new[] { Crocus, Hyacinth, A.Tulip(), LateTulip }.Select(p => new PlannedBulb(p, 2, null))]
+        );
         Assert.Contains(stack.Problems, p => p.Kind.Equals(StackProblem.TooDeep));
     }
 
@@ -102,7 +106,11 @@ public sealed class BulbStackTests
     [CommonPractice]
     public void A_medium_pot_takes_seven_tulips_three_hyacinths_and_three_clumps_of_five_crocus()
     {
-        BulbStack stack = BulbStack.LayOut(A.Pot(38, 30, 40), Site.Default, [new(A.Tulip(), 7, null), new(Hyacinth, 3, null), new(Crocus, 15, null) { Clump = 5 }]);
+        BulbStack stack = BulbStack.LayOut(
+            A.Pot(38, 30, 40),
+            Site.Default,
+            [new(A.Tulip(), 7, null), new(Hyacinth, 3, null), new(Crocus, 15, null) { Clump = 5 }]
+        );
         Assert.Empty(stack.Problems);
         IReadOnlyList<PlanePoint> crocus = stack.Layers.First(l => l.Plant == Crocus).Spread;
         Assert.Equal(15, crocus.Count);
@@ -116,9 +124,15 @@ public sealed class BulbStackTests
         Planter pot = A.Pot();
         Site gravel = Site.Default with { Rules = HouseRules.Default with { Drainage = DrainageSchool.GravelOverHole } };
         Assert.Equal(BulbStack.DeepestBaseCm(pot, Site.Default) - 3, BulbStack.DeepestBaseCm(pot, gravel), 1e-9);
-        double less = BulbStack.LayOut(pot, Site.Default, [new(A.Tulip(), 7, null)]).MediumLitres - BulbStack.LayOut(pot, gravel, [new(A.Tulip(), 7, null)]).MediumLitres;
+        double less =
+            BulbStack.LayOut(pot, Site.Default, [new(A.Tulip(), 7, null)]).MediumLitres
+            - BulbStack.LayOut(pot, gravel, [new(A.Tulip(), 7, null)]).MediumLitres;
         Assert.Equal(pot.Form.LitresBetween(pot.Form.PlantableDepthCm - 3, pot.Form.PlantableDepthCm), less, 1e-9);
-        Assert.Equal(BulbStack.DeepestBaseCm(pot, Site.Default), BulbStack.DeepestBaseCm(pot with { Rules = new PlanterRules { Drainage = DrainageSchool.FreeHole } }, gravel), 1e-9);
+        Assert.Equal(
+            BulbStack.DeepestBaseCm(pot, Site.Default),
+            BulbStack.DeepestBaseCm(pot with { Rules = new PlanterRules { Drainage = DrainageSchool.FreeHole } }, gravel),
+            1e-9
+        );
     }
 
     [Fact]
@@ -126,7 +140,9 @@ public sealed class BulbStackTests
     {
         RootBall[] roots = [.. new[] { (-12.0, 0.0), (12.0, 0.0), (0.0, 15.0) }.Select(p => new RootBall(new PlanePoint(p.Item1, p.Item2), 6, 9))];
         BulbStack stack = BulbStack.LayOut(A.Pot(), Site.Default, [new(Crocus, 20, null), new(A.Tulip(), 12, null)], roots);
-        Assert.All(stack.Layers[0].Places, p => Assert.All(roots, r => Assert.True(p.DistanceTo(r.At) >= r.RadiusCm + (Crocus.Bulb!.DiameterCm / 2) - 1e-9)));
+        Assert.All(stack.Layers[0].Places, p =>
+            Assert.All(roots, r => Assert.True(p.DistanceTo(r.At) >= r.RadiusCm + (Crocus.Bulb!.DiameterCm / 2) - 1e-9))
+        );
         Assert.True(stack.Layers[0].Fits < BulbStack.LayOut(A.Pot(), Site.Default, [new(Crocus, 20, null)]).Layers[0].Fits);
         Assert.Contains(stack.Layers[1].Places, p => roots.Any(r => p.DistanceTo(r.At) < r.RadiusCm));
     }
@@ -136,7 +152,9 @@ public sealed class BulbStackTests
     {
         Plant late = A.Tulip("late");
         BulbStack stack = BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 7, 15), new(late, 7, 25)]);
-        Assert.All(stack.Layers[0].Spread.Where(p => p.DistanceTo(new PlanePoint(0, 0)) > 5), p => Assert.All(stack.Layers[1].Spread, q => Assert.True(p.DistanceTo(q) > 2)));
+        Assert.All(stack.Layers[0].Spread.Where(p => p.DistanceTo(new PlanePoint(0, 0)) > 5), p =>
+            Assert.All(stack.Layers[1].Spread, q => Assert.True(p.DistanceTo(q) > 2))
+        );
     }
 
     [Fact]
@@ -155,7 +173,9 @@ public sealed class BulbStackTests
 
     [Fact]
     public void Ten_thousand_bulbs_in_a_pot_are_answered_with_how_many_fit() =>
-        Assert.Contains(BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 10_000, null)]).Problems, p => p.Kind.Equals(StackProblem.TooMany) && p["count"] is 10_000);
+        Assert.Contains(BulbStack.LayOut(A.Pot(), Site.Default, [new(A.Tulip(), 10_000, null)]).Problems, p =>
+            p.Kind.Equals(StackProblem.TooMany) && p["count"] is 10_000
+        );
 
     [Fact]
     public void A_bulb_that_would_stand_out_of_the_medium_is_said() =>
@@ -180,8 +200,7 @@ public sealed class BulbStackTests
     }
 
     [Fact]
-    public void What_is_no_bulb_is_refused() =>
-        Assert.Throws<InvalidInputException>(() => LayOut((A.Annual(), 3)));
+    public void What_is_no_bulb_is_refused() => Assert.Throws<InvalidInputException>(() => LayOut((A.Annual(), 3)));
 
     private static BulbStack LayOut(params (Plant Plant, int Count)[] bulbs) =>
         BulbStack.LayOut(A.Pot(), Site.Default, [.. bulbs.Select(b => new PlannedBulb(b.Plant, b.Count, null))]);

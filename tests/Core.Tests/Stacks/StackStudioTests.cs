@@ -14,7 +14,10 @@ public sealed class StackStudioTests
     // As the shipped palette has them: species, divisions and groups from memory of handbooks.
     private static readonly Plant Snowdrop = A.Bulb("snowdrop", new BulbForcing(1, 10, 10, 9.7, 24), 2.2, 1.8);
     private static readonly Plant Crocus = A.Bulb("crocus", new BulbForcing(1, 10, 10, 37.6, 18), 2.4, 2);
-    private static readonly Plant Hyacinth = A.Bulb("hyacinth", new BulbForcing(1, 10, 10, 202.3, 16), 5.5, 5) with { Bulb = new BulbFigures(5.5, 5, 15, 10, 14) };
+    private static readonly Plant Hyacinth = A.Bulb("hyacinth", new BulbForcing(1, 10, 10, 202.3, 16), 5.5, 5) with
+    {
+        Bulb = new BulbFigures(5.5, 5, 15, 10, 14),
+    };
     private static readonly Plant Mid = A.Tulip("mid");
     private static readonly Plant Late = A.Tulip("late", new BulbForcing(7, 10, 10, 147, 16), 5.2, 4.2);
 
@@ -22,7 +25,11 @@ public sealed class StackStudioTests
     [CommonPractice]
     public void A_large_pot_takes_five_kinds_at_five_depths_and_flowers_from_February_into_May_in_a_mild_maritime_climate()
     {
-        BulbStack stack = BulbStack.LayOut(A.Pot(60, 50, 60), Site.Default, [new(Snowdrop, 20, null), new(Crocus, 25, null), new(Hyacinth, 5, null), new(Mid, 9, null), new(Late, 9, null)]);
+        BulbStack stack = BulbStack.LayOut(
+            A.Pot(60, 50, 60),
+            Site.Default,
+            [new(Snowdrop, 20, null), new(Crocus, 25, null), new(Hyacinth, 5, null), new(Mid, 9, null), new(Late, 9, null)]
+        );
         Assert.Empty(stack.Problems);
         Assert.Equal(5, stack.Layers.Select(l => l.DepthCm).Distinct().Count());
         StackBloom bloom = StackBloom.From(stack, Seattle, A.Day(2026, 10, 10));
@@ -34,7 +41,11 @@ public sealed class StackStudioTests
     [CommonPractice]
     public void A_medium_pot_takes_seven_tulips_three_hyacinths_and_three_clumps_of_five_crocus()
     {
-        BulbStack stack = BulbStack.LayOut(A.Pot(40, 32, 40), Site.Default, [new(Mid, 7, null), new(Hyacinth, 3, null), new(Crocus, 15, null) { Clump = 5 }]);
+        BulbStack stack = BulbStack.LayOut(
+            A.Pot(40, 32, 40),
+            Site.Default,
+            [new(Mid, 7, null), new(Hyacinth, 3, null), new(Crocus, 15, null) { Clump = 5 }]
+        );
         Assert.Empty(stack.Problems);
         StackLayer crocus = stack.Layers.First(l => l.Plant.Id == "crocus");
         Assert.Equal(15, crocus.Spread.Count);
@@ -44,7 +55,11 @@ public sealed class StackStudioTests
     [CommonPractice]
     public void Hyacinths_finish_as_mid_tulips_open()
     {
-        var bloom = StackBloom.From(BulbStack.LayOut(A.Bed(), Site.Default, [new(Hyacinth, 5, null), new(Mid, 9, null)]), A.Record("New York"), A.Day(2026, 10, 15));
+        var bloom = StackBloom.From(
+            BulbStack.LayOut(A.Bed(), Site.Default, [new(Hyacinth, 5, null), new(Mid, 9, null)]),
+            A.Record("New York"),
+            A.Day(2026, 10, 15)
+        );
         BloomForecast hyacinth = bloom.Forecasts.First(f => f.Plant.Id == "hyacinth");
         BloomForecast tulip = bloom.Forecasts.First(f => f.Plant.Id == "mid");
         // Half the tulips are open within a week of half the hyacinths being over.
@@ -68,7 +83,11 @@ public sealed class StackStudioTests
     {
         Plant shrub = A.Annual("shrub", -25) with { LifeForm = LifeForm.Shrub, SpreadAtPurchaseCm = 45, MatureSpreadCm = 60, HeightCm = 70 };
         Display bulbs = A.Show("bulbs", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("crocus", 20));
-        Plan with = A.Plan([Crocus, shrub], bulbs, A.Show("winter", A.Day(2026, 11, 10), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("shrub", 1)));
+        Plan with = A.Plan(
+            [Crocus, shrub],
+            bulbs,
+            A.Show("winter", A.Day(2026, 11, 10), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("shrub", 1))
+        );
         Plan without = A.Plan([Crocus, shrub], bulbs);
         Assert.True(BulbStack.Of(with, with.Planters[0], bulbs).Layers[0].Fits < BulbStack.Of(without, without.Planters[0], bulbs).Layers[0].Fits);
     }
@@ -76,7 +95,11 @@ public sealed class StackStudioTests
     [Fact]
     public void Bulbs_that_are_to_be_seen_together_have_odds_and_so_have_those_that_are_to_follow()
     {
-        var bloom = StackBloom.From(BulbStack.LayOut(A.Pot(), Site.Default, [new(Crocus, 20, null), new(Hyacinth, 5, null), new(Late, 9, null)]), A.Record("New York"), A.Day(2026, 10, 15));
+        var bloom = StackBloom.From(
+            BulbStack.LayOut(A.Pot(), Site.Default, [new(Crocus, 20, null), new(Hyacinth, 5, null), new(Late, 9, null)]),
+            A.Record("New York"),
+            A.Day(2026, 10, 15)
+        );
         PairOdds Of(string one, string other, PairWish wish) => PairOdds.Of(new BloomPair(one, other, wish), bloom)!;
         Assert.Equal(0, Of("crocus", "late", PairWish.Together).Share);
         Assert.True(Of("crocus", "late", PairWish.Together).MedianDays < 0);
@@ -88,7 +111,9 @@ public sealed class StackStudioTests
     [InlineData(0)]
     [InlineData(10_001)]
     public void No_bulbs_and_ten_thousand_of_a_kind_are_refused(int count) =>
-        Assert.Contains(A.Show("one", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", count)).Faults(), f => f.Field == "items[0].count");
+        Assert.Contains(A.Show("one", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", count)).Faults(), f =>
+            f.Field == "items[0].count"
+        );
 
     [Fact]
     public void Bulbs_wider_than_the_layer_and_a_bed_of_a_fifth_of_a_square_metre_are_answered_in_words()

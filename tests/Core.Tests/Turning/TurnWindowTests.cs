@@ -25,12 +25,21 @@ public sealed class TurnWindowTests
 
     private static readonly Plan Plan = A.Plan(
         [A.Pot()],
-        [A.Annual("pansy", -15, new FromInstall(0, 240)), A.Annual("tender", -0.5, new FromInstall(4)) with { GrowthPerDegreeDay = 0.004, SpreadAtPurchaseCm = 12, MatureSpreadCm = 30 }],
+        [
+            A.Annual("pansy", -15, new FromInstall(0, 240)),
+            A.Annual("tender", -0.5, new FromInstall(4)) with
+            {
+                GrowthPerDegreeDay = 0.004,
+                SpreadAtPurchaseCm = 12,
+                MatureSpreadCm = 30,
+            },
+        ],
         [
             A.Show("winter", A.Day(2026, 9, 20), Summer.FirstDay, DisplayLayer.Seasonal, new DisplayItem("pansy", 9)),
             A.Show("next", Summer.FirstDay, A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("tender", 8)),
         ],
-        [Summer]);
+        [Summer]
+    );
 
     [Fact, CommonPractice]
     public void Tender_stock_waits_for_the_all_clear_though_what_stands_still_looks_good()
@@ -52,7 +61,10 @@ public sealed class TurnWindowTests
             var turn = Summer with { FirstDay = first, LastDay = first };
             Plan moved = A.Plan([A.Pot()], Plan.Palette, [.. Plan.Displays.Select(d => TurnChange.Moved(Summer, d, days))], [turn]);
             TurnWindow window = TurnWindow.Of(moved, turn, Kernel)!;
-            Assert.True(window.Best!.FrostLoss <= Math.Max(FrostOdds.UsualRisk, window.Options.Where(o => o.Hinders.Count == 0).Min(o => o.FrostLoss)), $"{first}: {window.Best.FrostLoss}");
+            Assert.True(
+                window.Best!.FrostLoss <= Math.Max(FrostOdds.UsualRisk, window.Options.Where(o => o.Hinders.Count == 0).Min(o => o.FrostLoss)),
+                $"{first}: {window.Best.FrostLoss}"
+            );
             Assert.All(["more", "less", "later"], p => Assert.True(window.Advice()[p] is not (< 0)));
             Assert.True(window.Worth(window.Best) <= window.Best.ColourDays);
         }
@@ -64,9 +76,18 @@ public sealed class TurnWindowTests
         Display next = Plan.Displays[1] with { Cuts = [new CutBack("tender", A.Day(2027, 4, 28))] };
         Display moved = TurnChange.Moved(Summer, next, 7);
         Assert.Equal((next.Install.PlusDays(7), next.Lift, 0), (moved.Install, moved.Lift, moved.Cuts.Count));
-        Display later = A.Show("later", A.Day(2027, 9, 1), A.Day(2027, 11, 1), DisplayLayer.Seasonal, new DisplayItem("tender", 8) { Since = Summer.FirstDay });
+        Display later = A.Show(
+            "later",
+            A.Day(2027, 9, 1),
+            A.Day(2027, 11, 1),
+            DisplayLayer.Seasonal,
+            new DisplayItem("tender", 8) { Since = Summer.FirstDay }
+        );
         Assert.Equal(Summer.FirstDay.PlusDays(7), TurnChange.Moved(Summer, later, 7).Items[0].Since);
-        Assert.Same(Plan.Displays[0], TurnChange.Moved(Summer with { FirstDay = A.Day(2027, 6, 1), LastDay = A.Day(2027, 6, 2) }, Plan.Displays[0], 7));
+        Assert.Same(
+            Plan.Displays[0],
+            TurnChange.Moved(Summer with { FirstDay = A.Day(2027, 6, 1), LastDay = A.Day(2027, 6, 2) }, Plan.Displays[0], 7)
+        );
     }
 
     [Fact]
@@ -100,7 +121,12 @@ public sealed class TurnWindowTests
     public void Bulbs_go_in_once_the_soil_is_below_15_degrees()
     {
         var fall = new Turn("bulbs", "Bulb planting", A.Day(2026, 10, 1), A.Day(2026, 10, 1));
-        Plan bulbs = A.Plan([A.Pot()], [A.Tulip()], [A.Show("stack", fall.FirstDay, A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 11))], [fall]);
+        Plan bulbs = A.Plan(
+            [A.Pot()],
+            [A.Tulip()],
+            [A.Show("stack", fall.FirstDay, A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 11))],
+            [fall]
+        );
         TurnWindow window = TurnWindow.Of(bulbs, fall, Kernel)!;
         Assert.Contains(window.Options[0].Hinders, h => h.Kind is PlantingHinder.SoilTooWarm);
         Assert.InRange(window.Best!.FirstDay, A.Day(2026, 9, 25), A.Day(2026, 11, 12));
@@ -116,7 +142,14 @@ public sealed class TurnWindowTests
     [Fact]
     public void In_a_partial_turn_some_plants_stay_others_go_and_what_stays_is_not_bought()
     {
-        Display before = A.Show("before", A.Day(2026, 9, 20), Summer.FirstDay, DisplayLayer.Seasonal, new DisplayItem("pansy", 9) { Fate = PlantFate.Compost }, new DisplayItem("tender", 3));
+        Display before = A.Show(
+            "before",
+            A.Day(2026, 9, 20),
+            Summer.FirstDay,
+            DisplayLayer.Seasonal,
+            new DisplayItem("pansy", 9) { Fate = PlantFate.Compost },
+            new DisplayItem("tender", 3)
+        );
         Display next = TurnChange.Next(before, "next", Summer.FirstDay, A.Day(2027, 9, 1), ["pansy"], [new DisplayItem("tender", 8)]);
         Assert.Equal((before.Install, null), (next.Items[0].Since!.Value, next.Items[0].Fate));
         Plan plan = A.Plan([A.Pot()], Plan.Palette, [before, next], [Summer]);

@@ -18,11 +18,11 @@ public sealed class DaySheetTests
             A.Show("always", A.Day(2024, 5, 1), A.Day(2030, 5, 1), DisplayLayer.Standing, new DisplayItem("ivy", 2)),
             A.Show("bulbs", A.Day(2026, 10, 19), A.Day(2027, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9)),
         ],
-        [Turn]);
+        [Turn]
+    );
 
     [Fact]
-    public void A_turns_sheets_are_its_days_of_work() =>
-        Assert.Equal([A.Day(2026, 10, 5), A.Day(2026, 10, 19)], DaySheet.DaysOf(Plan, Turn));
+    public void A_turns_sheets_are_its_days_of_work() => Assert.Equal([A.Day(2026, 10, 5), A.Day(2026, 10, 19)], DaySheet.DaysOf(Plan, Turn));
 
     [Fact]
     public void A_sheet_says_what_comes_out_what_stays_and_what_goes_in()
@@ -50,8 +50,17 @@ public sealed class DaySheetTests
     [Fact]
     public void What_holds_wherever_something_goes_in_is_said_once()
     {
-        Plan two = A.Plan([A.UsedPot(), A.UsedPot("second")], [A.Annual()],
-            [A.Show("one", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)), A.Show("two", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)) with { PlanterId = "second" }]);
+        Plan two = A.Plan(
+            [A.UsedPot(), A.UsedPot("second")],
+            [A.Annual()],
+            [
+                A.Show("one", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)),
+                A.Show("two", A.Day(2026, 10, 5), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 5)) with
+                {
+                    PlanterId = "second",
+                },
+            ]
+        );
         DaySheet sheet = DaySheet.For(two, A.Day(2026, 10, 5));
         Assert.Contains(sheet.Everywhere, s => s.Kind is StepKind.SetOutInPots);
         Assert.All(sheet.Everywhere, s => Assert.All(sheet.Planters, p => Assert.Contains(s, p.Steps)));

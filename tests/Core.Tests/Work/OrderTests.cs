@@ -24,19 +24,23 @@ public sealed class OrderTests
 
     [Fact]
     public void The_cheapest_mix_is_what_trying_every_mix_finds() =>
-        Gen.Select(Gen.Int[1, 40], Gen.Int[1, 12], Gen.Int[1, 12], Gen.Int[1, 60], Gen.Int[1, 60]).Sample((n, a, b, priceA, priceB) =>
-        {
-            int best = int.MaxValue;
-            for (int i = 0; i * a <= n + a; i++)
-            {
-                int rest = Math.Max(0, n - (i * a));
-                best = Math.Min(best, (i * priceA) + ((rest + b - 1) / b * priceB));
-            }
-            PackPurchase p = PackPurchase.Cheapest(n, [new Pack("a", a, priceA), new Pack("b", b, priceB)]);
-            Assert.Equal(best, p.Cost);
-            Assert.True(p.Bought >= n);
-            Assert.Equal(p.Bought, p.Packs.Sum(x => x.Packs * x.Pack.Size));
-        }, iter: 300);
+        Gen.Select(Gen.Int[1, 40], Gen.Int[1, 12], Gen.Int[1, 12], Gen.Int[1, 60], Gen.Int[1, 60])
+            .Sample(
+                (n, a, b, priceA, priceB) =>
+                {
+                    int best = int.MaxValue;
+                    for (int i = 0; i * a <= n + a; i++)
+                    {
+                        int rest = Math.Max(0, n - (i * a));
+                        best = Math.Min(best, (i * priceA) + ((rest + b - 1) / b * priceB));
+                    }
+                    PackPurchase p = PackPurchase.Cheapest(n, [new Pack("a", a, priceA), new Pack("b", b, priceB)]);
+                    Assert.Equal(best, p.Cost);
+                    Assert.True(p.Bought >= n);
+                    Assert.Equal(p.Bought, p.Packs.Sum(x => x.Packs * x.Pack.Size));
+                },
+                iter: 300
+            );
 
     [Theory]
     [InlineData(100, 0.05, 105)]
@@ -49,14 +53,24 @@ public sealed class OrderTests
     {
         var spring = new Turn("spring", "Spring", A.Day(2027, 4, 1), A.Day(2027, 4, 9));
         Plan bare = A.Plan(
-            [A.Pot()], [A.Annual()],
+            [A.Pot()],
+            [A.Annual()],
             [
                 A.Show("one", A.Day(2026, 10, 1), A.Day(2027, 4, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 20)),
                 A.Show("two", A.Day(2027, 4, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 20)),
             ],
-            [Fall, spring]);
+            [Fall, spring]
+        );
         // One over all that goes in: it serves as the fall's spare, and the spring buys its own.
-        var plan = new Plan(bare.Site, bare.Areas, bare.Planters, bare.Palette, bare.Displays, bare.Turns, lots: [new Lot("lot", "annual", 41, LotState.Waiting, "yard", A.Day(2026, 9, 1), LotCondition.Good)]);
+        var plan = new Plan(
+            bare.Site,
+            bare.Areas,
+            bare.Planters,
+            bare.Palette,
+            bare.Displays,
+            bare.Turns,
+            lots: [new Lot("lot", "annual", 41, LotState.Waiting, "yard", A.Day(2026, 9, 1), LotCondition.Good)]
+        );
         Assert.Equal(0, Assert.Single(TurnOrder.For(plan, Fall, Fall.FirstDay).Lines).Purchase.Wanted);
         Assert.Equal(1, Assert.Single(TurnOrder.For(plan, spring, Fall.FirstDay).Lines).Purchase.Wanted);
     }
@@ -66,12 +80,17 @@ public sealed class OrderTests
     {
         Plant heath = A.Annual("heath") with { Roots = A.Annual().Roots with { Medium = RootingMedium.Acid }, BotanicalName = "Calluna vulgaris" };
         Plan plan = A.Plan(
-            [A.UsedPot(), A.UsedPot("second")], [A.Annual(), heath],
+            [A.UsedPot(), A.UsedPot("second")],
+            [A.Annual(), heath],
             [
                 A.Show("one", A.Day(2026, 10, 1), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8)),
-                A.Show("two", A.Day(2026, 10, 2), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("heath", 8)) with { PlanterId = "second" },
+                A.Show("two", A.Day(2026, 10, 2), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("heath", 8)) with
+                {
+                    PlanterId = "second",
+                },
             ],
-            [Fall]);
+            [Fall]
+        );
         TurnOrder order = TurnOrder.For(plan, Fall);
         Assert.Equal([false, true], order.MediumByKind.Select(m => m.IsAcid));
         Assert.Equal(order.MediumLitres, order.MediumByKind.Sum(m => m.Litres), 1e-9);
@@ -89,10 +108,14 @@ public sealed class OrderTests
             [A.Annual()],
             [
                 A.Show("one", A.Day(2026, 10, 1), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8)),
-                A.Show("two", A.Day(2026, 10, 9), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 9)) with { PlanterId = "second" },
+                A.Show("two", A.Day(2026, 10, 9), A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 9)) with
+                {
+                    PlanterId = "second",
+                },
                 A.Show("later", A.Day(2027, 5, 1), A.Day(2027, 9, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 50)),
             ],
-            [Fall]);
+            [Fall]
+        );
         TurnOrder order = TurnOrder.For(plan, Fall);
         OrderLine line = Assert.Single(order.Lines);
         Assert.Equal((17, 18, 18), (line.Planned, line.Purchase.Wanted, line.Purchase.Bought));
@@ -102,7 +125,12 @@ public sealed class OrderTests
     [Fact, CommonPractice]
     public void A_seasonal_turn_takes_the_fresh_top_20_cm_of_medium()
     {
-        Plan plan = A.Plan([A.UsedPot()], [A.Annual()], [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8))], [Fall]);
+        Plan plan = A.Plan(
+            [A.UsedPot()],
+            [A.Annual()],
+            [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8))],
+            [Fall]
+        );
         TurnOrder order = TurnOrder.For(plan, Fall);
         Assert.Equal(A.Pot().Form.LitresBetween(0, 20), order.MediumLitres, 1e-9);
         Assert.Equal((int)Math.Ceiling(order.MediumLitres / 60), order.MediumBags);
@@ -119,14 +147,20 @@ public sealed class OrderTests
                 A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8)),
                 A.Show("two", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 9, 25)),
             ],
-            [Fall]);
+            [Fall]
+        );
         Assert.Equal(A.Pot().Form.LitresBetween(0, 30), Assert.Single(TurnOrder.For(plan, Fall).Medium).Litres, 1e-9);
     }
 
     [Fact]
     public void Beds_take_no_bagged_medium()
     {
-        Plan plan = A.Plan([A.Bed()], [A.Annual()], [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 80)) with { PlanterId = "bed" }], [Fall]);
+        Plan plan = A.Plan(
+            [A.Bed()],
+            [A.Annual()],
+            [A.Show("one", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 80)) with { PlanterId = "bed" }],
+            [Fall]
+        );
         Assert.Equal(0, TurnOrder.For(plan, Fall).MediumBags);
     }
 }

@@ -38,22 +38,33 @@ public sealed class YearOfSheetsTests
                 foreach (StockReservation r in job.FromStock.Where(r => r.IsToCome))
                 {
                     kept[r.Lot.PlantId] = kept.GetValueOrDefault(r.Lot.PlantId) - r.Count;
-                    Assert.True(kept[r.Lot.PlantId] >= 0, $"{job.Planter.Name}, {day}: {r.Count} {r.Lot.PlantId} were to come out of another planter and did not");
+                    Assert.True(
+                        kept[r.Lot.PlantId] >= 0,
+                        $"{job.Planter.Name}, {day}: {r.Count} {r.Lot.PlantId} were to come out of another planter and did not"
+                    );
                 }
                 foreach (ChangeoverItem i in job.Change.Out)
                 {
                     here[(i.Display.Layer, i.Plant.Id)] -= i.Count;
-                    Assert.True(here[(i.Display.Layer, i.Plant.Id)] >= 0, $"{job.Planter.Name}, {day}: {i.Count} {i.Plant.Id} are to come out that do not stand there");
+                    Assert.True(
+                        here[(i.Display.Layer, i.Plant.Id)] >= 0,
+                        $"{job.Planter.Name}, {day}: {i.Count} {i.Plant.Id} are to come out that do not stand there"
+                    );
                     lies[job.Planter.Id].Remove((i.Display.Id, i.Plant.Id));
                 }
                 // Nothing is dug through bulbs that lie there.
                 double dug = Math.Max(job.Change.Medium?.DepthCm ?? 0, 0);
-                Assert.All(lies[job.Planter.Id].Values, tip => Assert.True(dug < tip, $"{job.Planter.Name}, {day}: dug to {dug} cm over bulbs {tip} cm down"));
+                Assert.All(lies[job.Planter.Id].Values, tip =>
+                    Assert.True(dug < tip, $"{job.Planter.Name}, {day}: dug to {dug} cm over bulbs {tip} cm down")
+                );
                 filled[job.Planter.Id] += job.MediumLitres;
                 foreach (ChangeoverItem i in job.Change.In)
                 {
                     here[(i.Display.Layer, i.Plant.Id)] = here.GetValueOrDefault((i.Display.Layer, i.Plant.Id)) + i.Count;
-                    yard[i.Plant.Id] = yard.GetValueOrDefault(i.Plant.Id) - i.Count + job.FromStock.Where(r => r.Lot.PlantId == i.Plant.Id && r.DisplayId == i.Display.Id).Sum(r => r.Count);
+                    yard[i.Plant.Id] =
+                        yard.GetValueOrDefault(i.Plant.Id)
+                        - i.Count
+                        + job.FromStock.Where(r => r.Lot.PlantId == i.Plant.Id && r.DisplayId == i.Display.Id).Sum(r => r.Count);
                     Assert.True(yard[i.Plant.Id] >= 0, $"{job.Planter.Name}, {day}: {-yard[i.Plant.Id]} {i.Plant.Id} are short");
                     if (i.CoverCm is { } cover)
                         lies[job.Planter.Id][(i.Display.Id, i.Plant.Id)] = cover;
@@ -62,14 +73,17 @@ public sealed class YearOfSheetsTests
         }
         foreach ((string planter, var here) in ground)
             Assert.Equal(Stands(planter, last).Where(s => s.Value > 0).OrderBy(s => s.Key), here.Where(s => s.Value > 0).OrderBy(s => s.Key));
-        Assert.All(Demo.Planters.Where(p => !p.Form.IsBed), p => Assert.True(filled[p.Id] <= p.Form.PlantableLitres + 1e-6, $"{p.Name} takes {filled[p.Id]:0} L"));
+        Assert.All(Demo.Planters.Where(p => !p.Form.IsBed), p =>
+            Assert.True(filled[p.Id] <= p.Form.PlantableLitres + 1e-6, $"{p.Name} takes {filled[p.Id]:0} L")
+        );
     }
 
-    private static Dictionary<(DisplayLayer Layer, string Plant), int> Stands(string planter, LocalDate day) => Demo.DisplaysOf(planter)
-        .Where(d => d.StandsOn(day))
-        .SelectMany(d => d.Items.Where(i => !(i.Since > day)).Select(i => (d.Layer, i.PlantId, i.Count)))
-        .GroupBy(x => (x.Layer, x.PlantId))
-        .ToDictionary(g => g.Key, g => g.Sum(x => x.Count));
+    private static Dictionary<(DisplayLayer Layer, string Plant), int> Stands(string planter, LocalDate day) =>
+        Demo.DisplaysOf(planter)
+            .Where(d => d.StandsOn(day))
+            .SelectMany(d => d.Items.Where(i => !(i.Since > day)).Select(i => (d.Layer, i.PlantId, i.Count)))
+            .GroupBy(x => (x.Layer, x.PlantId))
+            .ToDictionary(g => g.Key, g => g.Sum(x => x.Count));
 
     private static Plan Read()
     {

@@ -15,7 +15,24 @@ public sealed class BadWeatherFileTests
 
     private static readonly string[] Pieces =
     [
-        "\n", "\r", ",", ";", "\t", "\"", "\"\"", "-9999", "NaN", "∞", "1e999", "0000-00-00", "2013-02-30", "TMIN", "\uFEFF", "\u202E", "=cmd", "°F",
+        "\n",
+        "\r",
+        ",",
+        ";",
+        "\t",
+        "\"",
+        "\"\"",
+        "-9999",
+        "NaN",
+        "∞",
+        "1e999",
+        "0000-00-00",
+        "2013-02-30",
+        "TMIN",
+        "\uFEFF",
+        "\u202E",
+        "=cmd",
+        "°F",
     ];
 
     [Fact]
@@ -36,7 +53,11 @@ public sealed class BadWeatherFileTests
 
     [Fact]
     public void A_stuck_thermometer_is_named_by_its_first_line() =>
-        Assert.Contains("line 12: from 2013-01-11 the lowest and highest stay at 4.0 and 9.0", Refused(Csv(60, (i, _) => i >= 10 ? (4, 9) : (i % 4, 9))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "line 12: from 2013-01-11 the lowest and highest stay at 4.0 and 9.0",
+            Refused(Csv(60, (i, _) => i >= 10 ? (4, 9) : (i % 4, 9))).Message,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Exchanged_columns_are_told_as_such_and_not_day_by_day()
@@ -65,15 +86,29 @@ public sealed class BadWeatherFileTests
     [Fact]
     public void Celsius_read_as_Fahrenheit_is_recognised()
     {
-        using var stream = new MemoryStream(Encoding.UTF8.GetBytes(Csv(365, (i, mean) => (mean, mean + 8 + (i % 3)), mean: i => 8 - (9 * Math.Cos(2 * Math.PI * i / 365)))));
-        Assert.Contains("choose °C", Assert.Throws<InvalidInputException>(() => WeatherFile.Read(stream, WeatherUnits.UsCustomary)).Message, StringComparison.Ordinal);
+        using var stream = new MemoryStream(
+            Encoding.UTF8.GetBytes(Csv(365, (i, mean) => (mean, mean + 8 + (i % 3)), mean: i => 8 - (9 * Math.Cos(2 * Math.PI * i / 365))))
+        );
+        Assert.Contains(
+            "choose °C",
+            Assert.Throws<InvalidInputException>(() => WeatherFile.Read(stream, WeatherUnits.UsCustomary)).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void The_29th_of_February_of_a_common_year_does_not_exist()
     {
-        Assert.Contains("line 3: \"2013-02-29\" is no date", Refused("date,tmin,tmax\n2013-02-28,1,2\n2013-02-29,1,2").Message, StringComparison.Ordinal);
-        Assert.Contains("line 1: day 29: 2013-02 has 28 days; put -9999 there", Refused("USW00094728201302TMAX" + string.Concat(Enumerable.Repeat("   50   ", 31))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "line 3: \"2013-02-29\" is no date",
+            Refused("date,tmin,tmax\n2013-02-28,1,2\n2013-02-29,1,2").Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "line 1: day 29: 2013-02 has 28 days; put -9999 there",
+            Refused("USW00094728201302TMAX" + string.Concat(Enumerable.Repeat("   50   ", 31))).Message,
+            StringComparison.Ordinal
+        );
         Assert.Equal(new LocalDate(2012, 2, 29), Assert.Single(Read("date,tmin,tmax\n2012-02-29,1,2").Days).Day);
     }
 
@@ -94,8 +129,16 @@ public sealed class BadWeatherFileTests
     [Fact]
     public void A_day_given_twice_is_named_with_both_lines()
     {
-        Assert.Contains("line 4: 2013-01-01 was given before in line 2", Refused("date,tmin,tmax\n2013-01-01,1,2\n2013-01-02,1,2\n2013-01-01,1,3").Message, StringComparison.Ordinal);
-        Assert.Contains("line 2: 2012-01-01: TMAX was given before in line 1", Refused("USW00094728,20120101,TMAX,128\nUSW00094728,20120101,TMAX,129").Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "line 4: 2013-01-01 was given before in line 2",
+            Refused("date,tmin,tmax\n2013-01-01,1,2\n2013-01-02,1,2\n2013-01-01,1,3").Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "line 2: 2012-01-01: TMAX was given before in line 1",
+            Refused("USW00094728,20120101,TMAX,128\nUSW00094728,20120101,TMAX,129").Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -115,8 +158,7 @@ public sealed class BadWeatherFileTests
     [InlineData("date,tmin,tmax\n2013-01-01,∞,2")]
     [InlineData("USW00094728201301TMAX99999999999999999999")]
     [InlineData("USW00094728,20130101,TMAX,99999999999999999999")]
-    public void Hostile_cells_are_refused_with_their_line(string text) =>
-        Assert.Matches("line [0-9]+", Refused(text).Message.ToLowerInvariant());
+    public void Hostile_cells_are_refused_with_their_line(string text) => Assert.Matches("line [0-9]+", Refused(text).Message.ToLowerInvariant());
 
     // A hundred thousand mangled files: whatever comes, the answer is days that can be believed or a refusal in words.
     [Fact]
@@ -129,31 +171,32 @@ public sealed class BadWeatherFileTests
             "USW00094728,20130101,TMAX,128,,,W,2400\nUSW00094728,20130101,TMIN,50,,,W,2400\n",
             "\"STATION\",\"DATE\",\"LATITUDE\",\"LONGITUDE\",\"TMAX\",\"TMAX_ATTRIBUTES\",\"TMIN\"\n\"S\",\"2013-01-01\",\"40.7\",\"-73.9\",\"  106\",\",,W\",\"   11\"\n",
         ];
-        Gen<string> piece = Gen.OneOf(
-            Gen.String[0, 6],
-            Gen.Int[0, Pieces.Length - 1].Select(i => Pieces[i]));
-        Gen.Select(Gen.Int[0, 3].Select(i => good[i]), Gen.Select(Gen.Int[0, 400], Gen.Int[0, 12], piece).Array[0, 4], Gen.Bool).Sample(
-            (text, cuts, leaveOut) =>
-            {
-                foreach ((int at, int length, string put) in cuts)
+        Gen<string> piece = Gen.OneOf(Gen.String[0, 6], Gen.Int[0, Pieces.Length - 1].Select(i => Pieces[i]));
+        Gen.Select(Gen.Int[0, 3].Select(i => good[i]), Gen.Select(Gen.Int[0, 400], Gen.Int[0, 12], piece).Array[0, 4], Gen.Bool)
+            .Sample(
+                (text, cuts, leaveOut) =>
                 {
-                    int from = at % (text.Length + 1);
-                    text = text[..from] + put + text[Math.Min(text.Length, from + length)..];
-                }
-                try
-                {
-                    using var stream = new MemoryStream(Encoding.UTF8.GetBytes(text));
-                    WeatherFileContents c = WeatherFile.Read(stream, leaveOutRefused: leaveOut);
-                    return c.Days.Count > 0 && c.Days.Zip(c.Days.Skip(1)).All(d => d.First.Day < d.Second.Day)
-                        && c.Days.All(d => (d.MinC ?? -90) >= -90 && (d.MaxC ?? 60) <= 60 && !(d.MinC > d.MaxC))
-                        && (leaveOut || c.RefusedCount == 0);
-                }
-                catch (InvalidInputException e)
-                {
-                    return e.Faults.All(f => f.Message.Length > 0);
-                }
-            },
-            iter: 100_000);
+                    foreach ((int at, int length, string put) in cuts)
+                    {
+                        int from = at % (text.Length + 1);
+                        text = text[..from] + put + text[Math.Min(text.Length, from + length)..];
+                    }
+                    try
+                    {
+                        using var stream = new MemoryStream(Encoding.UTF8.GetBytes(text));
+                        WeatherFileContents c = WeatherFile.Read(stream, leaveOutRefused: leaveOut);
+                        return c.Days.Count > 0
+                            && c.Days.Zip(c.Days.Skip(1)).All(d => d.First.Day < d.Second.Day)
+                            && c.Days.All(d => (d.MinC ?? -90) >= -90 && (d.MaxC ?? 60) <= 60 && !(d.MinC > d.MaxC))
+                            && (leaveOut || c.RefusedCount == 0);
+                    }
+                    catch (InvalidInputException e)
+                    {
+                        return e.Faults.All(f => f.Message.Length > 0);
+                    }
+                },
+                iter: 100_000
+            );
     }
 
     private static InvalidInputException Refused(string text) => Assert.Throws<InvalidInputException>(() => Read(text));

@@ -41,13 +41,15 @@ public sealed class WeatherFileTests
     [Fact]
     public void The_by_station_csv_is_read_one_value_a_line()
     {
-        WeatherFileContents c = Read("""
+        WeatherFileContents c = Read(
+            """
             USW00094728,20120101,TMAX,128,,,W,2400
             USW00094728,20120101,TMIN,50,,,W,2400
             USW00094728,20120101,PRCP,109,,,W,2400
             USW00094728,20120102,TMAX,999,,G,W,2400
             USW00094728,20120102,TMIN,-9999,,,W,2400
-            """);
+            """
+        );
         Assert.Equal(WeatherFormat.GhcnCsv, c.Format);
         Assert.Equal(new WeatherDay(NewYear, 5, 12.8, 10.9), Assert.Single(c.Days));
         Assert.Equal(1, c.FlaggedValues);
@@ -56,10 +58,12 @@ public sealed class WeatherFileTests
     [Fact]
     public void The_by_station_csv_with_a_day_a_line_brings_the_stations_place()
     {
-        WeatherFileContents c = Read("""
+        WeatherFileContents c = Read(
+            """
             "STATION","DATE","LATITUDE","LONGITUDE","ELEVATION","NAME","PRCP","PRCP_ATTRIBUTES","TMAX","TMAX_ATTRIBUTES","TMIN","TMIN_ATTRIBUTES"
             "USW00094728","2012-01-01","40.77898","-73.96925","42.7","A PARK","    0",",,W,2400","  106",",,W,2400","   11",",I,W,2400"
-            """);
+            """
+        );
         Assert.Equal(40.77898, c.Station!.LatitudeDeg);
         Assert.Equal(10.6, c.Days[0].MaxC);
         Assert.Null(c.Days[0].MinC);
@@ -87,7 +91,8 @@ public sealed class WeatherFileTests
     [Fact]
     public void Refused_rows_are_named_by_line_with_the_reason()
     {
-        WeatherFileContents c = Read("""
+        WeatherFileContents c = Read(
+            """
             date,tmin,tmax
             2012-01-01,5,12
             yesterday,5,12
@@ -95,7 +100,9 @@ public sealed class WeatherFileTests
             2012-01-04,5,120
             2012-01-05,14,12
             2012-01-01,6,13
-            """, leaveOut: true);
+            """,
+            leaveOut: true
+        );
         Assert.Equal([3, 4, 5, 7, 6], c.Refused.Select(r => r.Line));
         Assert.Equal(5, c.RefusedCount);
         Assert.Contains("\"cold\" is no number", c.Refused[1].Why, StringComparison.Ordinal);
@@ -117,13 +124,19 @@ public sealed class WeatherFileTests
         Assert.Equal(1461, newYork.Days.Count);
         Assert.NotEqual(seattle.Days[0], newYork.Days[0]);
         using FileStream third = File.OpenRead(path);
-        Assert.Contains("Seattle, New York", Assert.Throws<InvalidInputException>(() => WeatherFile.Read(third, location: "Boston")).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "Seattle, New York",
+            Assert.Throws<InvalidInputException>(() => WeatherFile.Read(third, location: "Boston")).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void Snow_wind_and_humidity_are_read_where_a_file_has_them()
     {
-        WeatherDay dly = Assert.Single(Read(Dly("TMAX", (128, ' ')) + Dly("TMIN", (50, ' ')) + Dly("SNWD", (102, ' ')) + Dly("AWND", (34, ' ')) + Dly("RHAV", (71, ' '))).Days);
+        WeatherDay dly = Assert.Single(
+            Read(Dly("TMAX", (128, ' ')) + Dly("TMIN", (50, ' ')) + Dly("SNWD", (102, ' ')) + Dly("AWND", (34, ' ')) + Dly("RHAV", (71, ' '))).Days
+        );
         Assert.Equal((102, 3.4, 71), (dly.SnowDepthMm, dly.WindMs, dly.HumidityPct));
         WeatherDay plain = Assert.Single(Read("date,tmin_f,tmax_f,snow_in,wind_mph,rh,radiation\n2012-01-01,41,55,4,10,65,8.2").Days);
         Assert.Equal((101.6, 4.4704, 65, 8.2), (plain.SnowDepthMm!.Value, plain.WindMs!.Value, plain.HumidityPct, plain.SunMJ));
@@ -199,7 +212,7 @@ public sealed class WeatherFileTests
     {
         var line = new StringBuilder($"USW00094728201201{element}");
         for (int d = 0; d < 31; d++)
-            line.Append($"{(d < days.Length ? days[d].Tenths : -9999),5} {(d < days.Length ? days[d].QualityFlag : ' ')} ");
+            line.Append($"{(d < days.Length ? days[d].Tenths : -9999), 5} {(d < days.Length ? days[d].QualityFlag : ' ')} ");
         return line.Append('\n').ToString();
     }
 

@@ -31,7 +31,10 @@ public sealed class GroundsMapTests
     public void The_rings_of_a_planter_have_the_areas_of_its_colours()
     {
         XElement drawn = Draw(new PaintStretch(0, Showing.Colour, [("#aa0000", 0.36), ("#00aa00", 0.28)]));
-        double[] scales = [.. drawn.Descendants("path").Where(p => (string?)p.Attribute("class") == "tint" && p.Attribute("display") is null).Select(Scale)];
+        double[] scales =
+        [
+            .. drawn.Descendants("path").Where(p => (string?)p.Attribute("class") == "tint" && p.Attribute("display") is null).Select(Scale),
+        ];
         Assert.Equal(2, scales.Length);
         // The first colour fills what the second, inside it, leaves: 1 − 0.64.
         Assert.Equal(0.36, (scales[0] * scales[0]) - (scales[1] * scales[1]), 0.02);
@@ -50,7 +53,16 @@ public sealed class GroundsMapTests
     [Fact]
     public void Everything_on_the_map_lies_inside_its_frame_with_crowns_as_they_will_be()
     {
-        var tree = new MapFeature { Id = "t", Kind = MapKind.Tree, Points = [new(40, 40)], HeightM = 6, WidthM = 4, GrowthM = 1, SurveyedIn = 2026 };
+        var tree = new MapFeature
+        {
+            Id = "t",
+            Kind = MapKind.Tree,
+            Points = [new(40, 40)],
+            HeightM = 6,
+            WidthM = 4,
+            GrowthM = 1,
+            SurveyedIn = 2026,
+        };
         var map = new GroundsMap([tree], [(Pot, new PaintStretch(0, Showing.Green, []))], 2036);
         Assert.True(map.Extent.MaxX > 40 + 7 && map.Extent.MinX < 10);
         Assert.Equal("7", map.Draw().Descendants("circle").First(c => (string?)c.Attribute("class") == "crown").Attribute("r")!.Value);
@@ -65,7 +77,11 @@ public sealed class GroundsMapTests
         string said = bar.Element("text")!.Value;
         double metres = double.Parse(said.Split(' ')[0], CultureInfo.InvariantCulture) * metresPerUnit;
         string d = bar.Element("path")!.Attribute("d")!.Value;
-        Assert.Equal(metres, double.Parse(d[(d.IndexOf('H', StringComparison.Ordinal) + 1)..d.LastIndexOf('V')], CultureInfo.InvariantCulture), 0.006);
+        Assert.Equal(
+            metres,
+            double.Parse(d[(d.IndexOf('H', StringComparison.Ordinal) + 1)..d.LastIndexOf('V')], CultureInfo.InvariantCulture),
+            0.006
+        );
         Assert.EndsWith(unit, said, StringComparison.Ordinal);
     }
 
@@ -75,9 +91,19 @@ public sealed class GroundsMapTests
     [Fact]
     public void A_bed_with_a_hole_is_drawn_with_it()
     {
-        var outline = new BedOutline([new(-200, -200), new(200, -200), new(200, 200), new(-200, 200)], [[new(-50, -50), new(50, -50), new(50, 50)]]);
+        var outline = new BedOutline(
+            [new(-200, -200), new(200, -200), new(200, 200), new(-200, 200)],
+            [
+                [new(-50, -50), new(50, -50), new(50, 50)],
+            ]
+        );
         Planter bed = Pot with { Form = PlanterForm.Bed(outline, 40), Wall = WallMaterial.None };
-        string d = new GroundsMap([], [(bed, new PaintStretch(0, Showing.Green, []))], 2026).Draw().Descendants("path").First(p => (string?)p.Attribute("class") == "soil").Attribute("d")!.Value;
+        string d = new GroundsMap([], [(bed, new PaintStretch(0, Showing.Green, []))], 2026)
+            .Draw()
+            .Descendants("path")
+            .First(p => (string?)p.Attribute("class") == "soil")
+            .Attribute("d")!
+            .Value;
         Assert.Equal(2, d.Count(c => c == 'M'));
     }
 

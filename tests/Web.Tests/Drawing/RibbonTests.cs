@@ -44,7 +44,10 @@ public sealed partial class RibbonTests
         Array.Fill(upper, 20);
         string path = Ribbon.Path(new double[365], upper, Scale, 5);
         Assert.Equal(path, Ribbon.Path(new double[365], upper, Scale, 5));
-        double[] ys = [.. Number().Matches(path).Select(m => double.Parse(m.Groups["y"].Value, CultureInfo.InvariantCulture)).Where(y => y < Ribbon.Baseline)];
+        double[] ys =
+        [
+            .. Number().Matches(path).Select(m => double.Parse(m.Groups["y"].Value, CultureInfo.InvariantCulture)).Where(y => y < Ribbon.Baseline),
+        ];
         Assert.All(ys, y => Assert.InRange(y, Ribbon.Baseline - 22.1, Ribbon.Baseline - 17.9));
     }
 

@@ -110,34 +110,58 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAsync() => await Save(() => Read() ?? throw new InvalidInputException(string.Empty, "The places could not be read; move a plant and save again."), "The arrangement is saved.", "plants moved");
+    public async Task<IActionResult> OnPostAsync() =>
+        await Save(
+            () => Read() ?? throw new InvalidInputException(string.Empty, "The places could not be read; move a plant and save again."),
+            "The arrangement is saved.",
+            "plants moved"
+        );
 
-    public async Task<IActionResult> OnPostRuleAsync() => await Save(() => Display with { Items = [.. Display.Items.Select(i => i with { Places = null })] }, "Laid out by rule.", "laid out by rule");
+    public async Task<IActionResult> OnPostRuleAsync() =>
+        await Save(() => Display with { Items = [.. Display.Items.Select(i => i with { Places = null })] }, "Laid out by rule.", "laid out by rule");
 
-    public async Task<IActionResult> OnPostCountAsync(int weeks) => await Save(() =>
-    {
-        AskFullness(Display);
-        FullnessAnswer answer = Fullness.FirstOrDefault(f => f.DaysLater == 7 * weeks)?.Answer ?? new FullnessAnswer([], 0, 0);
-        if (answer.Total == 0)
-            throw new InvalidInputException(string.Empty, "No count of plants of this size fills it by then.");
-        return Display with { Install = Display.Install.PlusDays(7 * weeks), Items = [.. Display.Items.Select((x, i) => x with { Count = Math.Max(1, answer.Counts[i]), Places = null })] };
-    }, "Counts changed.", "counts solved for fullness");
+    public async Task<IActionResult> OnPostCountAsync(int weeks) =>
+        await Save(
+            () =>
+            {
+                AskFullness(Display);
+                FullnessAnswer answer = Fullness.FirstOrDefault(f => f.DaysLater == 7 * weeks)?.Answer ?? new FullnessAnswer([], 0, 0);
+                if (answer.Total == 0)
+                    throw new InvalidInputException(string.Empty, "No count of plants of this size fills it by then.");
+                return Display with
+                {
+                    Install = Display.Install.PlusDays(7 * weeks),
+                    Items = [.. Display.Items.Select((x, i) => x with { Count = Math.Max(1, answer.Counts[i]), Places = null })],
+                };
+            },
+            "Counts changed.",
+            "counts solved for fullness"
+        );
 
-    public async Task<IActionResult> OnPostMendAsync(string? mend) => await Save(
-        () => RemarksView.Find(Checks!.For(Read() ?? Display), mend)?.Remedy.After ?? throw new InvalidInputException(string.Empty, "That remark is there no more. Look again."),
-        "Done; it can be taken back.",
-        (mend ?? string.Empty).Split("||")[^1]);
+    public async Task<IActionResult> OnPostMendAsync(string? mend) =>
+        await Save(
+            () =>
+                RemarksView.Find(Checks!.For(Read() ?? Display), mend)?.Remedy.After
+                ?? throw new InvalidInputException(string.Empty, "That remark is there no more. Look again."),
+            "Done; it can be taken back.",
+            (mend ?? string.Empty).Split("||")[^1]
+        );
 
     public async Task<IActionResult> OnPostUndoAsync()
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await displays.Undo(Id);
-            TempData["Said"] = "Taken back.";
-            return Redirect(Here());
-        }, Load);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await displays.Undo(Id);
+                TempData["Said"] = "Taken back.";
+                return Redirect(Here());
+            },
+            Load
+        );
     }
 
     private DisplayChecks? Checks { get; set; }
@@ -148,37 +172,46 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, f => f.StartsWith("items", StringComparison.Ordinal) ? string.Empty : null, async () =>
-        {
-            // Whoever changed the counts meanwhile is named first: places for other counts could not be read anyway.
-            if (Now.Versions.Display(Id) != Version)
-                throw new LostUpdateException("This display");
-            Display after = change();
-            await displays.Save(after, Version, Display, what);
-            TempData["Said"] = said;
-            return Redirect(Here());
-        }, async () =>
-        {
-            Display = Read() ?? Display;
-            await Load();
-        }, now =>
-        {
-            Display mine = Read() ?? Display;
-            Now = now;
-            if (now.Plan.Displays.FirstOrDefault(d => d.Id == Id) is not { } saved)
-                return [];
-            (Display, Version) = (saved, now.Versions.Display(Id));
-            // Places for other counts cannot be put in the place of what is saved now.
-            if (Read() is null)
-                Places = null;
-            return FormDifference.Between(DisplayInput.From(mine, 0, Units), DisplayInput.From(saved, 0, Units));
-        });
+        return await frame.Saving(
+            this,
+            f => f.StartsWith("items", StringComparison.Ordinal) ? string.Empty : null,
+            async () =>
+            {
+                // Whoever changed the counts meanwhile is named first: places for other counts could not be read anyway.
+                if (Now.Versions.Display(Id) != Version)
+                    throw new LostUpdateException("This display");
+                Display after = change();
+                await displays.Save(after, Version, Display, what);
+                TempData["Said"] = said;
+                return Redirect(Here());
+            },
+            async () =>
+            {
+                Display = Read() ?? Display;
+                await Load();
+            },
+            now =>
+            {
+                Display mine = Read() ?? Display;
+                Now = now;
+                if (now.Plan.Displays.FirstOrDefault(d => d.Id == Id) is not { } saved)
+                    return [];
+                (Display, Version) = (saved, now.Versions.Display(Id));
+                // Places for other counts cannot be put in the place of what is saved now.
+                if (Read() is null)
+                    Places = null;
+                return FormDifference.Between(DisplayInput.From(mine, 0, Units), DisplayInput.From(saved, 0, Units));
+            }
+        );
     }
 
     private async Task<bool> Find()
     {
         Now = await frame.Now();
-        if (Now.Plan.Displays.FirstOrDefault(d => d.Id == Id) is not { Layer: not DisplayLayer.Bulbs } display || Now.Plan.FindPlanter(display.PlanterId) is not { } planter)
+        if (
+            Now.Plan.Displays.FirstOrDefault(d => d.Id == Id) is not { Layer: not DisplayLayer.Bulbs } display
+            || Now.Plan.FindPlanter(display.PlanterId) is not { } planter
+        )
             return false;
         (Display, Planter) = (display, planter);
         // Without a day in the address it stands half-way through its stay, when its plants have grown.
@@ -186,7 +219,8 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         View = YearView.From(day, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
         _flowering = await frame.State.Flowering(View.Start);
-        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == planter.Id) ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
+        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == planter.Id)
+            ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
         Checks = await frame.State.Checks();
         return true;
     }
@@ -203,10 +237,22 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         try
         {
             double[][][]? read = JsonSerializer.Deserialize<double[][][]>(Places);
-            if (read is null || read.Length != Display.Items.Count || read.Where((k, i) => k.Length != Display.Items[i].Count || k.Any(p => p.Length != 2)).Any())
+            if (
+                read is null
+                || read.Length != Display.Items.Count
+                || read.Where((k, i) => k.Length != Display.Items[i].Count || k.Any(p => p.Length != 2)).Any()
+            )
                 return null;
             SurfaceRaster surface = SurfaceRaster.Of(Planter.Form);
-            return Display with { Items = [.. Display.Items.Select((item, i) => item with { Places = [.. read[i].Select(p => Rounded(surface.Nearest(new PlanePoint(p[0], p[1]))))] })] };
+            return Display with
+            {
+                Items =
+                [
+                    .. Display.Items.Select(
+                        (item, i) => item with { Places = [.. read[i].Select(p => Rounded(surface.Nearest(new PlanePoint(p[0], p[1]))))] }
+                    ),
+                ],
+            };
         }
         catch (JsonException)
         {
@@ -234,20 +280,47 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         }
         Arrangement = Arrangement.Of(Now.Plan, Planter, Display);
         int index = Math.Clamp(Period.DaysBetween(_flowering.Start, View.Day), 0, Season.Days - 1);
-        _wide = [.. Display.Items.Select(i => (double)_flowering.Spread(Now.Plan.AsBought(Planter, i), Display.Install, Display.Lift, Pocket)[index])];
+        _wide =
+        [
+            .. Display.Items.Select(i => (double)_flowering.Spread(Now.Plan.AsBought(Planter, i), Display.Install, Display.Lift, Pocket)[index]),
+        ];
         OnDay = PlanterOnDay.Of(Now.Plan, Planter, Season, _flowering, View.Day, stack, bloom, Display);
         Sight = Sightline.Of(Arrangement, StatureOf);
         Remarks = Checks!.For(Display);
         (Scheme, Neighbours) = Checks!.ColoursOf(Display);
-        AlikeToOthers = [.. Neighbours.Where(n => n.ColourDifference >= ColourDifference.LooksAlike).SelectMany(n => new[] { ColourSight.Deutan, ColourSight.Protan, ColourSight.Tritan }
-            .Where(s => ColourDifference.Between(ColourVision.Seen(n.OneShows, s), ColourVision.Seen(n.OtherShows, s)) < ColourDifference.LooksAlike / 2)
-            .Select(s => (s, n.One, n.Other)))];
+        AlikeToOthers =
+        [
+            .. Neighbours
+                .Where(n => n.ColourDifference >= ColourDifference.LooksAlike)
+                .SelectMany(n =>
+                    new[] { ColourSight.Deutan, ColourSight.Protan, ColourSight.Tritan }
+                        .Where(s =>
+                            ColourDifference.Between(ColourVision.Seen(n.OneShows, s), ColourVision.Seen(n.OtherShows, s))
+                            < ColourDifference.LooksAlike / 2
+                        )
+                        .Select(s => (s, n.One, n.Other))
+                ),
+        ];
         CanUndo = await displays.CanUndo(Id);
-        LastYear = Now.Plan.DisplaysOf(Planter.Id).Where(d => d.Layer == Display.Layer && d.Id != Id && d.Install < Display.Install && Math.Abs(Period.DaysBetween(d.Install.PlusYears(1), Display.Install)) < 75).LastOrDefault();
+        LastYear = Now
+            .Plan.DisplaysOf(Planter.Id)
+            .Where(d =>
+                d.Layer == Display.Layer
+                && d.Id != Id
+                && d.Install < Display.Install
+                && Math.Abs(Period.DaysBetween(d.Install.PlusYears(1), Display.Install)) < 75
+            )
+            .LastOrDefault();
         if (LastYear is { } last)
         {
-            IReadOnlyList<Observation> seen = [.. (await log.Latest(Planter.Id, 500)).Where(o => o.Day >= last.Install && o.Day <= last.Lift.PlusDays(21))];
-            LastYearRated = (seen.Count(o => o.Kind == ObservationKind.DidWell), seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
+            IReadOnlyList<Observation> seen =
+            [
+                .. (await log.Latest(Planter.Id, 500)).Where(o => o.Day >= last.Install && o.Day <= last.Lift.PlusDays(21)),
+            ];
+            LastYearRated = (
+                seen.Count(o => o.Kind == ObservationKind.DidWell),
+                seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died)
+            );
         }
         AskFullness(Display);
     }
@@ -257,13 +330,34 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
 
     private void AskFullness(Display display)
     {
-        Target = double.TryParse(FullPercent, NumberStyles.Float, CultureInfo.InvariantCulture, out double percent) && percent is >= 10 and <= 100 ? percent / 100 : FullnessQuestion.Full;
-        By = Words.ReadDay(FullBy) is { } by && by > display.Install ? by : display.Install.PlusDays(Math.Min(42, Period.DaysBetween(display.Install, display.Lift) / 2));
+        Target =
+            double.TryParse(FullPercent, NumberStyles.Float, CultureInfo.InvariantCulture, out double percent) && percent is >= 10 and <= 100
+                ? percent / 100
+                : FullnessQuestion.Full;
+        By =
+            Words.ReadDay(FullBy) is { } by && by > display.Install
+                ? by
+                : display.Install.PlusDays(Math.Min(42, Period.DaysBetween(display.Install, display.Lift) / 2));
         var question = new FullnessQuestion(Planter, [.. display.Items.Select(i => (Now.Plan.AsBought(Planter, i), i.Count))]);
         int index = Math.Clamp(Period.DaysBetween(_flowering.Start, By), 0, Season.Days - 1);
-        double[] Then(int weeks) => [.. display.Items.Select(i => (double)_flowering.Spread(Now.Plan.AsBought(Planter, i), display.Install.PlusDays(7 * weeks), display.Lift.PlusDays(60), Pocket)[index])];
+        double[] Then(int weeks) =>
+            [
+                .. display.Items.Select(i =>
+                    (double)
+                        _flowering.Spread(Now.Plan.AsBought(Planter, i), display.Install.PlusDays(7 * weeks), display.Lift.PlusDays(60), Pocket)[
+                            index
+                        ]
+                ),
+            ];
         DensitySchool school = Now.Plan.Site.RulesFor(Planter).Density;
-        Fullness = [.. new[] { -1, 0, 1, 2 }.Where(w => display.Install.PlusDays(7 * w) < By).Select(w => (Weeks: w, Then: Then(w))).Where(w => w.Then.All(s => s > 0)).Select(w => new FullnessIf(7 * w.Weeks, question.By(school, Target, w.Then)))];
+        Fullness =
+        [
+            .. new[] { -1, 0, 1, 2 }
+                .Where(w => display.Install.PlusDays(7 * w) < By)
+                .Select(w => (Weeks: w, Then: Then(w)))
+                .Where(w => w.Then.All(s => s > 0))
+                .Select(w => new FullnessIf(7 * w.Weeks, question.By(school, Target, w.Then))),
+        ];
         if (Fullness.FirstOrDefault(f => f.DaysLater == 0) is { } now)
             FullnessWorking = question.Explain(now.Answer, Target, display.Install, By, Then(0));
     }

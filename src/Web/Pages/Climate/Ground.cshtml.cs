@@ -78,7 +78,9 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
     public async Task<IActionResult> OnGetCsvAsync()
     {
         await Load();
-        return Record is null ? NotFound() : File(ClimateSheets.Band(Band, OnTop?.Low, Odds.Station.IsSouthern), "text/csv", "ground-temperature.csv");
+        return Record is null
+            ? NotFound()
+            : File(ClimateSheets.Band(Band, OnTop?.Low, Odds.Station.IsSouthern), "text/csv", "ground-temperature.csv");
     }
 
     public async Task<IActionResult> OnGetWindowsAsync()
@@ -90,13 +92,17 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
     public async Task<IActionResult> OnGetDaysAsync()
     {
         await Load();
-        return Record is not { } record ? NotFound() : File(ClimateSheets.Days(GroundClimate.Of(record).Of(Class), DepthCm), "text/csv", "root-zone-days.csv");
+        return Record is not { } record
+            ? NotFound()
+            : File(ClimateSheets.Days(GroundClimate.Of(record).Of(Class), DepthCm), "text/csv", "root-zone-days.csv");
     }
 
     public async Task<IActionResult> OnGetColdAsync()
     {
         await Load();
-        return Record is null ? NotFound() : File(ClimateSheets.Cold(Cold.SelectMany(c => c.Cold.Select(w => (c.Kind, c.DepthCm, w)))), "text/csv", "cold-weeks.csv");
+        return Record is null
+            ? NotFound()
+            : File(ClimateSheets.Cold(Cold.SelectMany(c => c.Cold.Select(w => (c.Kind, c.DepthCm, w)))), "text/csv", "cold-weeks.csv");
     }
 
     public async Task<IActionResult> OnGetRootsAsync()
@@ -120,17 +126,21 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
         new[] { (RootPlace + ", as it stands", Survival), ("in a bed under thin litter", InBed) }.Concat(Remedies.Select(r => (r.What, r.Survival)));
 
     /// <summary>The question as a query, for links.</summary>
-    public string Query(string handler) => "/climate/ground" + QueryString.Create(new Dictionary<string, string?>
-    {
-        ["handler"] = handler,
-        ["where"] = Question.Where,
-        ["depth"] = Question.Depth,
-        ["weather"] = Question.Weather,
-        ["plant"] = Question.Plant,
-        ["width"] = Question.Width,
-        ["wall"] = Question.Wall,
-        ["sun"] = Question.Sun,
-    }.Where(p => !string.IsNullOrEmpty(p.Value)));
+    public string Query(string handler) =>
+        "/climate/ground"
+        + QueryString.Create(
+            new Dictionary<string, string?>
+            {
+                ["handler"] = handler,
+                ["where"] = Question.Where,
+                ["depth"] = Question.Depth,
+                ["weather"] = Question.Weather,
+                ["plant"] = Question.Plant,
+                ["width"] = Question.Width,
+                ["wall"] = Question.Wall,
+                ["sun"] = Question.Sun,
+            }.Where(p => !string.IsNullOrEmpty(p.Value))
+        );
 
     /// <summary>The sentence that heads the page.</summary>
     public string Sentence()
@@ -144,7 +154,10 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
             return $"Plant at {depth} in the {PlaceName} from {from} to {last.ToString("d MMMM", null)}; it freezes there {Words.InTen(1 - freeze.Freezes.ShareWithout)}.";
         if (Window.LastSafeDay is not null)
             return $"At {depth} in the {PlaceName} it freezes too soon after {from} for bulbs to root in 9 years of 10.";
-        string frost = freeze.Freezes.ShareWithout >= 0.999 ? "it does not freeze there" : freeze.Freezes.ShareWithout > 0.95 ? "it hardly ever freezes there" : $"it freezes there {Words.InTen(1 - freeze.Freezes.ShareWithout)}";
+        string frost =
+            freeze.Freezes.ShareWithout >= 0.999 ? "it does not freeze there"
+            : freeze.Freezes.ShareWithout > 0.95 ? "it hardly ever freezes there"
+            : $"it freezes there {Words.InTen(1 - freeze.Freezes.ShareWithout)}";
         return TulipsUntil is { } cold && Before(opens, cold)
             ? $"Plant at {depth} in the {PlaceName} from {from}, tulips by {cold.ToString("d MMMM", null)} for their cold; {frost}."
             : $"Plant at {depth} in the {PlaceName} from {from}; {frost}, and tulips get too little cold.";
@@ -172,21 +185,44 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
         float[] soil = GroundClimate.Of(Odds).At(new BulbPlace(Class, DepthCm));
         Band = DailyBand.From(i => soil[i], Odds);
         Window = PlantingWindow.From(ground, Odds, DepthCm);
-        Windows = [.. Depths.Append(DepthCm).Distinct().Order().Where(d => Class.IsBed || d / 100 <= Class.DepthM).Select(d => PlantingWindow.From(ground, Odds, d))];
+        Windows =
+        [
+            .. Depths
+                .Append(DepthCm)
+                .Distinct()
+                .Order()
+                .Where(d => Class.IsBed || d / 100 <= Class.DepthM)
+                .Select(d => PlantingWindow.From(ground, Odds, d)),
+        ];
         Days = [.. PlantingDays.Select(d => new LocalDate(d.Month < 8 ? 2002 : 2001, d.Month, d.Day)).Select(d => southern ? d.PlusMonths(-6) : d)];
-        Cold = [.. BulbKind.All.Select(k =>
-        {
-            double depth = Class.IsBed ? k.UsualDepthCm : Math.Min(k.UsualDepthCm, Class.DepthM * 100);
-            float[] there = GroundClimate.Of(Odds).At(new BulbPlace(Class, depth));
-            return (k, depth, (IReadOnlyList<ColdWeeks>)[.. Days.Select(d => ColdWeeks.From(there, Odds, d))], ColdWeeks.LatestDay(there, Odds, k, 0.9));
-        })];
+        Cold =
+        [
+            .. BulbKind.All.Select(k =>
+            {
+                double depth = Class.IsBed ? k.UsualDepthCm : Math.Min(k.UsualDepthCm, Class.DepthM * 100);
+                float[] there = GroundClimate.Of(Odds).At(new BulbPlace(Class, depth));
+                return (
+                    k,
+                    depth,
+                    (IReadOnlyList<ColdWeeks>)[.. Days.Select(d => ColdWeeks.From(there, Odds, d))],
+                    ColdWeeks.LatestDay(there, Odds, k, 0.9)
+                );
+            }),
+        ];
         Roots = Question.Roots(Now.Plan);
         RootZone = GroundClimate.Of(Odds).Of(RootClass);
         Survival = RootSurvival.From(RootZone, Odds);
         InBed = RootSurvival.From(GroundClimate.Of(Odds).Of(BulbPlace.UsualBed.Class), Odds);
         Remedies = RootRemedy.For(RootClass, Odds, Roots.KillingC);
         Remarks = [.. GroundRemark.For(RootZone, Odds, Class.IsBed ? Question.WallOfPot : Wall)];
-        if (Question.Shown(record, NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(p => p.ThermalClass()).Distinct()]), years.YearOf(frame.Today)) is { } shown)
+        if (
+            Question.Shown(
+                record,
+                NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(p => p.ThermalClass()).Distinct()]),
+                years.YearOf(frame.Today)
+            ) is
+            { } shown
+        )
             OnTop = years.Ground(shown.Year, shown.Name, new BulbPlace(Class, DepthCm));
     }
 }

@@ -55,7 +55,9 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
     public async Task<IActionResult> OnGetCsvAsync()
     {
         await Load();
-        return Record is null ? NotFound() : File(ClimateSheets.Frost(Frost.SelectMany(f => new[] { f.Spring, f.Fall })), "text/csv", "frost-odds.csv");
+        return Record is null
+            ? NotFound()
+            : File(ClimateSheets.Frost(Frost.SelectMany(f => new[] { f.Spring, f.Fall })), "text/csv", "frost-odds.csv");
     }
 
     public async Task<IActionResult> OnGetMonthsAsync()
@@ -69,7 +71,15 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
         await Load();
         return Record is not { } record
             ? NotFound()
-            : File(ClimateSheets.Band(DailyBand.From(i => (record.MinC[i] + record.MaxC[i]) / 2, record), OnTop is null ? null : [.. OnTop.Low.Zip(OnTop.High, (a, b) => (a + b) / 2)], record.Station.IsSouthern), "text/csv", "air-means.csv");
+            : File(
+                ClimateSheets.Band(
+                    DailyBand.From(i => (record.MinC[i] + record.MaxC[i]) / 2, record),
+                    OnTop is null ? null : [.. OnTop.Low.Zip(OnTop.High, (a, b) => (a + b) / 2)],
+                    record.Station.IsSouthern
+                ),
+                "text/csv",
+                "air-means.csv"
+            );
     }
 
     public async Task<IActionResult> OnGetSvgAsync()
@@ -84,8 +94,14 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
         WeatherRecord record = Record!;
         bool southern = record.Station.IsSouthern;
         return ClimateFigure.Air(
-            (Spring, Fall), (Frost[2].Spring, Frost[2].Fall), DailyBand.From(i => record.MinC[i], record), DailyBand.From(i => record.MaxC[i], record), OnTop,
-            YearScale.Of(BulbCalendar.CommonStart(southern)), PageFrame.Units(Now));
+            (Spring, Fall),
+            (Frost[2].Spring, Frost[2].Fall),
+            DailyBand.From(i => record.MinC[i], record),
+            DailyBand.From(i => record.MaxC[i], record),
+            OnTop,
+            YearScale.Of(BulbCalendar.CommonStart(southern)),
+            PageFrame.Units(Now)
+        );
     }
 
     /// <summary>The odds of the day asked, in words.</summary>
@@ -104,8 +120,19 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
         (Live, IReadOnlyList<LiveDay> days) = await live.Load();
         if (Record is not { } record)
             return;
-        Frost = [.. FrostOdds.ThresholdsF.Select(f => (f, FrostOdds.CelsiusOf(f))).Select(t => (
-            t.f, FrostOdds.From(record, FrostEnd.LastSpring, t.Item2), FrostOdds.From(record, FrostEnd.FirstFall, t.Item2), SeasonLength.From(record, t.Item2)))];
+        Frost =
+        [
+            .. FrostOdds
+                .ThresholdsF.Select(f => (f, FrostOdds.CelsiusOf(f)))
+                .Select(t =>
+                    (
+                        t.f,
+                        FrostOdds.From(record, FrostEnd.LastSpring, t.Item2),
+                        FrostOdds.From(record, FrostEnd.FirstFall, t.Item2),
+                        SeasonLength.From(record, t.Item2)
+                    )
+                ),
+        ];
         Zone = HardinessZone.From(record);
         Heat = HeatSpells.From(record);
         Remarks = ClimateRemarks.From(record);

@@ -76,25 +76,33 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, Field, async () =>
-        {
-            if (Upload is null)
-                throw new InvalidInputException("file", "choose a file first");
-            WeatherFileContents contents = await heavy.Do(async () =>
+        return await frame.Saving(
+            this,
+            Field,
+            async () =>
             {
-                await using Stream stream = Upload.OpenReadStream();
-                return await Task.Run(() => WeatherFile.Read(
-                    stream,
-                    FileUnits == nameof(WeatherUnits.UsCustomary) ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
-                    string.IsNullOrWhiteSpace(Location) ? null : Location.Trim(),
-                    LeaveOut));
-            });
-            Station station = StationOf(contents);
-            int added = await weather.Merge(station, contents.Days, frame.Instant);
-            frame.Forget();
-            TempData["Said"] = Said(station, contents, added);
-            return Redirect("/climate/ground");
-        }, Load);
+                if (Upload is null)
+                    throw new InvalidInputException("file", "choose a file first");
+                WeatherFileContents contents = await heavy.Do(async () =>
+                {
+                    await using Stream stream = Upload.OpenReadStream();
+                    return await Task.Run(() =>
+                        WeatherFile.Read(
+                            stream,
+                            FileUnits == nameof(WeatherUnits.UsCustomary) ? WeatherUnits.UsCustomary : WeatherUnits.Metric,
+                            string.IsNullOrWhiteSpace(Location) ? null : Location.Trim(),
+                            LeaveOut
+                        )
+                    );
+                });
+                Station station = StationOf(contents);
+                int added = await weather.Merge(station, contents.Days, frame.Instant);
+                frame.Forget();
+                TempData["Said"] = Said(station, contents, added);
+                return Redirect("/climate/ground");
+            },
+            Load
+        );
     }
 
     /// <summary>Years generated from the normals of the record in use, as a file that any reader of weather takes.</summary>
@@ -105,7 +113,11 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             return NotFound();
         if (years is < 1 or > MostGeneratedYears)
             return BadRequest();
-        return File(ClimateSheets.Weather(WeatherGenerator.Generate(NormalsOf(record), seed, SheetFirstYear, years)), "text/csv", $"generated-{years}-years-seed-{seed}.csv");
+        return File(
+            ClimateSheets.Weather(WeatherGenerator.Generate(NormalsOf(record), seed, SheetFirstYear, years)),
+            "text/csv",
+            $"generated-{years}-years-seed-{seed}.csv"
+        );
     }
 
     /// <summary>A station's record of days, to the last digit, as a file that is read here again.</summary>
@@ -120,59 +132,88 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
     public async Task<IActionResult> OnPostNearestAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (Now.Plan.Site.Place is null)
-                throw new InvalidInputException(string.Empty, "Say on the Site page where the site lies, and the nearest station can be followed.");
-            await weather.ChooseNearest();
-            return Redirect("/climate/stations");
-        }, Load);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (Now.Plan.Site.Place is null)
+                    throw new InvalidInputException(
+                        string.Empty,
+                        "Say on the Site page where the site lies, and the nearest station can be followed."
+                    );
+                await weather.ChooseNearest();
+                return Redirect("/climate/stations");
+            },
+            Load
+        );
     }
 
     public async Task<IActionResult> OnPostNormalsAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, NormalsInput.Field, async () =>
-        {
-            (Station station, MonthlyNormals normals) = Normals.Read(PageFrame.Units(Now), Now.Plan.Site.Place);
-            NormalsInput.Check(station, normals);
-            await weather.SaveNormals(station, normals, frame.Instant);
-            frame.Forget();
-            TempData["Said"] = $"{station.Name}: {WeatherStore.GeneratedYears} years are generated from its normals. Odds read from them are rougher than from a record.";
-            return Redirect("/climate/ground");
-        }, Load);
+        return await frame.Saving(
+            this,
+            NormalsInput.Field,
+            async () =>
+            {
+                (Station station, MonthlyNormals normals) = Normals.Read(PageFrame.Units(Now), Now.Plan.Site.Place);
+                NormalsInput.Check(station, normals);
+                await weather.SaveNormals(station, normals, frame.Instant);
+                frame.Forget();
+                TempData["Said"] =
+                    $"{station.Name}: {WeatherStore.GeneratedYears} years are generated from its normals. Odds read from them are rougher than from a record.";
+                return Redirect("/climate/ground");
+            },
+            Load
+        );
     }
 
     public async Task<IActionResult> OnPostChooseAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await weather.Choose(StationId ?? string.Empty);
-            return Redirect("/climate/stations");
-        }, Load);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await weather.Choose(StationId ?? string.Empty);
+                return Redirect("/climate/stations");
+            },
+            Load
+        );
     }
 
     public async Task<IActionResult> OnPostRemoveAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await weather.Remove(StationId ?? string.Empty, frame.Instant);
-            TempData["Said"] = "The station is taken out. It can be put back below, with all its days.";
-            return Redirect("/climate/stations");
-        }, Load);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await weather.Remove(StationId ?? string.Empty, frame.Instant);
+                TempData["Said"] = "The station is taken out. It can be put back below, with all its days.";
+                return Redirect("/climate/stations");
+            },
+            Load
+        );
     }
 
     public async Task<IActionResult> OnPostPutBackAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await weather.PutBack(StationId ?? string.Empty);
-            TempData["Said"] = "The station is back.";
-            return Redirect("/climate/stations");
-        }, Load);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await weather.PutBack(StationId ?? string.Empty);
+                TempData["Said"] = "The station is back.";
+                return Redirect("/climate/stations");
+            },
+            Load
+        );
     }
 
     private static string Said(Station station, WeatherFileContents contents, int added)
@@ -181,7 +222,10 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         if (contents.FlaggedValues > 0)
             said += $" {contents.FlaggedValues:#,0} values left out because the source flags them.";
         if (contents.RefusedCount > 0)
-            said += $" {contents.RefusedCount:#,0} lines refused: " + string.Join("; ", contents.Refused.Take(5).Select(r => $"line {r.Line} {r.Why}")) + (contents.RefusedCount > 5 ? "; …" : ".");
+            said +=
+                $" {contents.RefusedCount:#,0} lines refused: "
+                + string.Join("; ", contents.Refused.Take(5).Select(r => $"line {r.Line} {r.Why}"))
+                + (contents.RefusedCount > 5 ? "; …" : ".");
         foreach (string note in contents.Notes.Take(5))
             said += $" Note: {note}.";
         if (contents.Locations.Count > 1)
@@ -189,23 +233,27 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         return said;
     }
 
-    private static string? Field(string fault) => fault switch
-    {
-        "file" => "Upload",
-        "id" => "StationId",
-        "name" => "StationName",
-        "latitudeDeg" => "Latitude",
-        "longitudeDeg" => "Longitude",
-        "elevationM" => "Elevation",
-        "location" => "Location",
-        "climateId" => "ClimateId",
-        _ => null,
-    };
+    private static string? Field(string fault) =>
+        fault switch
+        {
+            "file" => "Upload",
+            "id" => "StationId",
+            "name" => "StationName",
+            "latitudeDeg" => "Latitude",
+            "longitudeDeg" => "Longitude",
+            "elevationM" => "Elevation",
+            "location" => "Location",
+            "climateId" => "ClimateId",
+            _ => null,
+        };
 
     private Station StationOf(WeatherFileContents contents)
     {
         var faults = new FaultList();
-        string id = Text(StationId) ?? contents.Station?.Id ?? contents.StationId ?? (Text(StationName) is { } name ? Ids.From(name, _ => false) : string.Empty);
+        string id = Text(StationId)
+            ?? contents.Station?.Id
+            ?? contents.StationId
+            ?? (Text(StationName) is { } name ? Ids.From(name, _ => false) : string.Empty);
         StationSummary? known = Stations.FirstOrDefault(s => s.Id == id);
         double? Number(string? text, string field, double? otherwise)
         {
@@ -227,7 +275,8 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             Text(StationName) ?? known?.Name ?? contents.Station?.Name ?? id,
             Number(Latitude, "latitudeDeg", known?.LatitudeDeg ?? contents.Station?.LatitudeDeg) ?? 0,
             Number(Longitude, "longitudeDeg", known?.LongitudeDeg ?? contents.Station?.LongitudeDeg) ?? 0,
-            Number(Elevation, "elevationM", known?.ElevationM ?? contents.Station?.ElevationM ?? 0) ?? 0);
+            Number(Elevation, "elevationM", known?.ElevationM ?? contents.Station?.ElevationM ?? 0) ?? 0
+        );
         faults.AddAll(string.Empty, station.Faults());
         faults.ThrowIfAny();
         return station;

@@ -47,8 +47,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         Days = Turn is null ? [] : Core.Work.DaySheet.DaysOf(Now.Plan, Turn);
         if (asked is null && Days.Count == 0)
             return Page();
-        LocalDate day = asked
-            ?? (Days.Contains(frame.Today) ? frame.Today : Days.FirstOrDefault(d => d > frame.Today, Days[0]));
+        LocalDate day = asked ?? (Days.Contains(frame.Today) ? frame.Today : Days.FirstOrDefault(d => d > frame.Today, Days[0]));
         Sheet = Core.Work.DaySheet.For(Now.Plan, day, frame.Today);
         return Page();
     }
@@ -57,13 +56,17 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     public async Task<IActionResult> OnGetMarksAsync()
     {
         IActionResult page = await OnGetAsync();
-        return page is not PageResult ? page
-            : new JsonResult((Sheet?.Planters ?? []).ToDictionary(p => p.Planter.Id, p => new { name = p.Planter.Name, mark = p.Mark }, StringComparer.Ordinal), new JsonSerializerOptions());
+        return page is not PageResult
+            ? page
+            : new JsonResult(
+                (Sheet?.Planters ?? []).ToDictionary(p => p.Planter.Id, p => new { name = p.Planter.Name, mark = p.Mark }, StringComparer.Ordinal),
+                new JsonSerializerOptions()
+            );
     }
 
     /// <summary>What of the sheet is kept and not in the stock yet; nothing before its day.</summary>
-    public IReadOnlyList<Lot> Kept => Sheet is null || Sheet.Day > frame.Today ? []
-        : [.. Sheet.Planters.SelectMany(p => KeptPlants.Missing(p.Change, Now.Plan.Lots))];
+    public IReadOnlyList<Lot> Kept =>
+        Sheet is null || Sheet.Day > frame.Today ? [] : [.. Sheet.Planters.SelectMany(p => KeptPlants.Missing(p.Change, Now.Plan.Lots))];
 
     /// <summary>Takes what is kept into the stock.</summary>
     public async Task<IActionResult> OnPostKeptAsync()
@@ -71,18 +74,25 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         IActionResult page = await OnGetAsync();
         if (Sheet is not { } sheet)
             return page;
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            IReadOnlyList<Lot> kept = Kept;
-            if (kept.Count == 0)
-                throw new InvalidInputException(string.Empty, "All that is kept from this day is in the stock already.");
-            if (Mark != sheet.Mark)
-                throw new InvalidInputException(string.Empty, "The plan of this day has changed since you opened its sheet. Below is what it asks now: look at what is kept, then take it.");
-            string what = $"{kept.Sum(l => l.Count)} plants kept on {Words.DayYear(sheet.Day)} taken into the stock";
-            await changes.Make(PlanChange.Of([], []) with { LotsAfter = kept }, what);
-            TempData["Said"] = $"{what}.";
-            return Redirect("/stock");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                IReadOnlyList<Lot> kept = Kept;
+                if (kept.Count == 0)
+                    throw new InvalidInputException(string.Empty, "All that is kept from this day is in the stock already.");
+                if (Mark != sheet.Mark)
+                    throw new InvalidInputException(
+                        string.Empty,
+                        "The plan of this day has changed since you opened its sheet. Below is what it asks now: look at what is kept, then take it."
+                    );
+                string what = $"{kept.Sum(l => l.Count)} plants kept on {Words.DayYear(sheet.Day)} taken into the stock";
+                await changes.Make(PlanChange.Of([], []) with { LotsAfter = kept }, what);
+                TempData["Said"] = $"{what}.";
+                return Redirect("/stock");
+            }
+        );
     }
 
     /// <summary>How a kind is set, in the crew's words: depth, clumps and room between.</summary>
@@ -96,6 +106,13 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         if (item.Item.Clump is not { } clump || clump >= item.Count)
             return crew.Crew("LaidAt", lies, apart);
         int clumps = (int)Math.Ceiling((double)item.Count / clump);
-        return crew.Crew("LaidInClumps", lies, apart, ("clumps", clumps), ("clump", clump), ("between", Quantity.Depth(BulbCluster.BetweenClumpsCm(at.Planter, clumps))));
+        return crew.Crew(
+            "LaidInClumps",
+            lies,
+            apart,
+            ("clumps", clumps),
+            ("clump", clump),
+            ("between", Quantity.Depth(BulbCluster.BetweenClumpsCm(at.Planter, clumps)))
+        );
     }
 }

@@ -75,19 +75,30 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         Now = await frame.Now();
         if (!Find(Now.Plan.Displays.FirstOrDefault(d => d.Id == Id)?.PlanterId))
             return NotFound();
-        return await frame.Saving(this, DisplayInput.Field, async () =>
-        {
-            Display display = Input.Read(Now.Plan, Planter.Id, null, Units);
-            if (Now.Plan.DisplaysOf(Planter.Id).FirstOrDefault(d => d.Layer == display.Layer && d.Id != display.Id && d.Lift == display.Install) is { } before)
-                display = TurnChange.WithStays(before, display);
-            await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "plants and counts changed");
-            TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
-            return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");
-        }, Load, now =>
-        {
-            (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
-            return Input.Compare(now, Input.DisplayId, Units);
-        });
+        return await frame.Saving(
+            this,
+            DisplayInput.Field,
+            async () =>
+            {
+                Display display = Input.Read(Now.Plan, Planter.Id, null, Units);
+                if (
+                    Now
+                        .Plan.DisplaysOf(Planter.Id)
+                        .FirstOrDefault(d => d.Layer == display.Layer && d.Id != display.Id && d.Lift == display.Install) is
+                    { } before
+                )
+                    display = TurnChange.WithStays(before, display);
+                await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "plants and counts changed");
+                TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
+                return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");
+            },
+            Load,
+            now =>
+            {
+                (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
+                return Input.Compare(now, Input.DisplayId, Units);
+            }
+        );
     }
 
     /// <summary>Makes a remedy's change in the form; it is saved when the planner saves.</summary>
@@ -117,16 +128,22 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         Display? display = Now.Plan.Displays.FirstOrDefault(d => d.Id == Id);
         if (!Find(display?.PlanterId))
             return NotFound();
-        return await frame.Saving(this, DisplayInput.Field, async () =>
-        {
-            await displays.Remove(Id, Input.Version ?? 0);
-            TempData["Said"] = "The display is taken out of the plan.";
-            return Redirect($"/planters/{Planter.Id}");
-        }, Load, now =>
-        {
-            (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
-            return Input.Compare(now, Id, Units);
-        });
+        return await frame.Saving(
+            this,
+            DisplayInput.Field,
+            async () =>
+            {
+                await displays.Remove(Id, Input.Version ?? 0);
+                TempData["Said"] = "The display is taken out of the plan.";
+                return Redirect($"/planters/{Planter.Id}");
+            },
+            Load,
+            now =>
+            {
+                (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
+                return Input.Compare(now, Id, Units);
+            }
+        );
     }
 
     /// <summary>Takes part of it out on a day, and fills the places with something else or leaves them open.</summary>
@@ -137,24 +154,42 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         if (display is null || !Find(display.PlanterId))
             return NotFound();
         Input = DisplayInput.From(display, Now.Versions.Display(Id), Units);
-        return await frame.Saving(this, PatchInput.Field, async () =>
-        {
-            DisplayPatch patch = Patch.Read(Now.Plan);
-            string id = Ids.From($"{Planter.Id} {display.Layer} {patch.Day.ToString("uuuu-MM", null)}", x => Now.Plan.Displays.Any(d => d.Id == x));
-            (Display before, Display after) = patch.Of(Now.Plan, display, id);
-            string what = $"{Planter.Name}: {patch.Count} {Now.Plan.Plant(display.Items[patch.Item].PlantId).CommonName} out on {Words.DayYear(patch.Day)}"
-                + (patch.With is { } with ? $", {with.Count} {Now.Plan.Plant(with.PlantId).CommonName} in" : string.Empty);
-            await changes.Make(new PlanChange([display], [before], [after], new Dictionary<string, int>(StringComparer.Ordinal)), what);
-            TempData["Said"] = $"{what}. The rest stands on.";
-            return Redirect($"/planters/{Planter.Id}?day={Words.Iso(patch.Day)}");
-        }, Load);
+        return await frame.Saving(
+            this,
+            PatchInput.Field,
+            async () =>
+            {
+                DisplayPatch patch = Patch.Read(Now.Plan);
+                string id = Ids.From($"{Planter.Id} {display.Layer} {patch.Day.ToString("uuuu-MM", null)}", x =>
+                    Now.Plan.Displays.Any(d => d.Id == x)
+                );
+                (Display before, Display after) = patch.Of(Now.Plan, display, id);
+                string what =
+                    $"{Planter.Name}: {patch.Count} {Now.Plan.Plant(display.Items[patch.Item].PlantId).CommonName} out on {Words.DayYear(patch.Day)}"
+                    + (patch.With is { } with ? $", {with.Count} {Now.Plan.Plant(with.PlantId).CommonName} in" : string.Empty);
+                await changes.Make(new PlanChange([display], [before], [after], new Dictionary<string, int>(StringComparer.Ordinal)), what);
+                TempData["Said"] = $"{what}. The rest stands on.";
+                return Redirect($"/planters/{Planter.Id}?day={Words.Iso(patch.Day)}");
+            },
+            Load
+        );
     }
 
     // A new display follows the last seasonal one, and stays for about a season.
     private DisplayInput Fresh()
     {
-        LocalDate after = Now.Plan.DisplaysOf(Planter.Id).Where(d => d.Layer == DisplayLayer.Seasonal).Select(d => d.Lift).DefaultIfEmpty(frame.Today).Max();
-        return new DisplayInput { Install = Words.Iso(after), Lift = Words.Iso(after.PlusMonths(4)), Lines = [new DisplayLine(), new DisplayLine()] };
+        LocalDate after = Now
+            .Plan.DisplaysOf(Planter.Id)
+            .Where(d => d.Layer == DisplayLayer.Seasonal)
+            .Select(d => d.Lift)
+            .DefaultIfEmpty(frame.Today)
+            .Max();
+        return new DisplayInput
+        {
+            Install = Words.Iso(after),
+            Lift = Words.Iso(after.PlusMonths(4)),
+            Lines = [new DisplayLine(), new DisplayLine()],
+        };
     }
 
     private bool Find(string? planterId)
@@ -174,9 +209,11 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     {
         Plant plant = Now.Plan.Plant(cut.PlantId);
         bool once = plant.Windows.Any(w => w.Part == ColourPart.Flower && !w.Rule.FollowsTheCrew);
-        string what = $"{plant.CommonName}, {(cut.Share < 1 ? $"{cut.Share:P0} of them " : string.Empty)}cut to {Units.Length(cut.HeightShare(plant) * plant.HeightCm)} on {Words.Day(cut.Day)}: flowers stand about {Units.Length(cut.FlowersAtCm(plant))} high";
+        string what =
+            $"{plant.CommonName}, {(cut.Share < 1 ? $"{cut.Share:P0} of them " : string.Empty)}cut to {Units.Length(cut.HeightShare(plant) * plant.HeightCm)} on {Words.Day(cut.Day)}: flowers stand about {Units.Length(cut.FlowersAtCm(plant))} high";
         string heads = once && cut.HeadSize(plant) > 1.05 ? $", fewer heads, {cut.HeadSize(plant):0.0} times as wide" : string.Empty;
-        string held = once && cut.DelayDays(plant) > 3 ? $"; cut in leaf, before its flowers, it opens {cut.DelayDays(plant)} days later" : string.Empty;
+        string held =
+            once && cut.DelayDays(plant) > 3 ? $"; cut in leaf, before its flowers, it opens {cut.DelayDays(plant)} days later" : string.Empty;
         string again = plant.Tending.FlushAfterDays is { } after ? $"; in flower again after about {after:0} days" : string.Empty;
         return what + heads + held + again + ".";
     }
@@ -192,13 +229,20 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         LocalDate lift = Words.ReadDay(Input.Lift) ?? (layer == DisplayLayer.Standing ? Display.OpenEnd(install) : install);
         if (lift <= install)
             return;
-        Cuts = [.. Input.ReadCuts(Units).Where(c => Now.Plan.FindPlant(c.PlantId) is not null && items.Any(i => i.PlantId == c.PlantId)).OrderBy(c => c.Day)];
+        Cuts =
+        [
+            .. Input
+                .ReadCuts(Units)
+                .Where(c => Now.Plan.FindPlant(c.PlantId) is not null && items.Any(i => i.PlantId == c.PlantId))
+                .OrderBy(c => c.Day),
+        ];
         var display = new Display(Input.DisplayId is { Length: > 0 } known ? known : "preview", Planter.Id, layer, install, lift, items);
         Remarks = (await frame.State.Checks()).For(display);
-        GrownCover = items.Sum(i =>
-        {
-            double spread = Now.Plan.Plant(i.PlantId).MatureSpreadCm;
-            return i.Count * Math.PI / 4 * spread * spread;
-        }) / Planter.Form.SurfaceCm2;
+        GrownCover =
+            items.Sum(i =>
+            {
+                double spread = Now.Plan.Plant(i.PlantId).MatureSpreadCm;
+                return i.Count * Math.PI / 4 * spread * spread;
+            }) / Planter.Form.SurfaceCm2;
     }
 }

@@ -63,7 +63,8 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             {
                 0 => $"All {Painted.Count} planters on the map show colour",
                 1 => $"{shown} of {Painted.Count} planters show colour; not the {Bare[0].Name}",
-                _ => $"{shown} of {Painted.Count} planters show colour; not the {string.Join(", ", Bare.Take(3).Select(p => p.Name))}{(Bare.Count > 3 ? $" and {Bare.Count - 3} more" : string.Empty)}",
+                _ =>
+                    $"{shown} of {Painted.Count} planters show colour; not the {string.Join(", ", Bare.Take(3).Select(p => p.Name))}{(Bare.Count > 3 ? $" and {Bare.Count - 3} more" : string.Empty)}",
             };
         }
     }
@@ -87,10 +88,26 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             }
             return n;
         }
-        var looks = year.Planters.Where(p => p.Planter.Place is not null).AsParallel().AsOrdered().Select(p => (p.Planter.Id, Stretches: PlanterPaint.Of(p))).AsEnumerable().ToDictionary(
-            p => p.Id,
-            p => p.Stretches.Select(s => (int[])[s.FromIndex, (int)s.Showing, .. s.Colours.SelectMany(c => new[] { Number(c.Colour), (int)Math.Round(c.Share * 100) })]).ToArray(),
-            StringComparer.Ordinal);
+        var looks = year
+            .Planters.Where(p => p.Planter.Place is not null)
+            .AsParallel()
+            .AsOrdered()
+            .Select(p => (p.Planter.Id, Stretches: PlanterPaint.Of(p)))
+            .AsEnumerable()
+            .ToDictionary(
+                p => p.Id,
+                p =>
+                    p.Stretches.Select(s =>
+                            (int[])
+                                [
+                                    s.FromIndex,
+                                    (int)s.Showing,
+                                    .. s.Colours.SelectMany(c => new[] { Number(c.Colour), (int)Math.Round(c.Share * 100) }),
+                                ]
+                        )
+                        .ToArray(),
+                StringComparer.Ordinal
+            );
         Response.Headers.CacheControl = "private,max-age=60";
         return new JsonResult(new { colours, looks }, new JsonSerializerOptions());
     }
@@ -111,57 +128,95 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
     public async Task<IActionResult> OnGetSvgAsync()
     {
         await Load();
-        return File(sheet.Standalone(Map.Draw(PageFrame.Units(Now).IsUs ? 0.3048 : 1, PageFrame.Units(Now).MapUnit)), "image/svg+xml", $"grounds-{Words.Iso(View.Day)}.svg");
+        return File(
+            sheet.Standalone(Map.Draw(PageFrame.Units(Now).IsUs ? 0.3048 : 1, PageFrame.Units(Now).MapUnit)),
+            "image/svg+xml",
+            $"grounds-{Words.Iso(View.Day)}.svg"
+        );
     }
 
-    public async Task<IActionResult> OnPostAsync() => await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>
-    {
-        if (Upload is null || Upload.Length == 0)
-            throw new InvalidInputException("file", "choose a file first");
-        SiteNow now = await frame.Now();
-        MapChanges changes = await heavy.Do(async () =>
-        {
-            await using Stream stream = Upload.OpenReadStream();
-            return await Task.Run(() => MapFile.Read(stream, now.Plan));
-        });
-        await maps.Put(changes.Features, changes.Planters, changes.NewAreas, now.Versions);
-        TempData["Said"] = $"{changes.Features.Count} features and {changes.Planters.Count} planters taken from {Path.GetFileName(Upload.FileName)}.";
-        return Redirect("/grounds");
-    }, Load);
+    public async Task<IActionResult> OnPostAsync() =>
+        await frame.Saving(
+            this,
+            f => f == "file" ? "Upload" : null,
+            async () =>
+            {
+                if (Upload is null || Upload.Length == 0)
+                    throw new InvalidInputException("file", "choose a file first");
+                SiteNow now = await frame.Now();
+                MapChanges changes = await heavy.Do(async () =>
+                {
+                    await using Stream stream = Upload.OpenReadStream();
+                    return await Task.Run(() => MapFile.Read(stream, now.Plan));
+                });
+                await maps.Put(changes.Features, changes.Planters, changes.NewAreas, now.Versions);
+                TempData["Said"] =
+                    $"{changes.Features.Count} features and {changes.Planters.Count} planters taken from {Path.GetFileName(Upload.FileName)}.";
+                return Redirect("/grounds");
+            },
+            Load
+        );
 
-    public async Task<IActionResult> OnPostFeatureAsync(string? kind, string? name, string? points, string? height, string? width, string? growth) => await frame.Saving(this, _ => null, async () =>
-    {
-        Now = await frame.Now();
-        UnitsText units = PageFrame.Units(Now);
-        double Read(string? text) => string.IsNullOrWhiteSpace(text) ? 0
-            : TypedNumber.Read(text) is { } v ? Math.Round(units.ReadMetres(v), 2) : double.NaN;
-        MapKind what = Enum.TryParse(kind, out MapKind k) && Enum.IsDefined(k) ? k : throw new InvalidInputException("kind", "choose what it is");
-        MapPoint[] corners = [.. (points ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries).Select(p => p.Split(' ') is [var e, var n] ? new MapPoint(Metres(e), Metres(n)) : throw new InvalidInputException("points", "click the map to give its points"))];
-        var feature = new MapFeature
-        {
-            Id = Ids.From(string.IsNullOrWhiteSpace(name) ? what.ToString() : name, x => Now.Plan.Map.Any(f => f.Id == x)),
-            Kind = what,
-            Name = name?.Trim() ?? string.Empty,
-            Points = corners,
-            HeightM = Read(height),
-            WidthM = Read(width),
-            RootM = what == MapKind.Tree ? Read(width) : 0,
-            GrowthM = Read(growth),
-            SurveyedIn = frame.Today.Year,
-        };
-        await maps.Put([feature], [], [], Now.Versions);
-        TempData["Said"] = $"{(feature.Name.Length > 0 ? feature.Name : Words.Plain(what))} added to the map.";
-        return Redirect("/grounds");
+    public async Task<IActionResult> OnPostFeatureAsync(string? kind, string? name, string? points, string? height, string? width, string? growth) =>
+        await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                Now = await frame.Now();
+                UnitsText units = PageFrame.Units(Now);
+                double Read(string? text) =>
+                    string.IsNullOrWhiteSpace(text) ? 0
+                    : TypedNumber.Read(text) is { } v ? Math.Round(units.ReadMetres(v), 2)
+                    : double.NaN;
+                MapKind what =
+                    Enum.TryParse(kind, out MapKind k) && Enum.IsDefined(k) ? k : throw new InvalidInputException("kind", "choose what it is");
+                MapPoint[] corners =
+                [
+                    .. (points ?? string.Empty)
+                        .Split(';', StringSplitOptions.RemoveEmptyEntries)
+                        .Select(p =>
+                            p.Split(' ') is [var e, var n]
+                                ? new MapPoint(Metres(e), Metres(n))
+                                : throw new InvalidInputException("points", "click the map to give its points")
+                        ),
+                ];
+                var feature = new MapFeature
+                {
+                    Id = Ids.From(string.IsNullOrWhiteSpace(name) ? what.ToString() : name, x => Now.Plan.Map.Any(f => f.Id == x)),
+                    Kind = what,
+                    Name = name?.Trim() ?? string.Empty,
+                    Points = corners,
+                    HeightM = Read(height),
+                    WidthM = Read(width),
+                    RootM = what == MapKind.Tree ? Read(width) : 0,
+                    GrowthM = Read(growth),
+                    SurveyedIn = frame.Today.Year,
+                };
+                await maps.Put([feature], [], [], Now.Versions);
+                TempData["Said"] = $"{(feature.Name.Length > 0 ? feature.Name : Words.Plain(what))} added to the map.";
+                return Redirect("/grounds");
 
-        static double Metres(string text) => double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out double v) ? Math.Round(v, 2) : double.NaN;
-    }, Load);
+                static double Metres(string text) =>
+                    double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out double v)
+                        ? Math.Round(v, 2)
+                        : double.NaN;
+            },
+            Load
+        );
 
-    public async Task<IActionResult> OnPostDropAsync(string? id, long version) => await frame.Saving(this, _ => null, async () =>
-    {
-        await maps.Remove(id ?? string.Empty, version);
-        TempData["Said"] = "Taken off the map.";
-        return Redirect("/grounds");
-    }, Load);
+    public async Task<IActionResult> OnPostDropAsync(string? id, long version) =>
+        await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await maps.Remove(id ?? string.Empty, version);
+                TempData["Said"] = "Taken off the map.";
+                return Redirect("/grounds");
+            },
+            Load
+        );
 
     private async Task Load()
     {

@@ -63,59 +63,109 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, Field, async () =>
-        {
-            var faults = new FaultList();
-            if (Words.ReadDay(Day) is not { } day)
+        return await frame.Saving(
+            this,
+            Field,
+            async () =>
             {
-                faults.Add("day", "must be a date");
-                day = frame.Today;
-            }
-            if (!Enum.TryParse(Kind, out ObservationKind kind) || !Enum.IsDefined(kind))
-                faults.Add("kind", "choose what you saw");
-            Guid id = Guid.TryParse(EntryId, out Guid given) ? given : Guid.NewGuid();
-            var seen = new Observation(id, PlanterId ?? string.Empty, string.IsNullOrEmpty(PlantId) ? null : PlantId, day, kind, Note?.Trim() ?? string.Empty, By?.Trim() ?? string.Empty);
-            faults.AddAll(string.Empty, seen.Faults(frame.Today));
-            if (faults.IsEmpty && Now.Plan.FindPlanter(seen.PlanterId) is null)
-                faults.Add("planterId", $"there is no planter \"{seen.PlanterId}\"");
-            if (faults.IsEmpty && seen.PlantId is { } plant && Now.Plan.FindPlant(plant) is null)
-                faults.Add("plantId", $"there is no plant \"{plant}\" in the palette");
-            faults.ThrowIfAny();
-            string followed = string.Empty;
-            // A form that is sent twice renames once.
-            if (kind == ObservationKind.Misnamed && !await log.Has(id))
-            {
-                // What is planned follows first: when that is refused, nothing is logged either.
-                var (before, after, lotsBefore, lotsAfter) = new Misnaming(seen.PlanterId, seen.PlantId!, Really ?? string.Empty, day, WholeDelivery).In(Now.Plan);
-                string name = Now.Plan.Plant(Really!).CommonName;
-                await changes.Make(PlanChange.Of(before, after) with { LotsBefore = lotsBefore, LotsAfter = lotsAfter }, $"{Now.Plan.Plant(seen.PlantId!).CommonName} is {name}");
-                int planters = after.Select(d => d.PlanterId).Distinct(StringComparer.Ordinal).Count();
-                seen = seen with { Note = $"It is {name}{(seen.Note.Length > 0 ? ". " + seen.Note : string.Empty)}" };
-                followed = " " + frame.Crew.Crew("Renamed", ("plant", name), ("count", planters));
-            }
-            await log.Record([seen]);
-            Response.Cookies.Append(ByCookie, seen.By, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(400) });
-            TempData["Said"] = frame.Crew.Crew("Logged", ("planter", Now.Plan.FindPlanter(seen.PlanterId)), ("what", kind), ("day", day)) + followed;
-            return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
-        }, Load);
+                var faults = new FaultList();
+                if (Words.ReadDay(Day) is not { } day)
+                {
+                    faults.Add("day", "must be a date");
+                    day = frame.Today;
+                }
+                if (!Enum.TryParse(Kind, out ObservationKind kind) || !Enum.IsDefined(kind))
+                    faults.Add("kind", "choose what you saw");
+                Guid id = Guid.TryParse(EntryId, out Guid given) ? given : Guid.NewGuid();
+                var seen = new Observation(
+                    id,
+                    PlanterId ?? string.Empty,
+                    string.IsNullOrEmpty(PlantId) ? null : PlantId,
+                    day,
+                    kind,
+                    Note?.Trim() ?? string.Empty,
+                    By?.Trim() ?? string.Empty
+                );
+                faults.AddAll(string.Empty, seen.Faults(frame.Today));
+                if (faults.IsEmpty && Now.Plan.FindPlanter(seen.PlanterId) is null)
+                    faults.Add("planterId", $"there is no planter \"{seen.PlanterId}\"");
+                if (faults.IsEmpty && seen.PlantId is { } plant && Now.Plan.FindPlant(plant) is null)
+                    faults.Add("plantId", $"there is no plant \"{plant}\" in the palette");
+                faults.ThrowIfAny();
+                string followed = string.Empty;
+                // A form that is sent twice renames once.
+                if (kind == ObservationKind.Misnamed && !await log.Has(id))
+                {
+                    // What is planned follows first: when that is refused, nothing is logged either.
+                    var (before, after, lotsBefore, lotsAfter) = new Misnaming(
+                        seen.PlanterId,
+                        seen.PlantId!,
+                        Really ?? string.Empty,
+                        day,
+                        WholeDelivery
+                    ).In(Now.Plan);
+                    string name = Now.Plan.Plant(Really!).CommonName;
+                    await changes.Make(
+                        PlanChange.Of(before, after) with
+                        {
+                            LotsBefore = lotsBefore,
+                            LotsAfter = lotsAfter,
+                        },
+                        $"{Now.Plan.Plant(seen.PlantId!).CommonName} is {name}"
+                    );
+                    int planters = after.Select(d => d.PlanterId).Distinct(StringComparer.Ordinal).Count();
+                    seen = seen with { Note = $"It is {name}{(seen.Note.Length > 0 ? ". " + seen.Note : string.Empty)}" };
+                    followed = " " + frame.Crew.Crew("Renamed", ("plant", name), ("count", planters));
+                }
+                await log.Record([seen]);
+                Response.Cookies.Append(
+                    ByCookie,
+                    seen.By,
+                    new CookieOptions
+                    {
+                        HttpOnly = true,
+                        SameSite = SameSiteMode.Strict,
+                        MaxAge = TimeSpan.FromDays(400),
+                    }
+                );
+                TempData["Said"] =
+                    frame.Crew.Crew("Logged", ("planter", Now.Plan.FindPlanter(seen.PlanterId)), ("what", kind), ("day", day)) + followed;
+                return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
+            },
+            Load
+        );
     }
 
     public async Task<IActionResult> OnPostBringAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>
-        {
-            if (Upload is null)
-                throw new InvalidInputException("file", "choose a file first");
-            (int added, int strange) = await heavy.Do(async () =>
+        return await frame.Saving(
+            this,
+            f => f == "file" ? "Upload" : null,
+            async () =>
             {
-                await using Stream stream = Upload.OpenReadStream();
-                IReadOnlyList<Observation> seen = await Task.Run(() => CsvSheets.ReadLog(stream, frame.Today));
-                return (await log.Record(seen), seen.Count(o => Now.Plan.FindPlanter(o.PlanterId) is null || (o.PlantId is { } p && Now.Plan.FindPlant(p) is null)));
-            });
-            TempData["Said"] = $"{added} observations brought in." + (strange > 0 ? $" {strange} name a planter or plant that the plan does not hold; they are kept, as the log outlives both." : string.Empty);
-            return Redirect("/log");
-        }, Fresh);
+                if (Upload is null)
+                    throw new InvalidInputException("file", "choose a file first");
+                (int added, int strange) = await heavy.Do(async () =>
+                {
+                    await using Stream stream = Upload.OpenReadStream();
+                    IReadOnlyList<Observation> seen = await Task.Run(() => CsvSheets.ReadLog(stream, frame.Today));
+                    return (
+                        await log.Record(seen),
+                        seen.Count(o => Now.Plan.FindPlanter(o.PlanterId) is null || (o.PlantId is { } p && Now.Plan.FindPlant(p) is null))
+                    );
+                });
+                TempData["Said"] =
+                    $"{added} observations brought in."
+                    + (
+                        strange > 0
+                            ? $" {strange} name a planter or plant that the plan does not hold; they are kept, as the log outlives both."
+                            : string.Empty
+                    );
+                return Redirect("/log");
+            },
+            Fresh
+        );
     }
 
     /// <summary>The whole log, written as it is read.</summary>
@@ -129,16 +179,17 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
         return new EmptyResult();
     }
 
-    private static string? Field(string fault) => fault switch
-    {
-        "planterId" => "planter",
-        "plantId" => "PlantId",
-        "day" => "Day",
-        "note" => "Note",
-        "by" => "By",
-        "really" => "Really",
-        _ => null,
-    };
+    private static string? Field(string fault) =>
+        fault switch
+        {
+            "planterId" => "planter",
+            "plantId" => "PlantId",
+            "day" => "Day",
+            "note" => "Note",
+            "by" => "By",
+            "really" => "Really",
+            _ => null,
+        };
 
     private async Task Fresh()
     {
@@ -152,7 +203,15 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
         Now = await frame.Now();
         Latest = await log.Latest(Now.Plan.FindPlanter(PlanterId ?? string.Empty) is null ? null : PlanterId, 30);
         Standing = Now.Plan.FindPlanter(PlanterId ?? string.Empty) is { } planter
-            ? [.. Now.Plan.DisplaysOf(planter.Id).Where(d => d.StandsOn(frame.Today)).SelectMany(d => d.Items).Select(i => Now.Plan.Plant(i.PlantId)).DistinctBy(p => p.Id)]
+            ?
+            [
+                .. Now
+                    .Plan.DisplaysOf(planter.Id)
+                    .Where(d => d.StandsOn(frame.Today))
+                    .SelectMany(d => d.Items)
+                    .Select(i => Now.Plan.Plant(i.PlantId))
+                    .DistinctBy(p => p.Id),
+            ]
             : [.. Now.Plan.Palette.OrderBy(p => p.CommonName)];
     }
 }

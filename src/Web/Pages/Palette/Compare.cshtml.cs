@@ -12,9 +12,33 @@ public sealed class CompareModel(PageFrame frame) : PageModel
 {
     private static readonly string[] Columns =
     [
-        "kind", "habit", "texture", "vigour", "height cm", "spread bought cm", "spread grown cm", "light low", "light high", "water", "medium",
-        "tops spoiled C", "roots die C", "heat ceiling C", "cold weeks low", "bulb height cm", "returns", "flush after days", "deer", "salt borne", "wind borne",
-        "pollinators", "eaten by people", "eaten by animals", "on skin", "local status", "packs",
+        "kind",
+        "habit",
+        "texture",
+        "vigour",
+        "height cm",
+        "spread bought cm",
+        "spread grown cm",
+        "light low",
+        "light high",
+        "water",
+        "medium",
+        "tops spoiled C",
+        "roots die C",
+        "heat ceiling C",
+        "cold weeks low",
+        "bulb height cm",
+        "returns",
+        "flush after days",
+        "deer",
+        "salt borne",
+        "wind borne",
+        "pollinators",
+        "eaten by people",
+        "eaten by animals",
+        "on skin",
+        "local status",
+        "packs",
     ];
 
     [BindProperty(SupportsGet = true, Name = "compare[]")]
@@ -27,11 +51,12 @@ public sealed class CompareModel(PageFrame frame) : PageModel
     public int LeftOut { get; private set; }
 
     /// <summary>One row a column: its name, each plant's cell, and whether they differ.</summary>
-    public IEnumerable<(string Name, IReadOnlyList<string> Cells, bool Differs)> Rows => Columns
-        .Select(n => PaletteColumns.All.First(c => c.Name == n))
-        .Select(c => (c.Name, Cells: (IReadOnlyList<string>)[.. Plants.Select(p => Cell(c, p.Plant))]))
-        .Where(r => r.Cells.Any(c => c.Length > 0))
-        .Select(r => (WithoutUnit(r.Name), r.Cells, r.Cells.Distinct(StringComparer.Ordinal).Count() > 1));
+    public IEnumerable<(string Name, IReadOnlyList<string> Cells, bool Differs)> Rows =>
+        Columns
+            .Select(n => PaletteColumns.All.First(c => c.Name == n))
+            .Select(c => (c.Name, Cells: (IReadOnlyList<string>)[.. Plants.Select(p => Cell(c, p.Plant))]))
+            .Where(r => r.Cells.Any(c => c.Length > 0))
+            .Select(r => (WithoutUnit(r.Name), r.Cells, r.Cells.Distinct(StringComparer.Ordinal).Count() > 1));
 
     private UnitsText Units => PageFrame.Units(Now);
 
@@ -44,13 +69,17 @@ public sealed class CompareModel(PageFrame frame) : PageModel
         Plants = [.. known.Take(4).Select(p => (p, flowering.Usual(p)))];
     }
 
-    private string Cell(PaletteColumn column, Plant plant) => column.Get(plant) switch
-    {
-        double cm when column.Name.EndsWith(" cm", StringComparison.Ordinal) => Units.Length(cm),
-        double c when column.Name.EndsWith(" C", StringComparison.Ordinal) => Units.Threshold(c),
-        var value when column.Choices.Count > 0 => PaletteSheet.Text(value).Replace('-', ' '),
-        var value => PaletteSheet.Text(value).Replace("; ", "\n", StringComparison.Ordinal),
-    };
+    private string Cell(PaletteColumn column, Plant plant) =>
+        column.Get(plant) switch
+        {
+            double cm when column.Name.EndsWith(" cm", StringComparison.Ordinal) => Units.Length(cm),
+            double c when column.Name.EndsWith(" C", StringComparison.Ordinal) => Units.Threshold(c),
+            var value when column.Choices.Count > 0 => PaletteSheet.Text(value).Replace('-', ' '),
+            var value => PaletteSheet.Text(value).Replace("; ", "\n", StringComparison.Ordinal),
+        };
 
-    private static string WithoutUnit(string column) => column.EndsWith(" cm", StringComparison.Ordinal) ? column[..^3] : column.EndsWith(" C", StringComparison.Ordinal) ? column[..^2] : column;
+    private static string WithoutUnit(string column) =>
+        column.EndsWith(" cm", StringComparison.Ordinal) ? column[..^3]
+        : column.EndsWith(" C", StringComparison.Ordinal) ? column[..^2]
+        : column;
 }

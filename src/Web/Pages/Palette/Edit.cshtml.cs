@@ -15,7 +15,10 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
     [
         ("What it is", ["common name", "botanical name", "family", "kind", "habit", "texture", "vigour"]),
         ("Size", ["height cm", "spread bought cm", "spread grown cm", "growth per degree-day", "growth base C"]),
-        ("Needs", ["light low", "light high", "water", "medium", "pH low", "pH high", "tops spoiled C", "roots die C", "heat ceiling C", "dry summer rest"]),
+        (
+            "Needs",
+            ["light low", "light high", "water", "medium", "pH low", "pH high", "tops spoiled C", "roots die C", "heat ceiling C", "dry summer rest"]
+        ),
         ("When it shows", ["shows", "green leaf"]),
         ("If it is a bulb", ["bulb height cm", "bulb width cm", "bulb spacing cm", "cold weeks low", "cold weeks high", "bulb grades", "returns"]),
         ("Tending", ["cutting", "flush after days", "flush days", "hidden by", "partner"]),
@@ -71,25 +74,43 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
         Now = await frame.Now();
         Plant? old = IsNew ? null : Now.Plan.FindPlant(Id);
         Heading = old?.CommonName ?? Heading;
-        return await frame.Saving(this, Name, async () =>
-        {
-            if (!IsNew && old is null)
-                throw new LostUpdateException("The plant", isGone: true);
-            Plant plant = PaletteSheet.FromCells(old, PaletteColumns.All.Where(c => c.Name is not ("id" or "retired")).Select(c => (c, (Cells.GetValueOrDefault(c.Name) ?? string.Empty).Trim())));
-            plant = plant with { Id = old?.Id ?? Ids.From(plant.CommonName, x => x is "new" or "import" or "compare" || Now.Plan.FindPlant(x) is not null) };
-            if (Now.Plan.Palette.Any(p => p.Id != plant.Id && p.CommonName.Equals(plant.CommonName, StringComparison.OrdinalIgnoreCase)))
-                throw new InvalidInputException("common name", "is already used; add its colour");
-            await palette.Save(plant, IsNew ? null : Version);
-            TempData["Said"] = $"{plant.CommonName} saved.";
-            return Redirect($"/palette/{plant.Id}");
-        }, compare: now =>
-        {
-            Now = now;
-            if (now.Plan.FindPlant(Id) is not { } theirs)
-                return [];
-            Version = now.Versions.Plant(Id);
-            return FormDifference.Between(Cells, PaletteColumns.All.Where(c => Cells.ContainsKey(c.Name)).ToDictionary(c => c.Name, c => PaletteSheet.Text(c.Get(theirs)), StringComparer.Ordinal));
-        });
+        return await frame.Saving(
+            this,
+            Name,
+            async () =>
+            {
+                if (!IsNew && old is null)
+                    throw new LostUpdateException("The plant", isGone: true);
+                Plant plant = PaletteSheet.FromCells(
+                    old,
+                    PaletteColumns
+                        .All.Where(c => c.Name is not ("id" or "retired"))
+                        .Select(c => (c, (Cells.GetValueOrDefault(c.Name) ?? string.Empty).Trim()))
+                );
+                plant = plant with
+                {
+                    Id = old?.Id ?? Ids.From(plant.CommonName, x => x is "new" or "import" or "compare" || Now.Plan.FindPlant(x) is not null),
+                };
+                if (Now.Plan.Palette.Any(p => p.Id != plant.Id && p.CommonName.Equals(plant.CommonName, StringComparison.OrdinalIgnoreCase)))
+                    throw new InvalidInputException("common name", "is already used; add its colour");
+                await palette.Save(plant, IsNew ? null : Version);
+                TempData["Said"] = $"{plant.CommonName} saved.";
+                return Redirect($"/palette/{plant.Id}");
+            },
+            compare: now =>
+            {
+                Now = now;
+                if (now.Plan.FindPlant(Id) is not { } theirs)
+                    return [];
+                Version = now.Versions.Plant(Id);
+                return FormDifference.Between(
+                    Cells,
+                    PaletteColumns
+                        .All.Where(c => Cells.ContainsKey(c.Name))
+                        .ToDictionary(c => c.Name, c => PaletteSheet.Text(c.Get(theirs)), StringComparer.Ordinal)
+                );
+            }
+        );
     }
 
     private static string? Name(string fault) => PaletteColumns.All.Any(c => c.Name == fault) ? $"Cells[{fault}]" : null;
@@ -100,16 +121,25 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
             Cells[column.Name] = PaletteSheet.Text(column.Get(plant));
     }
 
-    private static string Label(string name) => name.StartsWith("pH", StringComparison.Ordinal) ? name : char.ToUpperInvariant(name[0]) + (name.EndsWith(" C", StringComparison.Ordinal) ? name[1..^1] + "°C" : name[1..]);
+    private static string Label(string name) =>
+        name.StartsWith("pH", StringComparison.Ordinal)
+            ? name
+            : char.ToUpperInvariant(name[0]) + (name.EndsWith(" C", StringComparison.Ordinal) ? name[1..^1] + "°C" : name[1..]);
 
     private FieldView Field(string name)
     {
         PaletteColumn column = PaletteColumns.All.First(c => c.Name == name);
         string? value = Cells.GetValueOrDefault(name);
         if (column.Choices.Count > 0)
-            return new FieldView($"Cells[{name}]", Label(name), value ?? string.Empty, Options: [.. column.Choices.Select(c => (c, c.Replace('-', ' ')))]);
+            return new FieldView(
+                $"Cells[{name}]",
+                Label(name),
+                value ?? string.Empty,
+                Options: [.. column.Choices.Select(c => (c, c.Replace('-', ' ')))]
+            );
         bool wide = name is "shows" or "packs" or "bulb grades" or "cautions" or "cutting" or "local status" or "pests" or "hidden by" or "source";
-        string label = Label(name) + (name is "packs" or "bulb grades" or "returns" or "sold" or "cautions" ? $" ({column.About.Split(';')[0]})" : string.Empty);
+        string label =
+            Label(name) + (name is "packs" or "bulb grades" or "returns" or "sold" or "cautions" ? $" ({column.About.Split(';')[0]})" : string.Empty);
         return new FieldView($"Cells[{name}]", label, value, Type: wide ? "textarea" : "text", Class: wide ? "whole" : string.Empty);
     }
 }

@@ -41,29 +41,29 @@ public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStor
     }
 
     public async Task<IActionResult> OnPostAsync() => await frame.Saving(this, Field, async () =>
-    {
-        if (Upload is null || Upload.Length == 0)
-            throw new InvalidInputException("file", "choose a sheet first");
-        return await heavy.Do<IActionResult>(async () =>
         {
-            using var buffer = new MemoryStream();
-            await Upload.CopyToAsync(buffer);
-            byte[] content = buffer.ToArray();
-            await Read(content);
-            return Redirect($"/palette/import?draft={await drafts.Keep(Kind, Path.GetFileName(Upload.FileName), content)}");
+            if (Upload is null || Upload.Length == 0)
+                throw new InvalidInputException("file", "choose a sheet first");
+            return await heavy.Do<IActionResult>(async () =>
+            {
+                using var buffer = new MemoryStream();
+                await Upload.CopyToAsync(buffer);
+                byte[] content = buffer.ToArray();
+                await Read(content);
+                return Redirect($"/palette/import?draft={await drafts.Keep(Kind, Path.GetFileName(Upload.FileName), content)}");
+            });
         });
-    });
 
     public async Task<IActionResult> OnPostTakeAsync(Guid id) => await frame.Saving(this, Field, async () =>
-    {
-        if (await drafts.Find(Kind, id) is not { } draft)
-            throw new InvalidInputException("file", "that sheet was taken already, or waited more than a day; choose it again");
-        IReadOnlyList<PlantChange> changes = await heavy.Do(() => Read(draft.Content));
-        await palette.Put([.. changes.Select(c => c.Plant)], (await frame.Now()).Versions);
-        await drafts.Drop(id);
-        TempData["Said"] = $"{changes.Count(c => c.IsNew)} plants added, {changes.Count(c => !c.IsNew)} changed.";
-        return Redirect("/palette");
-    });
+        {
+            if (await drafts.Find(Kind, id) is not { } draft)
+                throw new InvalidInputException("file", "that sheet was taken already, or waited more than a day; choose it again");
+            IReadOnlyList<PlantChange> changes = await heavy.Do(() => Read(draft.Content));
+            await palette.Put([.. changes.Select(c => c.Plant)], (await frame.Now()).Versions);
+            await drafts.Drop(id);
+            TempData["Said"] = $"{changes.Count(c => c.IsNew)} plants added, {changes.Count(c => !c.IsNew)} changed.";
+            return Redirect("/palette");
+        });
 
     private static string? Field(string fault) => fault == "file" ? "Upload" : null;
 

@@ -84,25 +84,40 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
 
     public async Task<IActionResult> OnPostStarterAsync()
     {
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await using FileStream file = System.IO.File.OpenRead(Path.Combine(AppContext.BaseDirectory, "starter", "palette.csv"));
-            SiteNow now = await frame.Now();
-            IReadOnlyList<Plant> plants = [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
-            List<Plant> fresh = [.. plants.Where(p => now.Plan.FindPlant(p.Id) is null)];
-            await palette.Put(fresh, now.Versions);
-            TempData["Said"] = $"{fresh.Count} plants added to the palette; {plants.Count - fresh.Count} were there already.";
-            return Redirect("/palette");
-        }, Load);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await using FileStream file = System.IO.File.OpenRead(Path.Combine(AppContext.BaseDirectory, "starter", "palette.csv"));
+                SiteNow now = await frame.Now();
+                IReadOnlyList<Plant> plants = [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
+                List<Plant> fresh = [.. plants.Where(p => now.Plan.FindPlant(p.Id) is null)];
+                await palette.Put(fresh, now.Versions);
+                TempData["Said"] = $"{fresh.Count} plants added to the palette; {plants.Count - fresh.Count} were there already.";
+                return Redirect("/palette");
+            },
+            Load
+        );
     }
 
     /// <summary>The address of this list with something changed.</summary>
     public string With(string key, string? value)
     {
-        var parts = new List<(string, string?)> { ("q", Query), ("kind", Kind), ("planter", PlanterId), ("from", FromText), ("to", ToText), ("only", Only), ("all", All) };
+        var parts = new List<(string, string?)>
+        {
+            ("q", Query),
+            ("kind", Kind),
+            ("planter", PlanterId),
+            ("from", FromText),
+            ("to", ToText),
+            ("only", Only),
+            ("all", All),
+        };
         parts.RemoveAll(p => p.Item1 == key);
         parts.Add((key, value));
-        return "/palette?" + string.Join('&', parts.Where(p => !string.IsNullOrEmpty(p.Item2)).Select(p => $"{p.Item1}={Uri.EscapeDataString(p.Item2!)}"));
+        return "/palette?"
+            + string.Join('&', parts.Where(p => !string.IsNullOrEmpty(p.Item2)).Select(p => $"{p.Item1}={Uri.EscapeDataString(p.Item2!)}"));
     }
 
     private async Task Load()
@@ -126,8 +141,8 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         Flowering = await frame.State.Flowering(start);
         string[] words = (Query ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         LifeForm? kind = Enum.TryParse(Kind, out LifeForm k) && Enum.IsDefined(k) ? k : null;
-        var matching = Now.Plan.Palette
-            .Where(p => (kind is null || p.LifeForm == kind) && Text(p) is var text && words.All(w => BeginsAWord(text, w)))
+        var matching = Now
+            .Plan.Palette.Where(p => (kind is null || p.LifeForm == kind) && Text(p) is var text && words.All(w => BeginsAWord(text, w)))
             .ToList();
         List<(Plant, FloweringStrip, PlantFit?)> rows;
         if (Planter is not null && Asked is { } asked)
@@ -142,18 +157,32 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
             var ordered = matching.OrderBy(p => p.IsRetired).ThenBy(p => p.LifeForm).ThenBy(p => p.CommonName, StringComparer.Ordinal);
             rows = [.. (All == "yes" ? ordered : ordered.Take(MostRows)).Select(p => (p, Flowering.Usual(p), (PlantFit?)null))];
             if (Asked is { } weeks)
-                rows = [.. matching.Where(p => !p.IsRetired).Select(p => (p, Flowering.Of(p, Flowering.UsualInstall(p, weeks.First)), (PlantFit?)null)).Where(r => r.Item2.OddsOver(weeks.First, weeks.Last) >= ColourOdds.InColour).OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last))];
+                rows =
+                [
+                    .. matching
+                        .Where(p => !p.IsRetired)
+                        .Select(p => (p, Flowering.Of(p, Flowering.UsualInstall(p, weeks.First)), (PlantFit?)null))
+                        .Where(r => r.Item2.OddsOver(weeks.First, weeks.Last) >= ColourOdds.InColour)
+                        .OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last)),
+                ];
         }
         FoundInAll = Planter is null && Asked is null ? matching.Count : rows.Count;
         Found = All == "yes" ? rows : [.. rows.Take(MostRows)];
-        Uses = Now.Plan.Displays.SelectMany(d => d.Items.Select(i => i.PlantId).Distinct()).GroupBy(x => x, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
+        Uses = Now
+            .Plan.Displays.SelectMany(d => d.Items.Select(i => i.PlantId).Distinct())
+            .GroupBy(x => x, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
         Compare = [.. Compare.Where(c => Now.Plan.FindPlant(c) is not null).Distinct(StringComparer.Ordinal).Take(4)];
     }
 
     // "witch" finds witch hazel and not switch grass.
     private static bool BeginsAWord(string text, string word)
     {
-        for (int at = text.IndexOf(word, StringComparison.OrdinalIgnoreCase); at >= 0; at = text.IndexOf(word, at + 1, StringComparison.OrdinalIgnoreCase))
+        for (
+            int at = text.IndexOf(word, StringComparison.OrdinalIgnoreCase);
+            at >= 0;
+            at = text.IndexOf(word, at + 1, StringComparison.OrdinalIgnoreCase)
+        )
         {
             if (at == 0 || !char.IsLetterOrDigit(text[at - 1]))
                 return true;

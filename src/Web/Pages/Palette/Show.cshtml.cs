@@ -33,37 +33,54 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
     public (string Bed, string Pot)? Returns { get; private set; }
 
     /// <summary>How often it was said to do well, and poorly.</summary>
-    public (int Well, int Poorly) Rated => (Seen.Count(o => o.Kind is ObservationKind.DidWell), Seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
+    public (int Well, int Poorly) Rated =>
+        (Seen.Count(o => o.Kind is ObservationKind.DidWell), Seen.Count(o => o.Kind is ObservationKind.DidPoorly or ObservationKind.Died));
 
     public long Version { get; private set; }
 
     public async Task<IActionResult> OnGetAsync() => await Load() ? Page() : NotFound();
 
-    public async Task<IActionResult> OnPostRetireAsync(long version) => await Change(version, p => p with { IsRetired = !p.IsRetired }, p => p.IsRetired ? $"{p.CommonName} is retired: what stands stays, nothing new is planned with it." : $"{p.CommonName} is back in the palette.");
+    public async Task<IActionResult> OnPostRetireAsync(long version) =>
+        await Change(
+            version,
+            p => p with { IsRetired = !p.IsRetired },
+            p =>
+                p.IsRetired
+                    ? $"{p.CommonName} is retired: what stands stays, nothing new is planned with it."
+                    : $"{p.CommonName} is back in the palette."
+        );
 
     public async Task<IActionResult> OnPostRemoveAsync(long version)
     {
         if (!await Load())
             return NotFound();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await palette.Remove(Id, version);
-            TempData["Said"] = $"{Plant.CommonName} removed from the palette.";
-            return Redirect("/palette");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await palette.Remove(Id, version);
+                TempData["Said"] = $"{Plant.CommonName} removed from the palette.";
+                return Redirect("/palette");
+            }
+        );
     }
 
     private async Task<IActionResult> Change(long version, Func<Plant, Plant> change, Func<Plant, string> said)
     {
         if (!await Load())
             return NotFound();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            Plant changed = change(Plant);
-            await palette.Save(changed, version);
-            TempData["Said"] = said(changed);
-            return Redirect($"/palette/{Id}");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                Plant changed = change(Plant);
+                await palette.Save(changed, version);
+                TempData["Said"] = said(changed);
+                return Redirect($"/palette/{Id}");
+            }
+        );
     }
 
     private async Task<bool> Load()
@@ -78,7 +95,12 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
         Seen = await log.OfPlant(Id, 200);
         if (StayLosses.MayReturn(plant) && Now.Record is { YearsUsed.Count: > 0 } record)
         {
-            string In(ThermalClass place) => frame.Facts.Of(StayLosses.MayReturnBy(StayLosses.ReturnOdds(plant, RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(place), record.ForOdds))));
+            string In(ThermalClass place) =>
+                frame.Facts.Of(
+                    StayLosses.MayReturnBy(
+                        StayLosses.ReturnOdds(plant, RootSurvival.From(GroundClimate.Of(record.ForOdds).Of(place), record.ForOdds))
+                    )
+                );
             Returns = (In(BulbPlace.UsualBed.Class), In(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)));
         }
         Doubts = [.. PaletteCheck.Of([plant]).Select(r => r.Message)];

@@ -113,48 +113,69 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageMode
         Now = await frame.Now();
         UnitsText units = PageFrame.Units(Now);
         Heading = Now.Plan.FindPlanter(Id)?.Name ?? string.Empty;
-        return await frame.Saving(this, PlanterInput.Field, async () =>
-        {
-            if (!IsNew && Now.Plan.FindPlanter(Id) is null)
-                throw new LostUpdateException("The planter", isGone: true);
-            Area? area = NewArea();
-            string id = IsNew ? Ids.From(Input.Name ?? string.Empty, x => x == "new" || Now.Plan.FindPlanter(x) is not null) : Id;
-            Planter? old = Now.Plan.FindPlanter(id);
-            Planter planter = Input.Read(id, area?.Id ?? Input.AreaId ?? string.Empty, units) with { Skyline = old?.Skyline, IsRetired = old?.IsRetired ?? false };
-            if (old?.Skyline is not null)
-                planter = planter with { Exposure = old.Exposure };
-            var faults = new FaultList();
-            if (area is not null)
-                faults.AddAll("area", area.Faults());
-            faults.AddAll(string.Empty, planter.Faults());
-            if (Now.Plan.Planters.Any(p => p.Id != id && p.Name == planter.Name))
-                faults.Add("name", "is already used; every name must be its own");
-            int many = IsNew && !string.IsNullOrWhiteSpace(Input.HowMany) ? (int.TryParse(Input.HowMany, System.Globalization.NumberStyles.None, System.Globalization.CultureInfo.InvariantCulture, out int n) ? n : 0) : 1;
-            if (many is < 1 or > MostOfAKind)
-                faults.Add("howMany", $"must be a whole number from 1 to {MostOfAKind}");
-            faults.ThrowIfAny();
-            Area? newArea = area is not null && Now.Plan.Areas.All(a => a.Id != area.Id) ? area : null;
-            if (IsNew && many > 1)
+        return await frame.Saving(
+            this,
+            PlanterInput.Field,
+            async () =>
             {
-                await planters.Add(OfAKind(planter, many), newArea);
-                TempData["Said"] = $"{many} planters added: {planter.Name} 1 to {many}.";
-                return Redirect("/planters");
+                if (!IsNew && Now.Plan.FindPlanter(Id) is null)
+                    throw new LostUpdateException("The planter", isGone: true);
+                Area? area = NewArea();
+                string id = IsNew ? Ids.From(Input.Name ?? string.Empty, x => x == "new" || Now.Plan.FindPlanter(x) is not null) : Id;
+                Planter? old = Now.Plan.FindPlanter(id);
+                Planter planter = Input.Read(id, area?.Id ?? Input.AreaId ?? string.Empty, units) with
+                {
+                    Skyline = old?.Skyline,
+                    IsRetired = old?.IsRetired ?? false,
+                };
+                if (old?.Skyline is not null)
+                    planter = planter with { Exposure = old.Exposure };
+                var faults = new FaultList();
+                if (area is not null)
+                    faults.AddAll("area", area.Faults());
+                faults.AddAll(string.Empty, planter.Faults());
+                if (Now.Plan.Planters.Any(p => p.Id != id && p.Name == planter.Name))
+                    faults.Add("name", "is already used; every name must be its own");
+                int many =
+                    IsNew && !string.IsNullOrWhiteSpace(Input.HowMany)
+                        ? (
+                            int.TryParse(
+                                Input.HowMany,
+                                System.Globalization.NumberStyles.None,
+                                System.Globalization.CultureInfo.InvariantCulture,
+                                out int n
+                            )
+                                ? n
+                                : 0
+                        )
+                        : 1;
+                if (many is < 1 or > MostOfAKind)
+                    faults.Add("howMany", $"must be a whole number from 1 to {MostOfAKind}");
+                faults.ThrowIfAny();
+                Area? newArea = area is not null && Now.Plan.Areas.All(a => a.Id != area.Id) ? area : null;
+                if (IsNew && many > 1)
+                {
+                    await planters.Add(OfAKind(planter, many), newArea);
+                    TempData["Said"] = $"{many} planters added: {planter.Name} 1 to {many}.";
+                    return Redirect("/planters");
+                }
+                if (IsNew)
+                    await planters.Add([planter], newArea);
+                else
+                    await planters.Save(planter, Input.Version, newArea);
+                TempData["Said"] = IsNew ? $"{planter.Name} added." : $"{planter.Name} saved.";
+                return Redirect($"/planters/{id}");
+            },
+            compare: now =>
+            {
+                Now = now;
+                if (now.Plan.FindPlanter(Id) is not { } saved)
+                    return [];
+                PlanterInput theirs = PlanterInput.From(saved, now.Versions.Planter(Id), units);
+                Input.Version = theirs.Version;
+                return FormDifference.Between(Input, theirs);
             }
-            if (IsNew)
-                await planters.Add([planter], newArea);
-            else
-                await planters.Save(planter, Input.Version, newArea);
-            TempData["Said"] = IsNew ? $"{planter.Name} added." : $"{planter.Name} saved.";
-            return Redirect($"/planters/{id}");
-        }, compare: now =>
-        {
-            Now = now;
-            if (now.Plan.FindPlanter(Id) is not { } saved)
-                return [];
-            PlanterInput theirs = PlanterInput.From(saved, now.Versions.Planter(Id), units);
-            Input.Version = theirs.Version;
-            return FormDifference.Between(Input, theirs);
-        });
+        );
     }
 
     // As many as were asked, numbered; names that are taken are passed over.

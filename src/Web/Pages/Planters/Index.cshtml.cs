@@ -27,10 +27,12 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     }
 
     /// <summary>What stands in a planter on the day, seasonal plants first.</summary>
-    public IEnumerable<Plant> Standing(Planter planter) => Now.Plan.DisplaysOf(planter.Id)
-        .Where(d => d.StandsOn(View.Day))
-        .OrderByDescending(d => d.Layer == Core.Planning.DisplayLayer.Seasonal)
-        .SelectMany(d => d.Items.Select(i => Now.Plan.Plant(i.PlantId)));
+    public IEnumerable<Plant> Standing(Planter planter) =>
+        Now
+            .Plan.DisplaysOf(planter.Id)
+            .Where(d => d.StandsOn(View.Day))
+            .OrderByDescending(d => d.Layer == Core.Planning.DisplayLayer.Seasonal)
+            .SelectMany(d => d.Items.Select(i => Now.Plan.Plant(i.PlantId)));
 
     /// <summary>Days in colour in the plan year; a dash without weather.</summary>
     public string DaysInColour(Planter planter) =>

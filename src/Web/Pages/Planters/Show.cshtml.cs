@@ -15,7 +15,8 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>"Is this one right?": one planter on a day, its year, its displays, what is worth a look, and what happened.</summary>
-public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos, DisplayStore displays, HeavyWork heavy) : PageModel
+public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos, DisplayStore displays, HeavyWork heavy)
+    : PageModel
 {
     // A large bed just changed takes longer to look over than anybody should wait for its page.
     private static readonly TimeSpan RemarksWait = TimeSpan.FromSeconds(1);
@@ -90,72 +91,98 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         return File(bytes, "image/jpeg");
     }
 
-    public async Task<IActionResult> OnPostPhotoAsync() => await Save(async () =>
-    {
-        if (Upload is null || Upload.Length == 0)
-            throw new InvalidInputException("photo", "choose a picture first");
-        string caption = Caption?.Trim() ?? string.Empty;
-        var faults = new FaultList();
-        faults.Note("caption", caption, 200);
-        faults.ThrowIfAny();
-        Photograph picture = await heavy.Do(async () =>
+    public async Task<IActionResult> OnPostPhotoAsync() =>
+        await Save(async () =>
         {
-            using var buffer = new MemoryStream();
-            await Upload.CopyToAsync(buffer);
-            return Photograph.Read(buffer.ToArray());
+            if (Upload is null || Upload.Length == 0)
+                throw new InvalidInputException("photo", "choose a picture first");
+            string caption = Caption?.Trim() ?? string.Empty;
+            var faults = new FaultList();
+            faults.Note("caption", caption, 200);
+            faults.ThrowIfAny();
+            Photograph picture = await heavy.Do(async () =>
+            {
+                using var buffer = new MemoryStream();
+                await Upload.CopyToAsync(buffer);
+                return Photograph.Read(buffer.ToArray());
+            });
+            await photos.Add(
+                new PlanterPhoto(Guid.CreateVersion7(), Id, frame.Today, caption, picture.Width, picture.Height),
+                picture.Jpeg,
+                picture.Thumb
+            );
+            return "Photograph added; nothing but the picture was kept of the file.";
         });
-        await photos.Add(new PlanterPhoto(Guid.CreateVersion7(), Id, frame.Today, caption, picture.Width, picture.Height), picture.Jpeg, picture.Thumb);
-        return "Photograph added; nothing but the picture was kept of the file.";
-    });
 
-    public async Task<IActionResult> OnPostDropPhotoAsync(Guid photo) => await Save(async () =>
-    {
-        await photos.Remove(Id, photo);
-        return "Photograph removed.";
-    });
+    public async Task<IActionResult> OnPostDropPhotoAsync(Guid photo) =>
+        await Save(async () =>
+        {
+            await photos.Remove(Id, photo);
+            return "Photograph removed.";
+        });
 
-    public async Task<IActionResult> OnPostRetireAsync(long version) => await Save(async () =>
-    {
-        Planter changed = Planter with { IsRetired = !Planter.IsRetired };
-        await planters.Save(changed, version);
-        return changed.IsRetired ? $"{changed.Name} is retired: its history stays, and nothing new is planned for it." : $"{changed.Name} is in use again.";
-    });
+    public async Task<IActionResult> OnPostRetireAsync(long version) =>
+        await Save(async () =>
+        {
+            Planter changed = Planter with { IsRetired = !Planter.IsRetired };
+            await planters.Save(changed, version);
+            return changed.IsRetired
+                ? $"{changed.Name} is retired: its history stays, and nothing new is planned for it."
+                : $"{changed.Name} is in use again.";
+        });
 
-    public async Task<IActionResult> OnPostRemoveAsync(long version) => await Save(async () =>
-    {
-        await planters.Remove(Id, version);
-        return $"{Planter.Name} removed.";
-    }, "/planters");
+    public async Task<IActionResult> OnPostRemoveAsync(long version) =>
+        await Save(
+            async () =>
+            {
+                await planters.Remove(Id, version);
+                return $"{Planter.Name} removed.";
+            },
+            "/planters"
+        );
 
     /// <summary>Makes the change that a remark's button names.</summary>
     public async Task<IActionResult> OnPostMendAsync(string? mend)
     {
-        return await Save(async () =>
-        {
-            // The remark and the version come from one reading of the plan.
-            long version = Now.Versions.Display((mend ?? string.Empty).Split("||")[0]);
-            if (version == 0 || RemarksView.Find(Remarks, mend) is not { } found)
-                throw new InvalidInputException(string.Empty, "That remark is there no more: the display has changed since. Look at it again.");
-            await displays.Save(found.Remedy.After, version, Now.Plan.Displays.First(d => d.Id == found.Remark.DisplayId), frame.Facts.Say(found.Remedy));
-            return $"Done: {frame.Facts.Say(found.Remedy)}. It can be taken back below.";
-        }, $"/planters/{Id}{Query()}#remarks");
+        return await Save(
+            async () =>
+            {
+                // The remark and the version come from one reading of the plan.
+                long version = Now.Versions.Display((mend ?? string.Empty).Split("||")[0]);
+                if (version == 0 || RemarksView.Find(Remarks, mend) is not { } found)
+                    throw new InvalidInputException(string.Empty, "That remark is there no more: the display has changed since. Look at it again.");
+                await displays.Save(
+                    found.Remedy.After,
+                    version,
+                    Now.Plan.Displays.First(d => d.Id == found.Remark.DisplayId),
+                    frame.Facts.Say(found.Remedy)
+                );
+                return $"Done: {frame.Facts.Say(found.Remedy)}. It can be taken back below.";
+            },
+            $"/planters/{Id}{Query()}#remarks"
+        );
     }
 
     /// <summary>Takes the class of sun that its sky gives in place of the survey's word.</summary>
-    public async Task<IActionResult> OnPostExposureAsync() => await Save(async () =>
-    {
-        if (Ahead is not { } sky)
-            throw new InvalidInputException(string.Empty, "Neither a measured sky nor a map tells how much sun it has.");
-        await planters.Save(Planter with { Exposure = sky.Years[0].Class }, Now.Versions.Planter(Id));
-        return $"{Planter.Name}: {Words.Of(sky.Years[0].Class)}, and no longer {Words.Of(Planter.Exposure)}.";
-    });
+    public async Task<IActionResult> OnPostExposureAsync() =>
+        await Save(async () =>
+        {
+            if (Ahead is not { } sky)
+                throw new InvalidInputException(string.Empty, "Neither a measured sky nor a map tells how much sun it has.");
+            await planters.Save(Planter with { Exposure = sky.Years[0].Class }, Now.Versions.Planter(Id));
+            return $"{Planter.Name}: {Words.Of(sky.Years[0].Class)}, and no longer {Words.Of(Planter.Exposure)}.";
+        });
 
     /// <summary>Takes the last change of a display back.</summary>
-    public async Task<IActionResult> OnPostUndoAsync(string display) => await Save(async () =>
-    {
-        await displays.Undo(display);
-        return "Taken back.";
-    }, $"/planters/{Id}{Query()}");
+    public async Task<IActionResult> OnPostUndoAsync(string display) =>
+        await Save(
+            async () =>
+            {
+                await displays.Undo(display);
+                return "Taken back.";
+            },
+            $"/planters/{Id}{Query()}"
+        );
 
     private string Query() => Words.ReadDay(DayText) is { } day ? $"?day={Words.Iso(day)}" : string.Empty;
 
@@ -163,11 +190,18 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
     {
         if (!await Load())
             return NotFound();
-        return await frame.Saving(this, f => f == "photo" ? "Upload" : f == "caption" ? "Caption" : null, async () =>
-        {
-            TempData["Said"] = await work();
-            return Redirect(to ?? $"/planters/{Id}");
-        });
+        return await frame.Saving(
+            this,
+            f =>
+                f == "photo" ? "Upload"
+                : f == "caption" ? "Caption"
+                : null,
+            async () =>
+            {
+                TempData["Said"] = await work();
+                return Redirect(to ?? $"/planters/{Id}");
+            }
+        );
     }
 
     private async Task<bool> Load()
@@ -183,11 +217,15 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
-        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id) ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
+        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id)
+            ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
         NextScale = YearScale.Across(View.Start.PlusMonths(12));
         NextSeason = Now.Record is null ? null : (await frame.State.Kernel(NextScale.Start)).Of(Now.Plan, planter);
         Displays = [.. Now.Plan.DisplaysOf(Id)];
-        IReadOnlyList<Remark>? remarks = await frame.State.RemarksOn([.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12))], RemarksWait);
+        IReadOnlyList<Remark>? remarks = await frame.State.RemarksOn(
+            [.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12))],
+            RemarksWait
+        );
         (Remarks, IsLooking) = (remarks ?? [], remarks is null);
         Undoable = await displays.UndoableOf(Id);
         History = await log.Latest(Id, 200);
@@ -198,7 +236,9 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         SiteFlowering flowering = await frame.State.Flowering(View.Start);
         OnDay = PlanterOnDay.Of(Now.Plan, planter, Season, flowering, View.Day, stack, Bloom);
         var turns = new Dictionary<string, TurnDay>(StringComparer.Ordinal);
-        foreach (Display d in Displays.Where(d => d.Layer == DisplayLayer.Seasonal && d.Install >= View.Start && d.Install < View.Start.PlusMonths(12)))
+        foreach (
+            Display d in Displays.Where(d => d.Layer == DisplayLayer.Seasonal && d.Install >= View.Start && d.Install < View.Start.PlusMonths(12))
+        )
         {
             if (TurnDay.Of(Now.Plan, planter, d, flowering) is { } turn)
                 turns[d.Id] = turn;

@@ -84,22 +84,33 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (MapSkyline.OnMap(Planter, Now.Plan.Map, Year) is not { } seen || LatitudeDeg is not { } latitude)
-                throw new InvalidInputException(string.Empty, "The map tells nothing of its sky: it has no place there, or nothing tall is drawn.");
-            Exposure exposure = SunYear.Of(seen, latitude, Year).GrowingSeason;
-            await planters.Save(Planter with { Skyline = null, Exposure = exposure }, Version);
-            TempData["Said"] = $"{Planter.Name}: its sky is read off the map; it has {Words.Of(exposure)}.";
-            return Redirect($"/planters/{Id}/sun");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (MapSkyline.OnMap(Planter, Now.Plan.Map, Year) is not { } seen || LatitudeDeg is not { } latitude)
+                    throw new InvalidInputException(
+                        string.Empty,
+                        "The map tells nothing of its sky: it has no place there, or nothing tall is drawn."
+                    );
+                Exposure exposure = SunYear.Of(seen, latitude, Year).GrowingSeason;
+                await planters.Save(Planter with { Skyline = null, Exposure = exposure }, Version);
+                TempData["Said"] = $"{Planter.Name}: its sky is read off the map; it has {Words.Of(exposure)}.";
+                return Redirect($"/planters/{Id}/sun");
+            }
+        );
     }
 
     public async Task<IActionResult> OnGetSvgAsync()
     {
         if (!await Find() || LatitudeDeg is not { } latitude)
             return NotFound();
-        return File(sheet.Standalone(SkyDome.Draw(MapSkyline.Of(Planter, Now.Plan.Map, Year) ?? Skyline.Open, latitude, Year)), "image/svg+xml", $"sun-{Id}.svg");
+        return File(
+            sheet.Standalone(SkyDome.Draw(MapSkyline.Of(Planter, Now.Plan.Map, Year) ?? Skyline.Open, latitude, Year)),
+            "image/svg+xml",
+            $"sun-{Id}.svg"
+        );
     }
 
     public async Task<IActionResult> OnPostPreviewAsync()
@@ -117,34 +128,58 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            Skyline typed = Read();
-            var faults = new FaultList();
-            faults.AddAll(string.Empty, typed.Faults());
-            faults.ThrowIfAny();
-            Skyline = typed;
-            Reckon();
-            Exposure exposure = Sun?.GrowingSeason ?? Planter.Exposure;
-            await planters.Save(Planter with { Skyline = typed, Exposure = exposure }, Version);
-            TempData["Said"] = exposure == Planter.Exposure
-                ? $"{Planter.Name}: skyline saved; it has {Words.Of(exposure)}, as before."
-                : $"{Planter.Name}: skyline saved; it has {Words.Of(exposure)}, and no longer {Words.Of(Planter.Exposure)}.";
-            return Redirect($"/planters/{Id}");
-        }, () =>
-        {
-            Skyline typed = Read();
-            Skyline = typed.Faults().Count == 0 ? typed : null;
-            Reckon();
-            return Task.CompletedTask;
-        }, now =>
-        {
-            (Now, Planter, Version) = (now, now.Plan.FindPlanter(Id) ?? Planter, now.Versions.Planter(Id));
-            Skyline saved = Planter.Skyline ?? Skyline.Open;
-            return FormDifference.Between(
-                new { Walls = Walls.Select(Number), Trees = Trees.Select(Number), Growth = Number(Growth), Surveyed = Number(Surveyed), LeafOn = Number(LeafOn), LeafOff = Number(LeafOff) },
-                new { Walls = saved.WallDeg, Trees = saved.TreeDeg, Growth = saved.TreeGrowthDeg, Surveyed = (double)saved.SurveyedIn, LeafOn = saved.LeafOnShare * 100, LeafOff = saved.LeafOffShare * 100 });
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                Skyline typed = Read();
+                var faults = new FaultList();
+                faults.AddAll(string.Empty, typed.Faults());
+                faults.ThrowIfAny();
+                Skyline = typed;
+                Reckon();
+                Exposure exposure = Sun?.GrowingSeason ?? Planter.Exposure;
+                await planters.Save(Planter with { Skyline = typed, Exposure = exposure }, Version);
+                TempData["Said"] =
+                    exposure == Planter.Exposure
+                        ? $"{Planter.Name}: skyline saved; it has {Words.Of(exposure)}, as before."
+                        : $"{Planter.Name}: skyline saved; it has {Words.Of(exposure)}, and no longer {Words.Of(Planter.Exposure)}.";
+                return Redirect($"/planters/{Id}");
+            },
+            () =>
+            {
+                Skyline typed = Read();
+                Skyline = typed.Faults().Count == 0 ? typed : null;
+                Reckon();
+                return Task.CompletedTask;
+            },
+            now =>
+            {
+                (Now, Planter, Version) = (now, now.Plan.FindPlanter(Id) ?? Planter, now.Versions.Planter(Id));
+                Skyline saved = Planter.Skyline ?? Skyline.Open;
+                return FormDifference.Between(
+                    new
+                    {
+                        Walls = Walls.Select(Number),
+                        Trees = Trees.Select(Number),
+                        Growth = Number(Growth),
+                        Surveyed = Number(Surveyed),
+                        LeafOn = Number(LeafOn),
+                        LeafOff = Number(LeafOff),
+                    },
+                    new
+                    {
+                        Walls = saved.WallDeg,
+                        Trees = saved.TreeDeg,
+                        Growth = saved.TreeGrowthDeg,
+                        Surveyed = (double)saved.SurveyedIn,
+                        LeafOn = saved.LeafOnShare * 100,
+                        LeafOff = saved.LeafOffShare * 100,
+                    }
+                );
+            }
+        );
     }
 
     private async Task<bool> Find()
@@ -170,26 +205,35 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
         LeafOff = Text(skyline.LeafOffShare * 100);
     }
 
-    private Skyline Read() => new(
-        [.. Walls.Take(Skyline.Sectors).Select(Number)],
-        [.. Trees.Take(Skyline.Sectors).Select(Number)],
-        Number(Surveyed) is var y && double.IsFinite(y) ? (int)y : 0,
-        Number(Growth),
-        Number(LeafOn) / 100,
-        Number(LeafOff) / 100);
+    private Skyline Read() =>
+        new(
+            [.. Walls.Take(Skyline.Sectors).Select(Number)],
+            [.. Trees.Take(Skyline.Sectors).Select(Number)],
+            Number(Surveyed) is var y && double.IsFinite(y) ? (int)y : 0,
+            Number(Growth),
+            Number(LeafOn) / 100,
+            Number(LeafOff) / 100
+        );
 
     private void Reckon()
     {
         if (Skyline is null || LatitudeDeg is not { } latitude)
             return;
         Sun = SunYear.Of(Skyline, latitude, Year);
-        if (Planter.Skyline is not null && MapSkyline.OnMap(Planter, Now.Plan.Map, Year) is { } drawn && SunYear.Of(drawn, latitude, Year) is var byMap && byMap.GrowingSeason != Sun.GrowingSeason)
+        if (
+            Planter.Skyline is not null
+            && MapSkyline.OnMap(Planter, Now.Plan.Map, Year) is { } drawn
+            && SunYear.Of(drawn, latitude, Year) is var byMap
+            && byMap.GrowingSeason != Sun.GrowingSeason
+        )
             ByMap = byMap;
         Exposure last = Sun.GrowingSeason;
         var changes = new List<(int, Exposure)>();
         foreach (int ahead in Ahead)
         {
-            Exposure then = SunYear.Of(IsFromMap ? MapSkyline.Of(Planter, Now.Plan.Map, Year + ahead)! : Skyline, latitude, Year + ahead).GrowingSeason;
+            Exposure then = SunYear
+                .Of(IsFromMap ? MapSkyline.Of(Planter, Now.Plan.Map, Year + ahead)! : Skyline, latitude, Year + ahead)
+                .GrowingSeason;
             if (then != last)
                 changes.Add((Year + ahead, then));
             last = then;
@@ -197,7 +241,5 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
         Changes = changes;
     }
 
-    private static double Number(string? text) => string.IsNullOrWhiteSpace(text)
-        ? 0
-        : TypedNumber.Read(text) ?? double.NaN;
+    private static double Number(string? text) => string.IsNullOrWhiteSpace(text) ? 0 : TypedNumber.Read(text) ?? double.NaN;
 }

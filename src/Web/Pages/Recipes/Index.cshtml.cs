@@ -67,15 +67,20 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
             LocalDate start = SiteYear.UsualStart(frame.Today, Now.IsSouthern);
             LocalDate there = frame.Today.PlusDays(GapQuestion.UsualLeadDays);
             List<Plant> plants = [.. recipe.Items.Select(i => Now.Plan.FindPlant(i.PlantId)).OfType<Plant>()];
-            LocalDate install = Words.ReadDay(Install) ?? (recipe.Layer == DisplayLayer.Bulbs
-                ? PlantingTime.BulbsIn(there, there, Now.Plan.Site.Rules, Now.IsSouthern)
-                : new PlantingTime(await frame.State.Kernel(start)).Proposed(Now.Plan, plants, there, await frame.State.Flowering(start)));
+            LocalDate install = Words.ReadDay(Install)
+                ?? (
+                    recipe.Layer == DisplayLayer.Bulbs
+                        ? PlantingTime.BulbsIn(there, there, Now.Plan.Site.Rules, Now.IsSouthern)
+                        : new PlantingTime(await frame.State.Kernel(start)).Proposed(Now.Plan, plants, there, await frame.State.Flowering(start))
+                );
             Install ??= Words.Iso(install);
             Lift ??= recipe.Layer switch
             {
                 DisplayLayer.Standing => string.Empty,
                 DisplayLayer.Bulbs => Words.Iso(install.PlusMonths(8)),
-                _ => Words.Iso(Now.Plan.Turns.Where(t => t.FirstDay > install.PlusDays(28)).Select(t => t.FirstDay).DefaultIfEmpty(install.PlusMonths(4)).Min()),
+                _ => Words.Iso(
+                    Now.Plan.Turns.Where(t => t.FirstDay > install.PlusDays(28)).Select(t => t.FirstDay).DefaultIfEmpty(install.PlusMonths(4)).Min()
+                ),
             };
         }
         return Page();
@@ -85,22 +90,43 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
     public async Task<IActionResult> OnPostLookAsync()
     {
         ModelState.Clear();
-        string address = "/recipes" + QueryString.Create(Ticked.Of(PlanterIds, PlanterList).Select(p => KeyValuePair.Create("planter[]", (string?)p)).Prepend(new("recipe", RecipeId)));
+        string address =
+            "/recipes"
+            + QueryString.Create(
+                Ticked.Of(PlanterIds, PlanterList).Select(p => KeyValuePair.Create("planter[]", (string?)p)).Prepend(new("recipe", RecipeId))
+            );
         return address.Length <= LongestAddress ? Redirect(address) : await OnGetAsync();
     }
 
     public async Task<IActionResult> OnPostKeepAsync()
     {
         await Find();
-        return await frame.Saving(this, f => f switch { "name" => "Name", "note" => "Note", _ => null }, async () =>
-        {
-            Display display = Keep ?? throw new InvalidInputException(string.Empty, "That display is there no more.");
-            string name = (Name ?? string.Empty).Trim();
-            var recipe = new Recipe(Ids.From(name.Length == 0 ? "recipe" : name, x => Now.Plan.Recipes.Any(r => r.Id == x)), name, display.Layer, Now.Plan.FindPlanter(display.PlanterId)!.Form, display.Items, Note?.Trim() ?? string.Empty);
-            await recipes.Add(recipe);
-            TempData["Said"] = $"“{recipe.Name}” is kept.";
-            return Redirect($"/recipes?recipe={recipe.Id}");
-        });
+        return await frame.Saving(
+            this,
+            f =>
+                f switch
+                {
+                    "name" => "Name",
+                    "note" => "Note",
+                    _ => null,
+                },
+            async () =>
+            {
+                Display display = Keep ?? throw new InvalidInputException(string.Empty, "That display is there no more.");
+                string name = (Name ?? string.Empty).Trim();
+                var recipe = new Recipe(
+                    Ids.From(name.Length == 0 ? "recipe" : name, x => Now.Plan.Recipes.Any(r => r.Id == x)),
+                    name,
+                    display.Layer,
+                    Now.Plan.FindPlanter(display.PlanterId)!.Form,
+                    display.Items,
+                    Note?.Trim() ?? string.Empty
+                );
+                await recipes.Add(recipe);
+                TempData["Said"] = $"“{recipe.Name}” is kept.";
+                return Redirect($"/recipes?recipe={recipe.Id}");
+            }
+        );
     }
 
     public async Task<IActionResult> OnPostPlantAsync()
@@ -127,7 +153,9 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
             List<Display> made = [];
             foreach (ScaledRecipe scaled in Scaled.Where(s => s.Items.Count > 0))
             {
-                string id = Ids.From($"{scaled.Planter.Id}-{Chosen.Layer}-{install.ToString("uuuu-MM", null)}", x => Now.Plan.Displays.Any(d => d.Id == x) || made.Exists(d => d.Id == x));
+                string id = Ids.From($"{scaled.Planter.Id}-{Chosen.Layer}-{install.ToString("uuuu-MM", null)}", x =>
+                    Now.Plan.Displays.Any(d => d.Id == x) || made.Exists(d => d.Id == x)
+                );
                 made.Add(new Display(id, scaled.Planter.Id, Chosen.Layer, install, lift, scaled.Items));
             }
             if (made.Count == 0)
@@ -141,15 +169,25 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
     public async Task<IActionResult> OnPostRemoveAsync()
     {
         await Find();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await recipes.Remove(RecipeId ?? string.Empty, Now.Versions.Recipe(RecipeId ?? string.Empty));
-            TempData["Said"] = "The recipe is removed; what was planted from it stays.";
-            return Redirect("/recipes");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await recipes.Remove(RecipeId ?? string.Empty, Now.Versions.Recipe(RecipeId ?? string.Empty));
+                TempData["Said"] = "The recipe is removed; what was planted from it stays.";
+                return Redirect("/recipes");
+            }
+        );
     }
 
-    private static string? DateField(string fault) => fault switch { "install" => "Install", "lift" => "Lift", _ => null };
+    private static string? DateField(string fault) =>
+        fault switch
+        {
+            "install" => "Install",
+            "lift" => "Lift",
+            _ => null,
+        };
 
     private async Task Find()
     {
@@ -158,6 +196,13 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         Chosen = Now.Plan.Recipes.FirstOrDefault(r => r.Id == RecipeId);
         PlanterIds = [.. Ticked.Of(PlanterIds, PlanterList)];
         if (Chosen is { } recipe)
-            Scaled = [.. PlanterIds.Distinct(StringComparer.Ordinal).Select(Now.Plan.FindPlanter).OfType<Planter>().Select(p => ScaledRecipe.For(recipe, p, Now.Plan.Site, Now.Plan.Plant))];
+            Scaled =
+            [
+                .. PlanterIds
+                    .Distinct(StringComparer.Ordinal)
+                    .Select(Now.Plan.FindPlanter)
+                    .OfType<Planter>()
+                    .Select(p => ScaledRecipe.For(recipe, p, Now.Plan.Site, Now.Plan.Plant)),
+            ];
     }
 }

@@ -38,33 +38,48 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
     public async Task<IActionResult> OnPostAsync()
     {
         await Find();
-        return await frame.Saving(this, f => f.Contains("institution", StringComparison.Ordinal) ? "Institution" : null, async () =>
-        {
-            HouseRules rules = HouseRuleMatter.Read(Schools, Now.Plan.Site.Rules) with
+        return await frame.Saving(
+            this,
+            f => f.Contains("institution", StringComparison.Ordinal) ? "Institution" : null,
+            async () =>
             {
-                InstitutionColours = [.. (Institution ?? string.Empty).Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(c => c.ToLowerInvariant())],
-            };
-            IReadOnlyList<Fault> faults = rules.Faults();
-            if (faults.Count > 0)
-                throw new InvalidInputException(faults);
-            await plans.SaveSite(Now.Plan.Site with { Rules = rules }, Version);
-            TempData["Said"] = "House rules saved: the season, the orders, the sheets and the checks follow them.";
-            return Redirect("/rules");
-        }, compare: now =>
-        {
-            (Now, Version) = (now, now.Mark.Version);
-            HouseRules theirs = now.Plan.Site.Rules;
-            return FormDifference.Between(
-                new { Schools, Institution },
-                new { Schools = HouseRuleMatter.All.ToDictionary(m => m.Key, m => (string?)m.Of(theirs), StringComparer.Ordinal), Institution = string.Join(" ", theirs.InstitutionColours) });
-        });
+                HouseRules rules = HouseRuleMatter.Read(Schools, Now.Plan.Site.Rules) with
+                {
+                    InstitutionColours =
+                    [
+                        .. (Institution ?? string.Empty)
+                            .Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                            .Select(c => c.ToLowerInvariant()),
+                    ],
+                };
+                IReadOnlyList<Fault> faults = rules.Faults();
+                if (faults.Count > 0)
+                    throw new InvalidInputException(faults);
+                await plans.SaveSite(Now.Plan.Site with { Rules = rules }, Version);
+                TempData["Said"] = "House rules saved: the season, the orders, the sheets and the checks follow them.";
+                return Redirect("/rules");
+            },
+            compare: now =>
+            {
+                (Now, Version) = (now, now.Mark.Version);
+                HouseRules theirs = now.Plan.Site.Rules;
+                return FormDifference.Between(
+                    new { Schools, Institution },
+                    new
+                    {
+                        Schools = HouseRuleMatter.All.ToDictionary(m => m.Key, m => (string?)m.Of(theirs), StringComparer.Ordinal),
+                        Institution = string.Join(" ", theirs.InstitutionColours),
+                    }
+                );
+            }
+        );
     }
 
     private async Task Find()
     {
         Now = await frame.Now();
-        Otherwise = HouseRuleMatter.All
-            .SelectMany(m => Now.Plan.Planters.Where(p => m.Of(p.Rules) is not null).Select(p => (m.Key, Planter: p)))
+        Otherwise = HouseRuleMatter
+            .All.SelectMany(m => Now.Plan.Planters.Where(p => m.Of(p.Rules) is not null).Select(p => (m.Key, Planter: p)))
             .ToLookup(x => x.Key, x => x.Planter);
     }
 }

@@ -28,29 +28,36 @@ public sealed class AsideModel(PageFrame frame, PlanStore plans) : PageModel
     public async Task<IActionResult> OnPostRemoveAsync(string? list, string? id)
     {
         Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await plans.RemoveAside(list ?? string.Empty, id ?? string.Empty);
-            TempData["Said"] = "Taken out for good.";
-            return Redirect("/site/aside");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await plans.RemoveAside(list ?? string.Empty, id ?? string.Empty);
+                TempData["Said"] = "Taken out for good.";
+                return Redirect("/site/aside");
+            }
+        );
     }
 
     /// <summary>How it is mended, in words.</summary>
-    public static string Mend(SetAside a) => a.List switch
-    {
-        "displays" or "recipes" or "lots" => "Put the plant or planter that it names back as it was, and it stands in the plan again; or take it out.",
-        "palette" => "Bring the plant in again with a palette sheet, under the same id; or take it out, where nothing uses it.",
-        "site" => "Save the settings once more on the Site page.",
-        _ => "Bring it in again with a plan file; or take it out.",
-    };
+    public static string Mend(SetAside a) =>
+        a.List switch
+        {
+            "displays" or "recipes" or "lots" =>
+                "Put the plant or planter that it names back as it was, and it stands in the plan again; or take it out.",
+            "palette" => "Bring the plant in again with a palette sheet, under the same id; or take it out, where nothing uses it.",
+            "site" => "Save the settings once more on the Site page.",
+            _ => "Bring it in again with a plan file; or take it out.",
+        };
 
     /// <summary>One of a list, in words.</summary>
-    public static string One(SetAside a) => a.List switch
-    {
-        "palette" => "plant",
-        "map" => "part of the map",
-        "site" => "settings",
-        _ => a.List[..^1],
-    };
+    public static string One(SetAside a) =>
+        a.List switch
+        {
+            "palette" => "plant",
+            "map" => "part of the map",
+            "site" => "settings",
+            _ => a.List[..^1],
+        };
 }

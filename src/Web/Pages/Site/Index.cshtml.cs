@@ -9,7 +9,15 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Site;
 
 /// <summary>The site's settings and house rules, and the plan as a file.</summary>
-public sealed class IndexModel(PageFrame frame, PlanStore plans, PlanHistory history, PhotoStore photos, DraftStore drafts, Everything everything, HeavyWork heavy) : PageModel
+public sealed class IndexModel(
+    PageFrame frame,
+    PlanStore plans,
+    PlanHistory history,
+    PhotoStore photos,
+    DraftStore drafts,
+    Everything everything,
+    HeavyWork heavy
+) : PageModel
 {
     [BindProperty]
     public SiteInput Input { get; set; } = new();
@@ -42,18 +50,24 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans, PlanHistory his
     {
         Now = await frame.Now();
         UnitsText units = PageFrame.Units(Now);
-        return await frame.Saving(this, SiteInput.Field, async () =>
-        {
-            await plans.SaveSite(Input.Read(units) with { Rules = Now.Plan.Site.Rules }, Input.Version);
-            TempData["Said"] = "Settings saved.";
-            return Redirect("/site");
-        }, Lists, now =>
-        {
-            Now = now;
-            SiteInput theirs = SiteInput.From(now.Plan.Site, now.Mark.Version, units);
-            Input.Version = theirs.Version;
-            return FormDifference.Between(Input, theirs);
-        });
+        return await frame.Saving(
+            this,
+            SiteInput.Field,
+            async () =>
+            {
+                await plans.SaveSite(Input.Read(units) with { Rules = Now.Plan.Site.Rules }, Input.Version);
+                TempData["Said"] = "Settings saved.";
+                return Redirect("/site");
+            },
+            Lists,
+            now =>
+            {
+                Now = now;
+                SiteInput theirs = SiteInput.From(now.Plan.Site, now.Mark.Version, units);
+                Input.Version = theirs.Version;
+                return FormDifference.Between(Input, theirs);
+            }
+        );
     }
 
     /// <summary>All that the site holds, in one file.</summary>
@@ -61,7 +75,14 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans, PlanHistory his
     {
         Now = await frame.Now();
         Response.Headers.CacheControl = "no-store";
-        FileStream file = new(Path.GetTempFileName(), FileMode.Create, FileAccess.ReadWrite, FileShare.None, 81920, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        FileStream file = new(
+            Path.GetTempFileName(),
+            FileMode.Create,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            81920,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        );
         await heavy.Do(async () =>
         {
             await everything.Write(file);
@@ -75,13 +96,19 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans, PlanHistory his
     public async Task<IActionResult> OnPostBackAsync(Guid id)
     {
         Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            Plan plan = await history.Load(id) ?? throw new InvalidInputException(string.Empty, "That plan is no longer kept.");
-            await plans.Replace(plan, PlanFile.Write);
-            TempData["Said"] = $"{plan.Site.Name} is back: {plan.Planters.Count} planters, {plan.Displays.Count} displays. What it replaced is kept in turn.";
-            return Redirect("/site");
-        }, Settings);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                Plan plan = await history.Load(id) ?? throw new InvalidInputException(string.Empty, "That plan is no longer kept.");
+                await plans.Replace(plan, PlanFile.Write);
+                TempData["Said"] =
+                    $"{plan.Site.Name} is back: {plan.Planters.Count} planters, {plan.Displays.Count} displays. What it replaced is kept in turn.";
+                return Redirect("/site");
+            },
+            Settings
+        );
     }
 
     /// <summary>Drops photographs of planters that the plan no longer holds.</summary>
@@ -95,23 +122,28 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans, PlanHistory his
     public async Task<IActionResult> OnPostPlanAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, f => f == "file" ? "Upload" : null, async () =>
-        {
-            if (Upload is null)
-                throw new InvalidInputException("file", "choose a file first");
-            return await heavy.Do<IActionResult>(async () =>
+        return await frame.Saving(
+            this,
+            f => f == "file" ? "Upload" : null,
+            async () =>
             {
-                using var buffer = new MemoryStream();
-                await Upload.CopyToAsync(buffer);
-                buffer.Position = 0;
-                Plan plan = await Task.Run(() => PlanFile.Read(buffer));
-                if (Now.Plan.Planters.Count + Now.Plan.Displays.Count + Now.Aside.Count > 0)
-                    return Redirect($"/site/plan?draft={await drafts.Keep(PlanModel.Kind, Path.GetFileName(Upload.FileName), buffer.ToArray())}");
-                await plans.Replace(plan, PlanFile.Write);
-                TempData["Said"] = PlanModel.BroughtIn(plan);
-                return Redirect("/site");
-            });
-        }, Settings);
+                if (Upload is null)
+                    throw new InvalidInputException("file", "choose a file first");
+                return await heavy.Do<IActionResult>(async () =>
+                {
+                    using var buffer = new MemoryStream();
+                    await Upload.CopyToAsync(buffer);
+                    buffer.Position = 0;
+                    Plan plan = await Task.Run(() => PlanFile.Read(buffer));
+                    if (Now.Plan.Planters.Count + Now.Plan.Displays.Count + Now.Aside.Count > 0)
+                        return Redirect($"/site/plan?draft={await drafts.Keep(PlanModel.Kind, Path.GetFileName(Upload.FileName), buffer.ToArray())}");
+                    await plans.Replace(plan, PlanFile.Write);
+                    TempData["Said"] = PlanModel.BroughtIn(plan);
+                    return Redirect("/site");
+                });
+            },
+            Settings
+        );
     }
 
     private async Task Settings()

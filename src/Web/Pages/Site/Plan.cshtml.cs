@@ -59,9 +59,12 @@ public sealed class PlanModel(PageFrame frame, PlanStore plans, DraftStore draft
         return Redirect("/site");
     }
 
-    private Task<Plan> Read(byte[] content) => heavy.Do(() => Task.Run(() =>
-    {
-        using var stream = new MemoryStream(content);
-        return PlanFile.Read(stream);
-    }));
+    private Task<Plan> Read(byte[] content) =>
+        heavy.Do(() =>
+            Task.Run(() =>
+            {
+                using var stream = new MemoryStream(content);
+                return PlanFile.Read(stream);
+            })
+        );
 }

@@ -57,7 +57,16 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
 
     /// <summary>Colours to choose from, by name and value.</summary>
     public static IReadOnlyList<(string Name, string Value)> Choices { get; } =
-        [("white", "#f7f5ef"), ("yellow", "#f2c62e"), ("orange", "#ea8a2a"), ("pink", "#e393ad"), ("red", "#c22c3c"), ("violet", "#7d55b5"), ("blue", "#4a63c0"), ("dark", "#4a1d38")];
+    [
+        ("white", "#f7f5ef"),
+        ("yellow", "#f2c62e"),
+        ("orange", "#ea8a2a"),
+        ("pink", "#e393ad"),
+        ("red", "#c22c3c"),
+        ("violet", "#7d55b5"),
+        ("blue", "#4a63c0"),
+        ("dark", "#4a1d38"),
+    ];
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -66,7 +75,12 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
         if (JobId is not { } id || await jobs.Find(id) is not { Kind: JobKinds.Stack } job)
             return Page();
         Wish = JsonSerializer.Deserialize<StackAsk>(job.Question, JobJson.Options)!.Wish;
-        (From, To, Kinds, OnlyStock) = (Words.Iso(Wish.First), Words.Iso(Wish.Last), Wish.MostKinds.ToString(CultureInfo.InvariantCulture), Wish.OnlyStock);
+        (From, To, Kinds, OnlyStock) = (
+            Words.Iso(Wish.First),
+            Words.Iso(Wish.Last),
+            Wish.MostKinds.ToString(CultureInfo.InvariantCulture),
+            Wish.OnlyStock
+        );
         (Colours, Budget) = ([.. Wish.Colours], Wish.Budget?.ToString(CultureInfo.InvariantCulture));
         (Job, Found) = (job, desk.Result<StackResult>(job));
         return Page();
@@ -77,13 +91,33 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, f => f switch { "first" => "From", "last" => "To", "budget" => "Budget", "mostKinds" => "Kinds", _ => null }, async () =>
-        {
-            if (Now.Record is null)
-                throw new InvalidInputException(string.Empty, "The site has no weather yet, so that nobody knows when a bulb shows: bring in a station's record first.");
-            Job asked = await desk.Ask(JobKinds.Stack, new StackAsk(Id, Read(), frame.Today.PlusDays(GapQuestion.UsualLeadDays)), Now, PageFrame.Asker(HttpContext));
-            return Redirect($"/stack/{Id}/build?job={asked.Id}");
-        });
+        return await frame.Saving(
+            this,
+            f =>
+                f switch
+                {
+                    "first" => "From",
+                    "last" => "To",
+                    "budget" => "Budget",
+                    "mostKinds" => "Kinds",
+                    _ => null,
+                },
+            async () =>
+            {
+                if (Now.Record is null)
+                    throw new InvalidInputException(
+                        string.Empty,
+                        "The site has no weather yet, so that nobody knows when a bulb shows: bring in a station's record first."
+                    );
+                Job asked = await desk.Ask(
+                    JobKinds.Stack,
+                    new StackAsk(Id, Read(), frame.Today.PlusDays(GapQuestion.UsualLeadDays)),
+                    Now,
+                    PageFrame.Asker(HttpContext)
+                );
+                return Redirect($"/stack/{Id}/build?job={asked.Id}");
+            }
+        );
     }
 
     private async Task<bool> Find()
@@ -101,7 +135,8 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
     }
 
     /// <summary>The day on which what is proposed would be planted.</summary>
-    private LocalDate PlantedOn => PlantingTime.BulbsIn(Wish!.First, frame.Today.PlusDays(GapQuestion.UsualLeadDays), Now.Plan.Site.RulesFor(Planter), Now.IsSouthern);
+    private LocalDate PlantedOn =>
+        PlantingTime.BulbsIn(Wish!.First, frame.Today.PlusDays(GapQuestion.UsualLeadDays), Now.Plan.Site.RulesFor(Planter), Now.IsSouthern);
 
     /// <summary>Where a proposal is opened in the stack's own page, to be looked over and saved.</summary>
     public string Open(ProposedStack stack) =>

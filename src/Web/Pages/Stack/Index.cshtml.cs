@@ -68,7 +68,8 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
                 return string.Empty;
             // A week of it at least: what is bare before the first flower and after the last is no gap of the stack.
             List<BareSpell> bare = [.. Season.BareSpells.Where(s => s.FirstDay.PlusDays(6) <= last && s.LastDay >= first.PlusDays(6))];
-            string days = $"the planter is in colour on {Season.DaysInColourBetween(first, last)} of those {Period.DaysBetween(first, last) + 1} days";
+            string days =
+                $"the planter is in colour on {Season.DaysInColourBetween(first, last)} of those {Period.DaysBetween(first, last) + 1} days";
             return bare.Count == 0 ? $"{days}." : $"{days}. {string.Join("; ", bare.Select(Words.Bare))}.";
         }
     }
@@ -96,12 +97,25 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         }
         else
         {
-            LocalDate planting = Words.ReadDay(PlantedText) ?? PlantingTime.BulbsIn(frame.Today, frame.Today, Now.Plan.Site.RulesFor(Planter), Now.IsSouthern);
-            Input = new DisplayInput { Install = Words.Iso(planting), Lift = Words.Iso(StackBloom.BulbYearStart(planting, Now.IsSouthern).PlusMonths(10).PlusDays(14)), Lines = [new DisplayLine()] };
+            LocalDate planting = Words.ReadDay(PlantedText)
+                ?? PlantingTime.BulbsIn(frame.Today, frame.Today, Now.Plan.Site.RulesFor(Planter), Now.IsSouthern);
+            Input = new DisplayInput
+            {
+                Install = Words.Iso(planting),
+                Lift = Words.Iso(StackBloom.BulbYearStart(planting, Now.IsSouthern).PlusMonths(10).PlusDays(14)),
+                Lines = [new DisplayLine()],
+            };
         }
         if (!string.IsNullOrEmpty(Proposed))
         {
-            Input.Lines = [.. Proposed.Split(',').Select(x => x.Split(':')).Where(x => x.Length == 2 && Now.Plan.FindPlant(x[0])?.Bulb is not null).Select(x => new DisplayLine { PlantId = x[0], Count = x[1] })];
+            Input.Lines =
+            [
+                .. Proposed
+                    .Split(',')
+                    .Select(x => x.Split(':'))
+                    .Where(x => x.Length == 2 && Now.Plan.FindPlant(x[0])?.Bulb is not null)
+                    .Select(x => new DisplayLine { PlantId = x[0], Count = x[1] }),
+            ];
             Input.Pairs = [];
         }
         await Draw();
@@ -131,12 +145,17 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, DisplayInput.Field, async () =>
-        {
-            await displays.Undo(Input.DisplayId ?? string.Empty);
-            TempData["Said"] = "Taken back.";
-            return Redirect($"/stack/{Id}?display={Input.DisplayId}");
-        }, Draw);
+        return await frame.Saving(
+            this,
+            DisplayInput.Field,
+            async () =>
+            {
+                await displays.Undo(Input.DisplayId ?? string.Empty);
+                TempData["Said"] = "Taken back.";
+                return Redirect($"/stack/{Id}?display={Input.DisplayId}");
+            },
+            Draw
+        );
     }
 
     public async Task<IActionResult> OnPostPreviewAsync()
@@ -154,18 +173,24 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         if (!await Find())
             return NotFound();
         DayText = Input.Day;
-        return await frame.Saving(this, DisplayInput.Field, async () =>
-        {
-            Display display = Input.Read(Now.Plan, Id, DisplayLayer.Bulbs, Units);
-            await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "stack changed");
-            frame.Forget();
-            TempData["Said"] = "The stack is saved.";
-            return Redirect($"/stack/{Id}?display={display.Id}" + (Words.ReadDay(DayText) is { } d ? $"&day={Words.Iso(d)}" : string.Empty));
-        }, Draw, now =>
-        {
-            (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
-            return Input.Compare(now, Input.DisplayId, Units);
-        });
+        return await frame.Saving(
+            this,
+            DisplayInput.Field,
+            async () =>
+            {
+                Display display = Input.Read(Now.Plan, Id, DisplayLayer.Bulbs, Units);
+                await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "stack changed");
+                frame.Forget();
+                TempData["Said"] = "The stack is saved.";
+                return Redirect($"/stack/{Id}?display={display.Id}" + (Words.ReadDay(DayText) is { } d ? $"&day={Words.Iso(d)}" : string.Empty));
+            },
+            Draw,
+            now =>
+            {
+                (Now, Planter) = (now, now.Plan.FindPlanter(Planter.Id) ?? Planter);
+                return Input.Compare(now, Input.DisplayId, Units);
+            }
+        );
     }
 
     private Display? Chosen()
@@ -190,26 +215,36 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         LocalDate install = Words.ReadDay(Input.Install) ?? frame.Today;
         IReadOnlyList<DisplayItem> items = [.. Input.Readable(Now.Plan, Units).Where(i => Now.Plan.Plant(i.PlantId).Bulb is not null)];
         LocalDate lift = Words.ReadDay(Input.Lift) is { } end && end > install ? end : install.PlusMonths(8);
-        Typed = new Display(Input.DisplayId is { Length: > 0 } known ? known : "preview", Id, DisplayLayer.Bulbs, install, lift, items) { Pairs = Input.ReadPairs(items) };
+        Typed = new Display(Input.DisplayId is { Length: > 0 } known ? known : "preview", Id, DisplayLayer.Bulbs, install, lift, items)
+        {
+            Pairs = Input.ReadPairs(items),
+        };
         CanUndo = Input.DisplayId is { Length: > 0 } saved ? await displays.CanUndo(saved) : null;
         Display display = Typed;
         Stack = items.Count == 0 ? null : BulbStack.Of(Now.Plan, Planter, display);
         Bloom = Stack is null ? null : await frame.State.Bloom(Stack, install);
         // Without a day in the address the drawing stands where most is in flower: the middle layer's full flower.
-        Day = Words.ReadDay(DayText) ?? Bloom?.Forecasts.Where(f => f.Half is not null).OrderBy(f => f.Half).Select(f => f.Half!.Value.PlusDays(6)).Skip((Bloom.Forecasts.Count - 1) / 2).FirstOrDefault(frame.Today) ?? frame.Today;
+        Day = Words.ReadDay(DayText)
+            ?? Bloom
+                ?.Forecasts.Where(f => f.Half is not null)
+                .OrderBy(f => f.Half)
+                .Select(f => f.Half!.Value.PlusDays(6))
+                .Skip((Bloom.Forecasts.Count - 1) / 2)
+                .FirstOrDefault(frame.Today)
+            ?? frame.Today;
         Scale = YearScale.Across(SiteYear.UsualStart(Day, Now.IsSouthern));
         Remarks = Stack is null ? [] : (await frame.State.Checks()).For(display);
         SeasonKernel kernel = await frame.State.Kernel(Scale.Start);
-        PlanterSeason season = kernel.Seasons.Count == 0 ? PlanterSeason.Unknown(Now.Plan, Planter, Scale.Start)
-            : kernel.Try(Now.Plan, Planter, [.. Now.Plan.DisplaysOf(Id).Where(d => d.Id != display.Id), .. items.Count == 0 ? [] : new[] { display }]);
+        PlanterSeason season =
+            kernel.Seasons.Count == 0
+                ? PlanterSeason.Unknown(Now.Plan, Planter, Scale.Start)
+                : kernel.Try(
+                    Now.Plan,
+                    Planter,
+                    [.. Now.Plan.DisplaysOf(Id).Where(d => d.Id != display.Id), .. items.Count == 0 ? [] : new[] { display }]
+                );
         Season = kernel.Seasons.Count == 0 ? null : season;
-        Drawing = new CutAway(
-            Planter,
-            Stack,
-            Bloom,
-            StandingPlant.On(Now.Plan, Planter, season, Day),
-            Day,
-            Units);
+        Drawing = new CutAway(Planter, Stack, Bloom, StandingPlant.On(Now.Plan, Planter, season, Day), Day, Units);
         Input.Day = Words.Iso(Day);
         if (Input.Lines.Count == 0)
             Input.Lines.Add(new DisplayLine());

@@ -32,7 +32,11 @@ public sealed class TemplateModel(PageFrame frame) : PageModel
     public async Task<IActionResult> OnGetAsync()
     {
         Now = await frame.Now();
-        if (Now.Plan.FindPlanter(Id) is not { } planter || Now.Plan.DisplaysOf(Id).FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && (DisplayId is null || d.Id == DisplayId)) is not { } display)
+        if (
+            Now.Plan.FindPlanter(Id) is not { } planter
+            || Now.Plan.DisplaysOf(Id).FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && (DisplayId is null || d.Id == DisplayId))
+                is not { } display
+        )
             return NotFound();
         (Planter, Display) = (planter, display);
         Stack = BulbStack.Of(Now.Plan, planter, display);

@@ -28,11 +28,15 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     /// <summary>What still stands in a planter, is kept when it comes out, and is meant for another planting.</summary>
     public IReadOnlyList<StockReservation> ToCome { get; private set; } = [];
 
-    public ILookup<string, StockReservation> Reserved { get; private set; } = Enumerable.Empty<StockReservation>().ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
+    public ILookup<string, StockReservation> Reserved { get; private set; } =
+        Enumerable.Empty<StockReservation>().ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
 
     /// <summary>Where a lot's plants are to go, in a few words; empty where nothing takes them.</summary>
-    public string KeptFor(Lot lot) => string.Join("; ", Reserved[lot.Id].Take(3).Select(r => $"{r.Count} for {Now.Plan.FindPlanter(r.PlanterId)!.Name}, {Words.Short(r.Day)} {r.Day.Year}"))
-        + (Reserved[lot.Id].Skip(3).Sum(r => r.Count) is > 0 and var more ? $"; {more} for others" : string.Empty);
+    public string KeptFor(Lot lot) =>
+        string.Join(
+            "; ",
+            Reserved[lot.Id].Take(3).Select(r => $"{r.Count} for {Now.Plan.FindPlanter(r.PlanterId)!.Name}, {Words.Short(r.Day)} {r.Day.Year}")
+        ) + (Reserved[lot.Id].Skip(3).Sum(r => r.Count) is > 0 and var more ? $"; {more} for others" : string.Empty);
 
     /// <summary>Plants that stand for years, with their planter and the day they went in, oldest first.</summary>
     public IReadOnlyList<(string PlanterId, Plant Plant, int Count, LocalDate Since)> Standing { get; private set; } = [];
@@ -53,21 +57,35 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAsync() => await frame.Saving(this, f => f.Length == 0 ? null : $"Input.{char.ToUpperInvariant(f[0])}{f[1..]}", async () =>
-    {
-        Now = await frame.Now();
-        Lot lot = Input.Read(LotId, Now.Plan);
-        await lots.Save(lot, IsNew ? null : Input.Version);
-        TempData["Said"] = $"{lot.Count} {Now.Plan.Plant(lot.PlantId).CommonName}, {Words.Plain(lot.State)}: saved.";
-        return Redirect("/stock");
-    }, Load, Compare);
+    public async Task<IActionResult> OnPostAsync() =>
+        await frame.Saving(
+            this,
+            f => f.Length == 0 ? null : $"Input.{char.ToUpperInvariant(f[0])}{f[1..]}",
+            async () =>
+            {
+                Now = await frame.Now();
+                Lot lot = Input.Read(LotId, Now.Plan);
+                await lots.Save(lot, IsNew ? null : Input.Version);
+                TempData["Said"] = $"{lot.Count} {Now.Plan.Plant(lot.PlantId).CommonName}, {Words.Plain(lot.State)}: saved.";
+                return Redirect("/stock");
+            },
+            Load,
+            Compare
+        );
 
-    public async Task<IActionResult> OnPostRemoveAsync() => await frame.Saving(this, _ => null, async () =>
-    {
-        await lots.Remove(LotId ?? string.Empty, Input.Version);
-        TempData["Said"] = "Lot removed.";
-        return Redirect("/stock");
-    }, Load, Compare);
+    public async Task<IActionResult> OnPostRemoveAsync() =>
+        await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await lots.Remove(LotId ?? string.Empty, Input.Version);
+                TempData["Said"] = "Lot removed.";
+                return Redirect("/stock");
+            },
+            Load,
+            Compare
+        );
 
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
     {
@@ -81,15 +99,21 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     private async Task Load()
     {
         Now = await frame.Now();
-        Reserved = StockReservation.Of(Now.Plan, Changeover.ToCome(Now.Plan, frame.Today, frame.Today)).ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
+        Reserved = StockReservation
+            .Of(Now.Plan, Changeover.ToCome(Now.Plan, frame.Today, frame.Today))
+            .ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
         ToCome = [.. Reserved.SelectMany(r => r).Where(r => r.IsToCome).OrderBy(r => r.Day)];
         Lots = [.. Now.Plan.Lots.OrderBy(l => l.State).ThenBy(l => l.Since)];
         LocalDate today = frame.Today;
-        Standing = [.. Now.Plan.Displays
-            .Where(d => d.StandsOn(today))
-            .SelectMany(d => d.Items.Select(i => (d.PlanterId, Plant: Now.Plan.Plant(i.PlantId), i.Count, Since: d.Install)))
-            .Where(s => s.Plant.IsLasting || s.Plant.ReturnByYear.Count > 0)
-            .OrderBy(s => s.Since).ThenBy(s => s.PlanterId, StringComparer.Ordinal)];
+        Standing =
+        [
+            .. Now
+                .Plan.Displays.Where(d => d.StandsOn(today))
+                .SelectMany(d => d.Items.Select(i => (d.PlanterId, Plant: Now.Plan.Plant(i.PlantId), i.Count, Since: d.Install)))
+                .Where(s => s.Plant.IsLasting || s.Plant.ReturnByYear.Count > 0)
+                .OrderBy(s => s.Since)
+                .ThenBy(s => s.PlanterId, StringComparer.Ordinal),
+        ];
     }
 }
 
@@ -115,18 +139,19 @@ public sealed class LotInput
     public long Version { get; set; }
 
     /// <summary>A lot as a form shows it.</summary>
-    public static LotInput From(Lot lot, long version) => new()
-    {
-        PlantId = lot.PlantId,
-        Count = $"{lot.Count}",
-        State = lot.State.ToString(),
-        Place = lot.Place,
-        Since = Words.Iso(lot.Since),
-        Condition = lot.Condition.ToString(),
-        FromPlanterId = lot.FromPlanterId,
-        Note = lot.Note,
-        Version = version,
-    };
+    public static LotInput From(Lot lot, long version) =>
+        new()
+        {
+            PlantId = lot.PlantId,
+            Count = $"{lot.Count}",
+            State = lot.State.ToString(),
+            Place = lot.Place,
+            Since = Words.Iso(lot.Since),
+            Condition = lot.Condition.ToString(),
+            FromPlanterId = lot.FromPlanterId,
+            Note = lot.Note,
+            Version = version,
+        };
 
     /// <summary>The lot as typed.</summary>
     /// <exception cref="InvalidInputException">Something cannot be read.</exception>
@@ -152,7 +177,8 @@ public sealed class LotInput
             since,
             Enum.TryParse(Condition, out LotCondition condition) && Enum.IsDefined(condition) ? condition : LotCondition.Good,
             string.IsNullOrEmpty(FromPlanterId) ? null : FromPlanterId,
-            Note?.Trim() ?? string.Empty);
+            Note?.Trim() ?? string.Empty
+        );
         faults.AddAll(string.Empty, lot.Faults());
         faults.ThrowIfAny();
         return lot;

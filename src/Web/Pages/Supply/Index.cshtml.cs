@@ -70,23 +70,38 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         IActionResult page = await OnGetAsync();
         if (Turn is not { } turn || Now.Plan.FindPlant(plant) is not { } sold)
             return page is PageResult ? NotFound() : page;
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (GoodsForm.Find(sold, form) is not { } chosen)
-                throw new InvalidInputException(string.Empty, $"{sold.CommonName} is not sold as \"{form}\"; it is sold as {string.Join(", ", GoodsForm.Of(sold).Select(f => f.Name))}.");
-            bool Goes(Display d, DisplayItem i) => i.PlantId == sold.Id && turn.Holds(i.Since > d.Install ? i.Since.Value : d.Install)
-                && (string.IsNullOrEmpty(from) || GoodsForm.Of(Now.Plan.AsBought(Now.Plan.FindPlanter(d.PlanterId)!, i))[0].Name == from);
-            List<Display> before = [.. Now.Plan.Displays.Where(d => d.Items.Any(i => Goes(d, i)))];
-            List<Display> after = [.. before.Select(d => d with { Items = [.. d.Items.Select(i => Goes(d, i) ? i with { Form = chosen.Name } : i)] })];
-            await changes.Make(PlanChange.Of(before, after), $"{sold.CommonName}: bought as {chosen.Name} for {turn.Name}");
-            TempData["Said"] = $"{sold.CommonName}: bought as {chosen.Name} for {turn.Name}{(chosen.GrowOnWeeks > 0 ? $"; grown on for {chosen.GrowOnWeeks} weeks first" : string.Empty)}.";
-            return Redirect($"/supply?turn={turn.Id}");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (GoodsForm.Find(sold, form) is not { } chosen)
+                    throw new InvalidInputException(
+                        string.Empty,
+                        $"{sold.CommonName} is not sold as \"{form}\"; it is sold as {string.Join(", ", GoodsForm.Of(sold).Select(f => f.Name))}."
+                    );
+                bool Goes(Display d, DisplayItem i) =>
+                    i.PlantId == sold.Id
+                    && turn.Holds(i.Since > d.Install ? i.Since.Value : d.Install)
+                    && (string.IsNullOrEmpty(from) || GoodsForm.Of(Now.Plan.AsBought(Now.Plan.FindPlanter(d.PlanterId)!, i))[0].Name == from);
+                List<Display> before = [.. Now.Plan.Displays.Where(d => d.Items.Any(i => Goes(d, i)))];
+                List<Display> after =
+                [
+                    .. before.Select(d => d with { Items = [.. d.Items.Select(i => Goes(d, i) ? i with { Form = chosen.Name } : i)] }),
+                ];
+                await changes.Make(PlanChange.Of(before, after), $"{sold.CommonName}: bought as {chosen.Name} for {turn.Name}");
+                TempData["Said"] =
+                    $"{sold.CommonName}: bought as {chosen.Name} for {turn.Name}{(chosen.GrowOnWeeks > 0 ? $"; grown on for {chosen.GrowOnWeeks} weeks first" : string.Empty)}.";
+                return Redirect($"/supply?turn={turn.Id}");
+            }
+        );
     }
 
     /// <summary>The turn asked for, or the next one, or the last.</summary>
     internal static Turn? Choose(Plan plan, string? id, LocalDate today) =>
-        plan.Turns.FirstOrDefault(t => t.Id == id) ?? plan.Turns.FirstOrDefault(t => t.LastDay >= today) ?? (plan.Turns.Count > 0 ? plan.Turns[^1] : null);
+        plan.Turns.FirstOrDefault(t => t.Id == id)
+        ?? plan.Turns.FirstOrDefault(t => t.LastDay >= today)
+        ?? (plan.Turns.Count > 0 ? plan.Turns[^1] : null);
 
     private static Turn? Span(string? id) =>
         id is null ? null
@@ -95,8 +110,18 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         : null;
 
     private static Turn Month(LocalDate first) =>
-        new($"{MonthMark}{first.ToString("uuuu-MM", CultureInfo.InvariantCulture)}", first.ToString("MMMM uuuu", CultureInfo.InvariantCulture), first, first.PlusMonths(1).PlusDays(-1));
+        new(
+            $"{MonthMark}{first.ToString("uuuu-MM", CultureInfo.InvariantCulture)}",
+            first.ToString("MMMM uuuu", CultureInfo.InvariantCulture),
+            first,
+            first.PlusMonths(1).PlusDays(-1)
+        );
 
     private static Turn Year(LocalDate start) =>
-        new($"{YearMark}{start.ToString("uuuu-MM", CultureInfo.InvariantCulture)}", $"Plan year {Words.PlanYear(start)}", start, start.PlusMonths(12).PlusDays(-1));
+        new(
+            $"{YearMark}{start.ToString("uuuu-MM", CultureInfo.InvariantCulture)}",
+            $"Plan year {Words.PlanYear(start)}",
+            start,
+            start.PlusMonths(12).PlusDays(-1)
+        );
 }

@@ -25,20 +25,30 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     public async Task<IActionResult> OnPostTakeAsync(string? display, string? day)
     {
         await OnGetAsync();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            DayOutsideTurns loose = Outside.FirstOrDefault(o => o.Display.Id == display && Words.ReadDay(day) == o.Day)
-                ?? throw new InvalidInputException(string.Empty, "That day lies in no turn no more. Look again.");
-            var moved = loose.Moved(Now.Plan);
-            await changes.Make(PlanChange.Of([.. moved.Select(m => m.Before)], [.. moved.Select(m => m.After)]), $"{loose.Planter.Name}: {Words.DayYear(loose.Day)} moved into {loose.Nearest.Name}");
-            TempData["Said"] = $"{loose.Planter.Name} now changes on {Words.DayYear(loose.InTurn)}, with {loose.Nearest.Name}.";
-            return Redirect("/turns#outside");
-        }, OnGetAsync);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                DayOutsideTurns loose = Outside.FirstOrDefault(o => o.Display.Id == display && Words.ReadDay(day) == o.Day)
+                    ?? throw new InvalidInputException(string.Empty, "That day lies in no turn no more. Look again.");
+                var moved = loose.Moved(Now.Plan);
+                await changes.Make(
+                    PlanChange.Of([.. moved.Select(m => m.Before)], [.. moved.Select(m => m.After)]),
+                    $"{loose.Planter.Name}: {Words.DayYear(loose.Day)} moved into {loose.Nearest.Name}"
+                );
+                TempData["Said"] = $"{loose.Planter.Name} now changes on {Words.DayYear(loose.InTurn)}, with {loose.Nearest.Name}.";
+                return Redirect("/turns#outside");
+            },
+            OnGetAsync
+        );
     }
 
     /// <summary>How many displays go in and come out in a turn, and on how many days.</summary>
-    public (int In, int Out, int Days) Moves(Turn turn) => (
-        Now.Plan.Displays.Count(d => turn.Holds(d.Install)),
-        Now.Plan.Displays.Count(d => turn.Holds(d.Lift)),
-        Core.Work.DaySheet.DaysOf(Now.Plan, turn).Count);
+    public (int In, int Out, int Days) Moves(Turn turn) =>
+        (
+            Now.Plan.Displays.Count(d => turn.Holds(d.Install)),
+            Now.Plan.Displays.Count(d => turn.Holds(d.Lift)),
+            Core.Work.DaySheet.DaysOf(Now.Plan, turn).Count
+        );
 }

@@ -52,7 +52,11 @@ public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
         if (!await Find())
             return NotFound();
         Planters = [.. Open.Select(o => o.Planter.Id)];
-        LocalDate next = Now.Plan.Turns.Where(t => t.FirstDay > Turn.LastDay).Select(t => t.FirstDay).DefaultIfEmpty(Turn.FirstDay.PlusMonths(4)).Min();
+        LocalDate next = Now
+            .Plan.Turns.Where(t => t.FirstDay > Turn.LastDay)
+            .Select(t => t.FirstDay)
+            .DefaultIfEmpty(Turn.FirstDay.PlusMonths(4))
+            .Min();
         Lift = Words.Iso(next);
         return Page();
     }
@@ -62,13 +66,23 @@ public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
         if (!await Find())
             return NotFound();
         Planters = Ticked.Of(Planters, PlanterList);
-        return await frame.Saving(this, f => f switch { "lift" => "Lift", "recipe" => "Recipe", _ => null }, async () =>
-        {
-            PlanChange change = Laid();
-            await changes.Make(change, $"{Turn.Name}: {change.Added.Count} planters laid out");
-            TempData["Said"] = $"{change.Added.Count} planters are laid out for {Turn.Name}.";
-            return Redirect($"/turns/{Turn.Id}");
-        });
+        return await frame.Saving(
+            this,
+            f =>
+                f switch
+                {
+                    "lift" => "Lift",
+                    "recipe" => "Recipe",
+                    _ => null,
+                },
+            async () =>
+            {
+                PlanChange change = Laid();
+                await changes.Make(change, $"{Turn.Name}: {change.Added.Count} planters laid out");
+                TempData["Said"] = $"{change.Added.Count} planters are laid out for {Turn.Name}.";
+                return Redirect($"/turns/{Turn.Id}");
+            }
+        );
     }
 
     private PlanChange Laid()
@@ -96,7 +110,17 @@ public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
             if (standing is not null && standing.Install < day)
             {
                 before.Add(standing);
-                after.Add(standing with { Lift = day, Cuts = [.. standing.Cuts.Where(c => c.Day < day)], Items = [.. standing.Items.Select(x => Stays.Contains(x.PlantId, StringComparer.Ordinal) ? x with { Fate = PlantFate.Stays } : x)] });
+                after.Add(
+                    standing with
+                    {
+                        Lift = day,
+                        Cuts = [.. standing.Cuts.Where(c => c.Day < day)],
+                        Items =
+                        [
+                            .. standing.Items.Select(x => Stays.Contains(x.PlantId, StringComparer.Ordinal) ? x with { Fate = PlantFate.Stays } : x),
+                        ],
+                    }
+                );
                 added.Add(TurnChange.Next(standing, id, day, lift, Stays, scaled.Items));
             }
             else
@@ -125,7 +149,15 @@ public sealed class PlantModel(PageFrame frame, ChangeStore changes) : PageModel
             open.Add((planter, seasonal.LastOrDefault(d => d.Install < turn.FirstDay && d.Lift >= turn.FirstDay)));
         }
         Open = open;
-        Standing = [.. open.Where(o => o.Item2 is not null).SelectMany(o => o.Item2!.Items).Select(i => i.PlantId).Distinct(StringComparer.Ordinal).Select(Now.Plan.Plant).OrderBy(p => p.CommonName, StringComparer.Ordinal)];
+        Standing =
+        [
+            .. open.Where(o => o.Item2 is not null)
+                .SelectMany(o => o.Item2!.Items)
+                .Select(i => i.PlantId)
+                .Distinct(StringComparer.Ordinal)
+                .Select(Now.Plan.Plant)
+                .OrderBy(p => p.CommonName, StringComparer.Ordinal),
+        ];
         return true;
     }
 }

@@ -92,11 +92,15 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
         if (!await Find())
             return NotFound();
         Planters = Ticked.Of(Planters, PlanterList);
-        return await frame.Saving(this, f => f == "lift" ? "Lift" : null, async () =>
-        {
-            Job asked = await desk.Ask(JobKinds.Spread, Read(), Now, PageFrame.Asker(HttpContext));
-            return Redirect($"/turns/{Id}/spread?job={asked.Id}#found");
-        });
+        return await frame.Saving(
+            this,
+            f => f == "lift" ? "Lift" : null,
+            async () =>
+            {
+                Job asked = await desk.Ask(JobKinds.Spread, Read(), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/turns/{Id}/spread?job={asked.Id}#found");
+            }
+        );
     }
 
     /// <summary>Plants what was proposed.</summary>
@@ -104,22 +108,37 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (JobId is not { } job || await jobs.Find(job) is not { } done || desk.Result<SpreadResult>(done) is not { } result)
-                throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
-            (Job, Found) = (done, result);
-            var added = new List<Display>();
-            foreach (SpreadPlanter planter in result.Planted)
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
             {
-                LocalDate day = TurnChange.DayOf(Turn, added.Count, result.Planted.Count);
-                string id = Ids.From($"{planter.PlanterId} bulbs {day.ToString("uuuu-MM", null)}", x => Now.Plan.Displays.Any(d => d.Id == x) || added.Exists(d => d.Id == x));
-                added.Add(new Display(id, planter.PlanterId, DisplayLayer.Bulbs, day, result.Lift, [.. planter.Takes.Select(t => new DisplayItem(t.PlantId, t.Count))]));
+                if (JobId is not { } job || await jobs.Find(job) is not { } done || desk.Result<SpreadResult>(done) is not { } result)
+                    throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
+                (Job, Found) = (done, result);
+                var added = new List<Display>();
+                foreach (SpreadPlanter planter in result.Planted)
+                {
+                    LocalDate day = TurnChange.DayOf(Turn, added.Count, result.Planted.Count);
+                    string id = Ids.From($"{planter.PlanterId} bulbs {day.ToString("uuuu-MM", null)}", x =>
+                        Now.Plan.Displays.Any(d => d.Id == x) || added.Exists(d => d.Id == x)
+                    );
+                    added.Add(
+                        new Display(
+                            id,
+                            planter.PlanterId,
+                            DisplayLayer.Bulbs,
+                            day,
+                            result.Lift,
+                            [.. planter.Takes.Select(t => new DisplayItem(t.PlantId, t.Count))]
+                        )
+                    );
+                }
+                await changes.Make(new PlanChange([], [], added, FromStock(result)), $"{Turn.Name}: bulbs spread over {added.Count} planters");
+                TempData["Said"] = $"Bulbs are spread over {added.Count} planters.";
+                return Redirect($"/turns/{Turn.Id}");
             }
-            await changes.Make(new PlanChange([], [], added, FromStock(result)), $"{Turn.Name}: bulbs spread over {added.Count} planters");
-            TempData["Said"] = $"Bulbs are spread over {added.Count} planters.";
-            return Redirect($"/turns/{Turn.Id}");
-        });
+        );
     }
 
     /// <summary>What was typed in one line.</summary>
@@ -145,8 +164,14 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
         faults.ThrowIfAny();
         LocalDate start = SiteYear.UsualStart(Turn.FirstDay, Now.IsSouthern);
         var ask = new SpreadAsk(
-            start, Turn.FirstDay, lift, Enum.TryParse(Scheme, out SpreadScheme scheme) && Enum.IsDefined(scheme) ? scheme : SpreadScheme.OneEach, !Alike,
-            [.. Open.Where(p => Planters.Contains(p.Id, StringComparer.Ordinal)).Select(p => p.Id)], kinds);
+            start,
+            Turn.FirstDay,
+            lift,
+            Enum.TryParse(Scheme, out SpreadScheme scheme) && Enum.IsDefined(scheme) ? scheme : SpreadScheme.OneEach,
+            !Alike,
+            [.. Open.Where(p => Planters.Contains(p.Id, StringComparer.Ordinal)).Select(p => p.Id)],
+            kinds
+        );
         faults.AddAll(string.Empty, ask.ToQuestion(Now.Plan).Faults());
         faults.ThrowIfAny();
         return ask;
@@ -170,10 +195,12 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
         return used;
     }
 
-    private IEnumerable<Lot> Usable(string plantId) => Now.Plan.Lots.Where(l => l.PlantId == plantId && l.State is LotState.Waiting or LotState.Stored && l.Condition != LotCondition.Poor);
+    private IEnumerable<Lot> Usable(string plantId) =>
+        Now.Plan.Lots.Where(l => l.PlantId == plantId && l.State is LotState.Waiting or LotState.Stored && l.Condition != LotCondition.Poor);
 
     // Bulbs come out with the turn in late spring, where there is one.
-    private LocalDate UsualLift() => Now.Plan.Turns.Where(t => t.FirstDay > Turn.FirstDay.PlusMonths(5)).Select(t => t.FirstDay).DefaultIfEmpty(Turn.FirstDay.PlusMonths(8)).Min();
+    private LocalDate UsualLift() =>
+        Now.Plan.Turns.Where(t => t.FirstDay > Turn.FirstDay.PlusMonths(5)).Select(t => t.FirstDay).DefaultIfEmpty(Turn.FirstDay.PlusMonths(8)).Min();
 
     private async Task<bool> Find()
     {
@@ -181,12 +208,22 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
         if (Now.Plan.Turns.FirstOrDefault(t => t.Id == Id) is not { } turn)
             return false;
         Turn = turn;
-        Open = [.. Now.Plan.Planters.Where(p => !p.IsRetired && !Now.Plan.DisplaysOf(p.Id).Any(d => d.Layer == DisplayLayer.Bulbs && d.Lift > turn.FirstDay && d.Install < turn.FirstDay.PlusMonths(8)))];
+        Open =
+        [
+            .. Now.Plan.Planters.Where(p =>
+                !p.IsRetired
+                && !Now
+                    .Plan.DisplaysOf(p.Id)
+                    .Any(d => d.Layer == DisplayLayer.Bulbs && d.Lift > turn.FirstDay && d.Install < turn.FirstDay.PlusMonths(8))
+            ),
+        ];
         Bulbs =
         [
-            .. Now.Plan.Palette.Where(p => !p.IsRetired && SpringCalendar.IsSpringBulb(p))
+            .. Now
+                .Plan.Palette.Where(p => !p.IsRetired && SpringCalendar.IsSpringBulb(p))
                 .Select(p => (p, Usable(p.Id).Sum(l => l.Count)))
-                .OrderByDescending(b => b.Item2).ThenBy(b => b.p.CommonName, StringComparer.Ordinal),
+                .OrderByDescending(b => b.Item2)
+                .ThenBy(b => b.p.CommonName, StringComparer.Ordinal),
         ];
         return true;
     }

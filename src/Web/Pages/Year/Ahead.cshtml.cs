@@ -49,12 +49,16 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (CanAsk)
-                await desk.Ask(JobKinds.Ahead, Question(), Now, PageFrame.Asker(HttpContext));
-            return Redirect($"/year/ahead?years={Span}&tulips={Cycle}&day={Words.Iso(View.Day)}");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (CanAsk)
+                    await desk.Ask(JobKinds.Ahead, Question(), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/year/ahead?years={Span}&tulips={Cycle}&day={Words.Iso(View.Day)}");
+            }
+        );
     }
 
     /// <summary>True while nobody has asked what can be computed.</summary>
@@ -66,18 +70,25 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     public async Task<IActionResult> OnPostWriteAsync(Guid job)
     {
         await Load();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (await jobs.Find(job) is not { } done || desk.Result<AheadResult>(done) is not { } result)
-                throw new InvalidInputException(string.Empty, "What was computed is no longer kept: look again");
-            (Job, Found) = (done, result);
-            if (result.NextAdded.Count == 0)
-                throw new InvalidInputException(string.Empty, "The next year is planned already: there is nothing to write");
-            LocalDate next = result.Years[1].Start;
-            await changes.Make(new PlanChange(result.NextBefore, result.NextAfter, result.NextAdded, new Dictionary<string, int>(StringComparer.Ordinal)), $"{result.NextAdded.Count} displays planned for {Words.PlanYear(next)}");
-            TempData["Said"] = $"{result.NextAdded.Count} displays are planned for {Words.PlanYear(next)}.";
-            return Redirect($"/year?day={Words.Iso(next.PlusDays(30))}");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (await jobs.Find(job) is not { } done || desk.Result<AheadResult>(done) is not { } result)
+                    throw new InvalidInputException(string.Empty, "What was computed is no longer kept: look again");
+                (Job, Found) = (done, result);
+                if (result.NextAdded.Count == 0)
+                    throw new InvalidInputException(string.Empty, "The next year is planned already: there is nothing to write");
+                LocalDate next = result.Years[1].Start;
+                await changes.Make(
+                    new PlanChange(result.NextBefore, result.NextAfter, result.NextAdded, new Dictionary<string, int>(StringComparer.Ordinal)),
+                    $"{result.NextAdded.Count} displays planned for {Words.PlanYear(next)}"
+                );
+                TempData["Said"] = $"{result.NextAdded.Count} displays are planned for {Words.PlanYear(next)}.";
+                return Redirect($"/year?day={Words.Iso(next.PlusDays(30))}");
+            }
+        );
     }
 
     /// <summary>The sentence that heads the page.</summary>

@@ -96,11 +96,22 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         return await frame.Saving(this, Field, async () =>
         {
             Job asked = await desk.Ask(JobKinds.CloseGaps, Read(), Now, PageFrame.Asker(HttpContext));
-            return Redirect("/year/close" + QueryString.Create(
-            [
-                new("day", Words.Iso(View.Day)), new("asked", "true"), new("job", $"{asked.Id}"), new("area", Area), new("planter", Planter), new("budget", Budget), new("mostPlanters", MostPlanters), new("leadDays", LeadDays),
-                new("colours", Colours), .. Stock ? [new KeyValuePair<string, string?>("stock", "true")] : Array.Empty<KeyValuePair<string, string?>>(), .. Ways.Select(w => new KeyValuePair<string, string?>("ways[]", w)),
-            ]));
+            return Redirect(
+                "/year/close"
+                    + QueryString.Create([
+                        new("day", Words.Iso(View.Day)),
+                        new("asked", "true"),
+                        new("job", $"{asked.Id}"),
+                        new("area", Area),
+                        new("planter", Planter),
+                        new("budget", Budget),
+                        new("mostPlanters", MostPlanters),
+                        new("leadDays", LeadDays),
+                        new("colours", Colours),
+                        .. Stock ? [new KeyValuePair<string, string?>("stock", "true")] : Array.Empty<KeyValuePair<string, string?>>(),
+                        .. Ways.Select(w => new KeyValuePair<string, string?>("ways[]", w)),
+                    ])
+            );
         });
     }
 
@@ -118,7 +129,8 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
                 throw new InvalidInputException(string.Empty, "Tick at least one change, or leave the page: nothing is done until you accept it");
             string what = chosen.Count == 1 ? chosen[0].Say : $"{chosen.Count} changes to close bare spells";
             await changes.Make(GapProposal.Together(chosen), what);
-            TempData["Said"] = $"{chosen.Count} of {result.Proposals.Count} changes made; {chosen.Sum(c => c.DaysGained)} planter-days come into colour.";
+            TempData["Said"] =
+                $"{chosen.Count} of {result.Proposals.Count} changes made; {chosen.Sum(c => c.DaysGained)} planter-days come into colour.";
             return Redirect($"/year?day={Words.Iso(View.Day)}");
         });
     }
@@ -137,14 +149,15 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         return new YearRow(kernel.Try(Now.Plan, planter, displays), kernel.Of(Now.Plan, planter), Scale, [], displays, Units);
     }
 
-    private static string? Field(string fault) => fault switch
-    {
-        "budget" => "Budget",
-        "mostPlanters" => "MostPlanters",
-        "leadDays" => "LeadDays",
-        _ when fault.StartsWith("colours", StringComparison.Ordinal) => "Colours",
-        _ => null,
-    };
+    private static string? Field(string fault) =>
+        fault switch
+        {
+            "budget" => "Budget",
+            "mostPlanters" => "MostPlanters",
+            "leadDays" => "LeadDays",
+            _ when fault.StartsWith("colours", StringComparison.Ordinal) => "Colours",
+            _ => null,
+        };
 
     private async Task Load()
     {
@@ -187,10 +200,20 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         faults.ThrowIfAny();
         string[] colours = [.. (Colours ?? string.Empty).Split([',', ' '], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)];
         var ask = new GapAsk(
-            View.Start, From(), budget, Stock,
+            View.Start,
+            From(),
+            budget,
+            Stock,
             [.. Ways.Select(w => Enum.TryParse(w, out GapMoveKind kind) && Enum.IsDefined(kind) ? kind : (GapMoveKind?)null).OfType<GapMoveKind>()],
-            colours, 2, null, planters,
-            string.IsNullOrEmpty(Area) && string.IsNullOrEmpty(Planter) ? [] : [.. Now.Plan.Planters.Where(p => !p.IsRetired && Holds(p)).Select(p => p.Id)], lead);
+            colours,
+            2,
+            null,
+            planters,
+            string.IsNullOrEmpty(Area) && string.IsNullOrEmpty(Planter)
+                ? []
+                : [.. Now.Plan.Planters.Where(p => !p.IsRetired && Holds(p)).Select(p => p.Id)],
+            lead
+        );
         faults.AddAll(string.Empty, ask.ToQuestion().Faults());
         faults.ThrowIfAny();
         return ask;

@@ -43,36 +43,55 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, f => f switch { "name" => "Name", "firstDay" => "FirstDay", "lastDay" => "LastDay", _ => null }, async () =>
-        {
-            var faults = new FaultList();
-            if (Words.ReadDay(FirstDay) is not { } first)
+        return await frame.Saving(
+            this,
+            f =>
+                f switch
+                {
+                    "name" => "Name",
+                    "firstDay" => "FirstDay",
+                    "lastDay" => "LastDay",
+                    _ => null,
+                },
+            async () =>
             {
-                faults.Add("firstDay", "must be a date");
-                first = frame.Today;
-            }
-            LocalDate last = string.IsNullOrWhiteSpace(LastDay) ? first : Words.ReadDay(LastDay) ?? first.PlusDays(-1);
-            string name = (Name ?? string.Empty).Trim();
-            bool isNew = string.IsNullOrEmpty(Id);
-            string id = isNew ? Ids.From($"{name} {first.Year}", x => Now.Plan.Events.Any(e => e.Id == x)) : Id!;
-            var what = new SiteEvent(id, name, first, last);
-            faults.AddAll(string.Empty, what.Faults());
-            faults.ThrowIfAny();
-            await events.Save(what, isNew ? null : Version ?? 0);
-            TempData["Said"] = $"{name} saved.";
-            return Redirect("/year/events");
-        }, Load, Compare);
+                var faults = new FaultList();
+                if (Words.ReadDay(FirstDay) is not { } first)
+                {
+                    faults.Add("firstDay", "must be a date");
+                    first = frame.Today;
+                }
+                LocalDate last = string.IsNullOrWhiteSpace(LastDay) ? first : Words.ReadDay(LastDay) ?? first.PlusDays(-1);
+                string name = (Name ?? string.Empty).Trim();
+                bool isNew = string.IsNullOrEmpty(Id);
+                string id = isNew ? Ids.From($"{name} {first.Year}", x => Now.Plan.Events.Any(e => e.Id == x)) : Id!;
+                var what = new SiteEvent(id, name, first, last);
+                faults.AddAll(string.Empty, what.Faults());
+                faults.ThrowIfAny();
+                await events.Save(what, isNew ? null : Version ?? 0);
+                TempData["Said"] = $"{name} saved.";
+                return Redirect("/year/events");
+            },
+            Load,
+            Compare
+        );
     }
 
     public async Task<IActionResult> OnPostRemoveAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await events.Remove(Id ?? string.Empty, Version ?? 0);
-            TempData["Said"] = "The event is removed.";
-            return Redirect("/year/events");
-        }, Load, Compare);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await events.Remove(Id ?? string.Empty, Version ?? 0);
+                TempData["Said"] = "The event is removed.";
+                return Redirect("/year/events");
+            },
+            Load,
+            Compare
+        );
     }
 
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
@@ -80,7 +99,20 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
         if (now.Plan.Events.FirstOrDefault(e => e.Id == Id) is not { } theirs)
             return [];
         Version = now.Versions.Event(theirs.Id);
-        return FormDifference.Between(new { Name, FirstDay, LastDay }, new { theirs.Name, FirstDay = Words.Iso(theirs.FirstDay), LastDay = Words.Iso(theirs.LastDay) });
+        return FormDifference.Between(
+            new
+            {
+                Name,
+                FirstDay,
+                LastDay,
+            },
+            new
+            {
+                theirs.Name,
+                FirstDay = Words.Iso(theirs.FirstDay),
+                LastDay = Words.Iso(theirs.LastDay),
+            }
+        );
     }
 
     private async Task Load()

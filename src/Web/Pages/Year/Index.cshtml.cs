@@ -105,7 +105,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         Turns = [.. Now.Plan.Turns.Where(t => t.LastDay >= View.Start && t.FirstDay < View.Start.PlusMonths(12))];
         Events = [.. Now.Plan.Events.Select(e => EventOutlook.Of(Year, e)).OfType<EventOutlook>()];
         Score = SiteScore.Of(Now.Plan, Year);
-        Remarks = (await frame.State.RemarksSoon(View.Start, Year.Planters.Count <= MostWaitedFor ? RemarksWait : TimeSpan.Zero))?.Where(r => r.Working is not null).ToList();
+        Remarks = (await frame.State.RemarksSoon(View.Start, Year.Planters.Count <= MostWaitedFor ? RemarksWait : TimeSpan.Zero))
+            ?.Where(r => r.Working is not null)
+            .ToList();
         LastChange = await changes.Last();
         OutsideTurns = DayOutsideTurns.Of(Now.Plan).Select(o => (o.Planter.Id, o.Day)).Distinct().Count();
     }
@@ -117,7 +119,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     public async Task<IActionResult> OnGetRowsAsync()
     {
         await Load();
-        IReadOnlyList<PlanterSeason> here = Ordered(string.IsNullOrEmpty(Area) ? Year.Planters : [.. Year.Planters.Where(p => p.Planter.AreaId == Area)]);
+        IReadOnlyList<PlanterSeason> here = Ordered(
+            string.IsNullOrEmpty(Area) ? Year.Planters : [.. Year.Planters.Where(p => p.Planter.AreaId == Area)]
+        );
         return Partial("_Rows", (IReadOnlyList<YearRow>)[.. here.Skip(Math.Max(0, Skip)).Take(MostAtOnce).Select(Row)]);
     }
 
@@ -126,23 +130,33 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     {
         Now = await frame.Now();
         string called = (name ?? string.Empty).Trim();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            await variants.Keep(called, Now.Plan);
-            TempData["Said"] = $"The plan as it is now is kept as {called}. Choose it under beside to compare.";
-            return Redirect("/year");
-        }, OnGetAsync);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await variants.Keep(called, Now.Plan);
+                TempData["Said"] = $"The plan as it is now is kept as {called}. Choose it under beside to compare.";
+                return Redirect("/year");
+            },
+            OnGetAsync
+        );
     }
 
     /// <summary>Takes the last changes made together back.</summary>
     public async Task<IActionResult> OnPostUndoAsync(Guid change)
     {
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            string what = await changes.Undo(change);
-            TempData["Said"] = $"Taken back: {what}.";
-            return Redirect("/year");
-        }, OnGetAsync);
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                string what = await changes.Undo(change);
+                TempData["Said"] = $"Taken back: {what}.";
+                return Redirect("/year");
+            },
+            OnGetAsync
+        );
     }
 
     /// <summary>Planters in colour in most years, by day, as the day marker counts them.</summary>
@@ -230,7 +244,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         return
         [
             .. Ordered(seasons, true)
-                .GroupBy(s => (s.DaysInColour, string.Join(';', s.BareSpells.Select(b => $"{b.FirstDay}{b.LastDay}")), s.Cover50.Sum(), s.Planter.Form.Shape))
+                .GroupBy(s =>
+                    (s.DaysInColour, string.Join(';', s.BareSpells.Select(b => $"{b.FirstDay}{b.LastDay}")), s.Cover50.Sum(), s.Planter.Form.Shape)
+                )
                 .Take(most)
                 .Select(g => Row(g.First()) with { Alike = g.Count() - 1 }),
         ];
@@ -239,9 +255,23 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     // Folded areas stand with their barest open; those that are all drawn keep the plan's order.
     private IReadOnlyList<PlanterSeason> Ordered(IReadOnlyList<PlanterSeason> seasons, bool? barest = null) =>
         barest ?? (WorstFirst || seasons.Count > MostOpen || Year.Planters.Count > MostOpen)
-            ? [.. seasons.Select(s => (Season: s, Days: s.ShareInColour.Sum())).OrderBy(s => s.Days).ThenBy(s => s.Season.Planter.Name, StringComparer.Ordinal).Select(s => s.Season)]
+            ?
+            [
+                .. seasons
+                    .Select(s => (Season: s, Days: s.ShareInColour.Sum()))
+                    .OrderBy(s => s.Days)
+                    .ThenBy(s => s.Season.Planter.Name, StringComparer.Ordinal)
+                    .Select(s => s.Season),
+            ]
             : seasons;
 
-    private YearRow Row(PlanterSeason season) => new(
-        season, _planned.GetValueOrDefault(season.Planter.Id), Scale, [.. _seen[season.Planter.Id]], [.. Now.Plan.DisplaysOf(season.Planter.Id)], Units);
+    private YearRow Row(PlanterSeason season) =>
+        new(
+            season,
+            _planned.GetValueOrDefault(season.Planter.Id),
+            Scale,
+            [.. _seen[season.Planter.Id]],
+            [.. Now.Plan.DisplaysOf(season.Planter.Id)],
+            Units
+        );
 }

@@ -39,12 +39,16 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (CanAsk)
-                await desk.Ask(JobKinds.Rehearse, Question(), Now, PageFrame.Asker(HttpContext));
-            return Redirect($"/year/rehearse?kind={Chosen}&day={Words.Iso(View.Day)}");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (CanAsk)
+                    await desk.Ask(JobKinds.Rehearse, Question(), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/year/rehearse?kind={Chosen}&day={Words.Iso(View.Day)}");
+            }
+        );
     }
 
     /// <summary>True while nobody has asked what can be computed.</summary>

@@ -48,12 +48,16 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (CanAsk)
-                await desk.Ask(JobKinds.Sequence, Question(), Now, PageFrame.Asker(HttpContext));
-            return Redirect($"/year/sequence?area={Uri.EscapeDataString(Area ?? string.Empty)}&day={Words.Iso(View.Day)}#found");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (CanAsk)
+                    await desk.Ask(JobKinds.Sequence, Question(), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/year/sequence?area={Uri.EscapeDataString(Area ?? string.Empty)}&day={Words.Iso(View.Day)}#found");
+            }
+        );
     }
 
     /// <summary>True while nobody has asked what can be computed.</summary>
@@ -65,20 +69,28 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
     public async Task<IActionResult> OnPostAcceptAsync(Guid job, string[] take)
     {
         await Load();
-        return await frame.Saving(this, _ => null, async () =>
-        {
-            if (await jobs.Find(job) is not { } done || desk.Result<SequenceResult>(done) is not { } result)
-                throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
-            (Job, Found) = (done, result);
-            List<SequenceProposal> chosen = [.. result.Proposals.Where(p => take.Contains(p.Id, StringComparer.Ordinal))];
-            if (chosen.Count == 0)
-                throw new InvalidInputException(string.Empty, "Tick at least one exchange, or leave the page: nothing is done until you accept it");
-            await changes.Make(
-                PlanChange.Of([.. chosen.Select(c => c.Before)], [.. chosen.Select(c => c.After)]),
-                chosen.Count == 1 ? chosen[0].Say : $"{chosen.Count} exchanges to spread the bulbs over spring");
-            TempData["Said"] = $"{chosen.Count} of {result.Proposals.Count} exchanges made.";
-            return Redirect($"/year/sequence?day={Words.Iso(View.Day)}");
-        });
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (await jobs.Find(job) is not { } done || desk.Result<SequenceResult>(done) is not { } result)
+                    throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
+                (Job, Found) = (done, result);
+                List<SequenceProposal> chosen = [.. result.Proposals.Where(p => take.Contains(p.Id, StringComparer.Ordinal))];
+                if (chosen.Count == 0)
+                    throw new InvalidInputException(
+                        string.Empty,
+                        "Tick at least one exchange, or leave the page: nothing is done until you accept it"
+                    );
+                await changes.Make(
+                    PlanChange.Of([.. chosen.Select(c => c.Before)], [.. chosen.Select(c => c.After)]),
+                    chosen.Count == 1 ? chosen[0].Say : $"{chosen.Count} exchanges to spread the bulbs over spring"
+                );
+                TempData["Said"] = $"{chosen.Count} of {result.Proposals.Count} exchanges made.";
+                return Redirect($"/year/sequence?day={Words.Iso(View.Day)}");
+            }
+        );
     }
 
     private async Task Load()
@@ -90,7 +102,10 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
         (int from, int to) = Areas.Count == 0 ? (0, 0) : Areas[0].Spring;
         Scale = to > from ? YearScale.Over(View.Start.PlusDays(from), View.Start.PlusDays(to - 1)) : YearScale.Of(View.Start);
         LocalDate last = Scale.Start.PlusDays(Scale.Days - 1);
-        Day = View.Day < Scale.Start ? Scale.Start : View.Day > last ? last : View.Day;
+        Day =
+            View.Day < Scale.Start ? Scale.Start
+            : View.Day > last ? last
+            : View.Day;
     }
 
     // What is in the ground stays; a plan year still ahead is open from its first day.
@@ -110,6 +125,8 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
             .. atOnce.Count > 0 ? [$"all at once in {Words.List([.. atOnce.Select(a => a.Area.Name)])}"] : Array.Empty<string>(),
             .. bare.Count > 0 ? [$"all bare at times in {Words.List([.. bare.Select(a => a.Area.Name)])}"] : Array.Empty<string>(),
         ];
-        return parts.Length == 0 ? $"Bulbs follow each other in {(Areas.Count == 1 ? "the area" : $"all {Areas.Count} areas")}" : char.ToUpperInvariant(parts[0][0]) + string.Join("; ", parts)[1..];
+        return parts.Length == 0
+            ? $"Bulbs follow each other in {(Areas.Count == 1 ? "the area" : $"all {Areas.Count} areas")}"
+            : char.ToUpperInvariant(parts[0][0]) + string.Join("; ", parts)[1..];
     }
 }
