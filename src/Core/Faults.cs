@@ -1,14 +1,24 @@
+using System.Text.RegularExpressions;
 using NodaTime;
 
 namespace UnrulyMeadow.Core;
 
 /// <summary>One thing wrong with an input: where it stands, and what is allowed there.</summary>
 /// <param name="Field">The field's path as the giver of the input knows it, e.g. <c>planter.depthCm</c>.</param>
-/// <param name="Message">A sentence that says what is wrong and how to mend it.</param>
-public sealed record Fault(string Field, string Message)
+/// <param name="Template">
+/// A sentence that says what is wrong and how to mend it. A figure with a unit stands in braces, <c>{12 cm}</c>, so that it can be told in the
+/// reader's units.
+/// </param>
+public sealed partial record Fault(string Field, string Template)
 {
+    /// <summary>The sentence with its figures in metric units.</summary>
+    public string Message => Figure().Replace(Template, "${figure}");
+
     /// <summary>The fault on one line: field, colon, message.</summary>
     public override string ToString() => Field.Length == 0 ? Message : $"{Field}: {Message}";
+
+    [GeneratedRegex(@"\{(?<figure>−?[\d.]+ [^{}\d ]+)\}", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 1000)]
+    private static partial Regex Figure();
 }
 
 /// <summary>Thrown when an input breaks a rule; carries every fault found, not only the first.</summary>
@@ -33,6 +43,9 @@ public sealed class FaultList(int most = FaultList.MostNamed)
 {
     /// <summary>Faults named unless more are asked for.</summary>
     public const int MostNamed = 100;
+
+    // Units that readers may have otherwise.
+    private static readonly string[] Units = ["cm", "mm", "m²", "m", "L", "kg/m²", "kg", "°C·d", "°C", "K"];
 
     private readonly List<Fault> _faults = [];
 
@@ -68,16 +81,26 @@ public sealed class FaultList(int most = FaultList.MostNamed)
                     prefix.Length == 0 ? f.Field
                         : f.Field.Length == 0 ? prefix
                         : $"{prefix}.{f.Field}",
-                    f.Message
+                    f.Template
                 );
         }
     }
 
     /// <summary>Notes a fault unless <paramref name="value"/> is a finite number from <paramref name="low"/> to <paramref name="high"/>.</summary>
+    /// <param name="field">The field.</param>
+    /// <param name="value">Its value.</param>
+    /// <param name="low">The least that is allowed.</param>
+    /// <param name="high">The most.</param>
+    /// <param name="unit">The unit of all three, and what it is counted in, e.g. "cm" or "cm a year"; empty for none.</param>
     public void Range(string field, double value, double low, double high, string unit)
     {
-        if (!(value >= low && value <= high))
-            Add(field, $"must be from {low:0.##} to {high:0.##} {unit}".TrimEnd() + $" (it is {value:0.##})");
+        if (value >= low && value <= high)
+            return;
+        string? known = Units.FirstOrDefault(u => unit == u || (unit.StartsWith(u, StringComparison.Ordinal) && unit[u.Length] is ' ' or ','));
+        string Figure(double v) => known is null ? $"{v:0.##}" : $"{{{v:0.##} {known}}}".Replace('-', '−');
+        string after = known is null && unit.Length > 0 ? $" {unit}" : unit[(known?.Length ?? 0)..];
+        string given = double.IsFinite(value) ? $"it is {Figure(value)}" : "it must be a number";
+        Add(field, $"must be from {Figure(low)} to {Figure(high)}{after} ({given})");
     }
 
     /// <summary>Notes a fault unless a day lies from 1950 to 2150.</summary>

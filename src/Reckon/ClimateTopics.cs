@@ -139,7 +139,7 @@ internal static class ClimateTopics
                     ),
                     input.PlantedOut is { } day ? new FrostOnDayOutput(Math.Round(spring.OddsOn(day), 3), Math.Round(fall.OddsOn(day), 3)) : null,
                     input.AllThresholds ? [.. FrostOdds.ThresholdsF.Select(f => Threshold(record, f, odds))] : null,
-                    [.. remarks.All.Select(r => r.What)]
+                    [.. remarks.All.Select(r => Said.Metric.Say(r.Says))]
                 ),
                 [
                     .. odds.Select(spring.Explain),

@@ -240,7 +240,11 @@ internal static class GroundTopics
                         R(survival.Winters.Count == 0 ? double.NaN : survival.Winters.Min(w => w.LowestC)),
                         survival.Winters.Count,
                         record.KnownYears,
-                        [.. RootRemedy.For(what, record, kill).Select(r => new RemedyOutput(r.What, Math.Round(r.Survival.Odds(kill), 3)))]
+                        [
+                            .. RootRemedy
+                                .For(what, record, kill)
+                                .Select(r => new RemedyOutput(Said.Metric.Say(r.What), Math.Round(r.Survival.Odds(kill), 3))),
+                        ]
                     ),
                     [survival.Explain(kill, estimated)]
                 );

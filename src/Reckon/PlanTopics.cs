@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
@@ -85,13 +86,23 @@ internal static class PlanTopics
             new OrderOutput([.. bought.Select(b => Line(b.Item.Name, b.Item.Count, b.Purchase))], 0, 0, bought.Sum(b => b.Purchase.Cost)),
             [
                 .. bought.Select(b => new Working(
-                    b.Item.Name,
-                    $"{b.Purchase.Bought} for {b.Purchase.Cost:0.00}",
-                    [new("planned", $"{b.Item.Count}"), new("spares", $"{input.SpareShare:P0}")],
-                    "Cheapest mix of packs that covers n × (1 + spares), rounded up",
-                    "Exact search over totals",
-                    [$"{b.Purchase.Wanted} wanted: {string.Join(" + ", b.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}"))}."]
-                )),
+                    WorkingKind.PackOrder,
+                    new Fact(WorkingPhrase.BoughtFor, ("bought", b.Purchase.Bought), ("cost", Quantity.Number((double)b.Purchase.Cost, 2))),
+                    [new WorkingInput(InputName.Planned, b.Item.Count), new WorkingInput(InputName.Spares, Quantity.Share(input.SpareShare))],
+                    [
+                        new Fact(
+                            WorkingPhrase.PackStep,
+                            ("wanted", b.Purchase.Wanted),
+                            (
+                                "packs",
+                                b.Purchase.Packs.Select(p => new Fact(WorkingPhrase.PacksOf, ("count", p.Packs), ("form", p.Pack.Form))).ToList()
+                            )
+                        ),
+                    ]
+                )
+                {
+                    Parts = [("name", b.Item.Name)],
+                }),
             ]
         );
     }

@@ -107,8 +107,11 @@ public sealed record FitOutput(IReadOnlyList<FitPlantOutput> Plants);
 /// <param name="Palette">Plants, as a plan file holds them.</param>
 public sealed record PaletteCheckInput(IReadOnlyList<Plant> Palette);
 
+/// <summary>One remark of <c>palette-check</c>.</summary>
+public sealed record PaletteRemarkOutput(string PlantId, string Kind, string Message);
+
 /// <summary>Output of <c>palette-check</c>: what is hardly possible, and figures out of range.</summary>
-public sealed record PaletteCheckOutput(IReadOnlyList<PaletteRemark> Remarks);
+public sealed record PaletteCheckOutput(IReadOnlyList<PaletteRemarkOutput> Remarks);
 
 /// <summary>Topics of planters and of what fits them.</summary>
 internal static class PlanterTopics
@@ -141,8 +144,8 @@ internal static class PlanterTopics
                     R(load.DryKg),
                     R(load.SaturatedKg),
                     Math.Round(load.KgPerM2),
-                    load.LiftingCaution(input.OnePersonKg),
-                    load.DeckCaution,
+                    Said.Metric.Say(load.LiftingCaution(input.OnePersonKg)),
+                    load.DeckCaution is { } deck ? Said.Metric.Say(deck) : null,
                     double.IsFinite(height.LimitCm) ? height.LimitCm : null,
                     drainage.Verdict
                 ),
@@ -190,8 +193,10 @@ internal static class PlanterTopics
         new Topic<PaletteCheckInput, PaletteCheckOutput>("palette-check", "figures of a palette that cannot go together", input =>
             (
                 new PaletteCheckOutput([
-                    .. input.Palette.SelectMany(p => p.Faults().Select(f => new PaletteRemark(p.Id, f.ToString()))),
-                    .. Core.Palette.PaletteCheck.Of(input.Palette),
+                    .. input.Palette.SelectMany(p => p.Faults().Select(f => new PaletteRemarkOutput(p.Id, "Fault", f.ToString()))),
+                    .. Core
+                        .Palette.PaletteCheck.Of(input.Palette)
+                        .Select(r => new PaletteRemarkOutput(r.PlantId, r.Says.Kind.ToString(), Said.Metric.Say(r.Says))),
                 ]),
                 [Core.Palette.PaletteCheck.Explain(input.Palette)]
             )

@@ -131,7 +131,7 @@ public static class Program
     {
         JsonNode node = JsonSerializer.SerializeToNode(reckoned.Result, reckoned.Result.GetType(), PlanFile.Options)!;
         if (withWorking)
-            node["working"] = JsonSerializer.SerializeToNode(reckoned.Working, PlanFile.Options);
+            node["working"] = JsonSerializer.SerializeToNode(reckoned.Working.Select(Said.Metric.Say), PlanFile.Options);
         return node.ToJsonString(PlanFile.Options);
     }
 }

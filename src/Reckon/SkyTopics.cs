@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
 
@@ -92,12 +93,16 @@ internal static class SkyTopics
                 ),
                 [
                     new Working(
-                        "The sun",
-                        $"{sun.AltitudeDeg:0.00}° high, {sun.AzimuthDeg:0.00}° from north",
-                        [new("latitude", $"{input.LatitudeDeg:0.00}°"), new("longitude", $"{input.LongitudeDeg:0.00}°")],
-                        "The sun's apparent longitude, obliquity and sidereal time; no refraction",
-                        "Meeus, Astronomical Algorithms ch. 25; daylight and Ra by FAO Irrigation and Drainage Paper 56, eqs 21 and 34",
-                        []
+                        WorkingKind.SunPosition,
+                        new Fact(
+                            WorkingPhrase.SunStands,
+                            ("altitude", Quantity.Degrees(sun.AltitudeDeg, 2)),
+                            ("azimuth", Quantity.Degrees(sun.AzimuthDeg, 2))
+                        ),
+                        [
+                            new WorkingInput(InputName.Latitude, Quantity.Degrees(input.LatitudeDeg, 2)),
+                            new WorkingInput(InputName.Longitude, Quantity.Degrees(input.LongitudeDeg, 2)),
+                        ]
                     ),
                 ]
             );
@@ -170,14 +175,31 @@ internal static class SkyTopics
                     );
                     return (
                         new Et0Output(Math.Round(full, 2), "penman-monteith"),
-                        [Explain(full, "Penman–Monteith, eq. 6", $"wind at 2 m {at2:0.000} m/s, vapour {vapour:0.000} kPa, sun {mj:0.00} MJ/m²")]
+                        [
+                            Explain(
+                                full,
+                                WorkingPhrase.PenmanMonteith,
+                                new Fact(
+                                    WorkingPhrase.WindVapourSun,
+                                    ("wind", new Quantity(at2, Dimension.Speed, 3)),
+                                    ("vapour", Quantity.Number(vapour, 3)),
+                                    ("sun", new Quantity(mj, Dimension.Radiation, 2))
+                                )
+                            ),
+                        ]
                     );
                 }
                 double ra = input.ExtraterrestrialMJ ?? SolarGeometry.ExtraterrestrialRadiation(input.LatitudeDeg, day);
                 double simple = ReferenceEvapotranspiration.Hargreaves(input.MinC, input.MaxC, mean, ra);
                 return (
                     new Et0Output(Math.Round(simple, 2), "hargreaves"),
-                    [Explain(simple, "Hargreaves, eq. 52: 0.0023 (T + 17.8) √(Tmax − Tmin) 0.408 Ra", $"Ra {ra:0.00} MJ/m², mean {mean:0.0} °C")]
+                    [
+                        Explain(
+                            simple,
+                            WorkingPhrase.Hargreaves,
+                            new Fact(WorkingPhrase.RaAndMean, ("ra", new Quantity(ra, Dimension.Radiation, 2)), ("mean", Quantity.Celsius(mean, 1)))
+                        ),
+                    ]
                 );
             }
         );
@@ -204,6 +226,6 @@ internal static class SkyTopics
             faults.Range(field, given, low, high, unit);
     }
 
-    private static Working Explain(double mm, string rule, string step) =>
-        new("Reference evapotranspiration", $"{mm:0.0} mm", [], rule, "FAO Irrigation and Drainage Paper 56 (Allen et al. 1998)", [step + "."]);
+    private static Working Explain(double mm, WorkingPhrase rule, Fact step) =>
+        new(WorkingKind.ReferenceEvapotranspiration, new Quantity(mm, Dimension.Rain, 1), [], [step]) { Parts = [("rule", rule)] };
 }

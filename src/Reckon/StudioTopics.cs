@@ -3,6 +3,7 @@ using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -191,12 +192,12 @@ internal static class StudioTopics
                 ),
                 [
                     new Working(
-                        "Discs that fit",
-                        $"{places.Count}",
-                        [new("centre to centre", $"{pitch:0.##} cm"), new("centres from the edge", $"{inset:0.##} cm")],
-                        "Staggered and square lattices at their best offset, then discs pushed together until no more go in; in a circle of up to a hundred the densest that a search found",
-                        "To 13 as Graham, Lubachevsky, Nurmela & Östergård 1998; Oler 1961 for the bound",
-                        []
+                        WorkingKind.DiscsThatFit,
+                        places.Count,
+                        [
+                            new WorkingInput(InputName.CentreToCentre, Quantity.Cm(pitch, 2)),
+                            new WorkingInput(InputName.CentresFromTheEdge, Quantity.Cm(inset, 2)),
+                        ]
                     ),
                 ]
             );
@@ -243,7 +244,7 @@ internal static class StudioTopics
             NodaTime.LocalDate day = new(2001, 6, 1);
             return (
                 new FullnessOutput(answer.Total, answer.Counts, R(answer.CoverAtInstall), R(answer.CoverOnDay), question.Most),
-                [question.Explain(answer, input.Target, day, day, then) with { Figure = "Plants for the cover asked" }]
+                [question.Explain(answer, input.Target, day, day, then)]
             );
         });
 
@@ -309,12 +310,9 @@ internal static class StudioTopics
                         new DifferenceOutput(Math.Round(d, 4), null, null, null),
                         [
                             new Working(
-                                "Difference",
-                                $"{d:0.0000}",
-                                [new("one", string.Join(", ", a)), new("other", string.Join(", ", b))],
-                                "CIEDE2000 with all weights at 1",
-                                "Sharma, Wu & Dalal 2005",
-                                []
+                                WorkingKind.LabDifference,
+                                Quantity.Number(d, 4),
+                                [new WorkingInput(InputName.One, string.Join(", ", a)), new WorkingInput(InputName.Other, string.Join(", ", b))]
                             ),
                         ]
                     );

@@ -175,7 +175,7 @@ internal static class YearTopics
                 SiteYear year = input.WeatherYear is { } only ? kernel.Of(plan, only) : kernel.Of(plan);
                 return (
                     new YearOutput(
-                        year.Sentence(),
+                        Said.Metric.Say(year.Sentence()),
                         year.Start,
                         year.WeatherYears.Count,
                         SiteScore.Of(plan, year) is { } score ? Math.Round(score.Total, 1) : null,
@@ -266,7 +266,7 @@ internal static class YearTopics
                         [.. answer.Moves.Select(m => new GapMoveOutput(m.Planter.Id, m.Kind, Said.Metric.Say(m.Does), m.DaysGained, m.Cost))],
                         [.. answer.LeftBare.Select(l => $"{l.Planter.Id}: {Said.Metric.Say(l.Why)}")]
                     ),
-                    [answer.Explain(plan.Site.Money), .. answer.Moves.Select(m => m.Explain(plan.Site.Money))]
+                    [answer.Explain(), .. answer.Moves.Select(m => m.Explain())]
                 );
             }
         );
@@ -282,7 +282,7 @@ internal static class YearTopics
                 RehearsalResult result = new Rehearsal(plan, new SeasonKernel(record, input.Start), record, input.From).Of(input.Kind);
                 return (
                     new RehearseOutput(
-                        result.Said,
+                        Said.Metric.Say(result.Says),
                         result.DaysLost,
                         result.Covered,
                         [
@@ -305,7 +305,7 @@ internal static class YearTopics
                             )),
                         ]
                     ),
-                    [result.Explain(plan.Site.Money)]
+                    [result.Explain()]
                 );
             }
         );

@@ -32,19 +32,24 @@ public sealed record GapAnswer(
     public double Gap => MostDays == 0 ? 0 : 1 - ((double)Days / MostDays);
 
     /// <summary>The arithmetic behind the answer.</summary>
-    public Working Explain(string money) =>
-        new(
-            "Bare spells closed",
-            $"{Days} of {BareDays} planter-days",
+    public Working Explain() =>
+        new Working(
+            WorkingKind.BareSpellsClosed,
+            new Fact(WorkingPhrase.PlanterDays, ("days", Days), ("bareDays", BareDays)),
             [
-                new("changes weighed", $"{Considered}"),
-                new("changes proposed", $"{Moves.Count}"),
-                new("most that any choice among them brings", $"{MostDays} planter-days"),
-                new("cost", $"{money}{Cost:0.00}"),
+                new WorkingInput(InputName.ChangesWeighed, Considered),
+                new WorkingInput(InputName.ChangesProposed, Moves.Count),
+                new WorkingInput(
+                    InputName.MostThatAnyChoiceAmongThemBrings,
+                    new Fact(WorkingPhrase.BareSpellsClosedPlanterDays, ("mostDays", MostDays))
+                ),
+                new WorkingInput(InputName.Cost, Quantity.Money(Cost)),
             ],
-            "Within a fiftieth of the most planter-days in colour that any choice gives: the least effort, a purchase counted as 10, any change as 5, and its cost; within budget, stock and house rules",
-            "CP-SAT with its bound; each change followed through every weather year by the season kernel",
-            [Gap <= 0 ? "No choice among the changes found is better." : $"At most {Gap:P1} below the best."]
+            [
+                Gap <= 0
+                    ? (object?)WorkingPhrase.NoChoiceAmongChangesFoundBetter
+                    : new Fact(WorkingPhrase.MostBelowBest, ("gap", Quantity.Share(Gap, 1))),
+            ]
         );
 }
 

@@ -1,5 +1,6 @@
 using Google.OrTools.Sat;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
@@ -14,23 +15,25 @@ namespace UnrulyMeadow.Solver;
 public sealed record SpreadAnswer(
     IReadOnlyList<(Planter Planter, IReadOnlyList<(SpreadRoom Room, int Count)> Takes)> Planted,
     IReadOnlyList<KindAtHand> Left,
-    IReadOnlyList<(Planter Planter, string Why)> Without
+    IReadOnlyList<(Planter Planter, FewerKindsReason Why)> Without
 )
 {
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain(SpreadQuestion question) =>
-        new(
-            "Kinds over planters",
-            $"{Planted.Count} of {question.Planters.Count} planters",
+        new Working(
+            WorkingKind.KindsOverPlanters,
+            new Fact(WorkingPhrase.KindsOverPlantersValuePlanters, ("planted", Planted.Count), ("planters", question.Planters.Count)),
             [
                 .. question.Kinds.Select(k => new WorkingInput(
-                    k.Plant.CommonName,
-                    $"{k.Count} at hand, {k.Count - (Left.FirstOrDefault(l => l.Plant == k.Plant)?.Count ?? 0)} laid out in {Planted.Count(p => p.Takes.Any(t => t.Room.Plant == k.Plant))} planters"
+                    k.Plant,
+                    new Fact(
+                        WorkingPhrase.HandLaidOutInPlanters,
+                        ("count", k.Count),
+                        ("plant", k.Count - (Left.FirstOrDefault(l => l.Plant == k.Plant)?.Count ?? 0)),
+                        ("plant2", Planted.Count(p => p.Takes.Any(t => t.Room.Plant == k.Plant)))
+                    )
                 )),
-            ],
-            "As many planters as can be take a kind whole, never fewer than make a show; then as few bulbs as can be stay over",
-            "CP-SAT; fewest of a kind by common practice (ten in a bed, a clump of five small ones or three large in a container) and by the site's threshold of cover",
-            []
+            ]
         );
 }
 
@@ -135,9 +138,9 @@ public static class KindSpreading
                     .Select(x =>
                         (
                             x.Planter,
-                            rooms[x.Index].Count == 0 ? "none of the kinds fits, or flowers when planted then"
-                            : chosen.Any(c => c.Planter == x.Index) ? "not every third of spring is left for it"
-                            : "too few are left to make a show here, or its neighbours carry them"
+                            rooms[x.Index].Count == 0 ? FewerKindsReason.NoneFits
+                            : chosen.Any(c => c.Planter == x.Index) ? FewerKindsReason.AThirdIsGone
+                            : FewerKindsReason.TooFewLeft
                         )
                     ),
             ]

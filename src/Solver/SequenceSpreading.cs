@@ -1,5 +1,6 @@
 using Google.OrTools.Sat;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Sequencing;
 
 namespace UnrulyMeadow.Solver;
@@ -14,19 +15,21 @@ public sealed record SequenceAnswer(IReadOnlyList<SequenceMove> Moves, int Befor
 {
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain(AreaSequence area) =>
-        new(
-            $"{area.Area.Name}: bulbs spread over spring",
-            Moves.Count == 0 ? "nothing to exchange" : $"{Moves.Count} exchanges",
+        new Working(
+            WorkingKind.BulbsSpreadOverSpring,
+            Moves.Count == 0
+                ? (object?)WorkingPhrase.NothingExchange
+                : new Fact(WorkingPhrase.BulbsSpreadOverSpringValueExchanges, ("moves", Moves.Count)),
             [
-                new("worth as planned", $"{Before}"),
-                new("worth with them", $"{After}"),
-                new("most that any choice is worth", $"{Most}"),
-                new("evenly spread", $"{area.EvenCount} planters in flower on each day"),
-            ],
-            $"Worth: on each day of the site's spring the first planter in bulb flower counts {SequenceSpreading.FirstWorth}, the second half of that, the third a third, and so on. An exchange must bring more than {SequenceSpreading.MoveWorth}, and near colours come first",
-            "CP-SAT with its bound; days in flower from the season kernel",
-            []
-        );
+                new WorkingInput(InputName.WorthAsPlanned, Before),
+                new WorkingInput(InputName.WorthWithThem, After),
+                new WorkingInput(InputName.MostThatAnyChoiceIsWorth, Most),
+                new WorkingInput(InputName.EvenlySpread, new Fact(WorkingPhrase.PlantersInFlowerOnEachDay, ("evenCount", area.EvenCount))),
+            ]
+        )
+        {
+            Parts = [("area", area.Area.Name), ("firstWorth", SequenceSpreading.FirstWorth), ("moveWorth", SequenceSpreading.MoveWorth)],
+        };
 }
 
 /// <summary>Chooses exchanges so that an area's bulbs flower neither all at once nor with gaps between them.</summary>

@@ -2,6 +2,7 @@ using Google.OrTools.Sat;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -55,36 +56,59 @@ public sealed record StackProposal(
 
     /// <summary>The arithmetic behind the proposal.</summary>
     public Working Explain(StackWish wish) =>
-        new(
-            Aim switch
-            {
-                StackAim.LongestColour => "Longest colour",
-                StackAim.LeastCost => "Least cost",
-                _ => "Richest together",
-            },
-            $"{DaysInColour(wish)} days in colour",
+        new Working(
+            WorkingKind.StackProposal,
+            new Fact(WorkingPhrase.DaysInColour, ("wish", DaysInColour(wish))),
             [
-                new("in colour without it", $"{Without.DaysInColourBetween(wish.First, wish.Last)} days"),
-                new("weeks of bulbs, by the best of each week", $"{Weeks:0.0} of {Odds.Count}"),
-                new("weeks wanted", $"{wish.First.ToString("d MMM uuuu", null)} to {wish.Last.ToString("d MMM uuuu", null)}"),
+                new WorkingInput(
+                    InputName.InColourWithoutIt,
+                    new Fact(WorkingPhrase.StackProposalInColourWithoutDays, ("last", Without.DaysInColourBetween(wish.First, wish.Last)))
+                ),
+                new WorkingInput(
+                    InputName.WeeksOfBulbsByTheBestOfEachWeek,
+                    new Fact(WorkingPhrase.StackProposalWeeksBulbsBestEachWeek, ("weeks", Quantity.Number(Weeks, 1)), ("odds", Odds.Count))
+                ),
+                new WorkingInput(InputName.WeeksWanted, new Fact(WorkingPhrase.StackProposalWeeksWanted, ("first", wish.First), ("last", wish.Last))),
                 .. Kinds.Select(k => new WorkingInput(
-                    k.Plant.CommonName,
-                    $"{k.Count}, {k.Cover:P0} of what is seen in colour, shows in {k.Odds.Sum():0.0} weeks{(k.AtHand > 0 ? $", {k.AtHand} at hand" : string.Empty)}"
+                    k.Plant,
+                    new Fact(
+                        WorkingPhrase.WhatSeenInColourShowsIn,
+                        ("count", k.Count),
+                        ("cover", Quantity.Share(k.Cover)),
+                        ("odds", Quantity.Number(k.Odds.Sum(), 1)),
+                        ("hand", k.AtHand > 0 ? (object?)new Fact(WorkingPhrase.StackProposalOfEachPartHand, ("atHand", k.AtHand)) : string.Empty)
+                    )
                 )),
-                new("bulbs to buy", $"{Cost:0.00}"),
+                new WorkingInput(InputName.BulbsToBuy, Quantity.Number((double)Cost, 2)),
             ],
-            Aim switch
-            {
-                StackAim.LongestColour => "The most weeks, each with the odds of its best bulb; then the least cost",
-                StackAim.LeastCost => "The least cost that keeps 85 % of the weeks that can be had",
-                _ => "The most weeks in which up to three kinds show together, keeping 70 % of the weeks that can be had",
-            },
-            "CP-SAT over every hardy bulb of the palette that fits; odds by thermal time over the station's record",
             [
-                $"By the best bulb of each week no stack that fits gives more than {MostWeeks:0.0} weeks (the solver's bound).",
-                "Laid out bulb by bulb and checked against every rule.",
+                new Fact(WorkingPhrase.BestBulbEachWeekNoStack, ("mostWeeks", Quantity.Number(MostWeeks, 1))),
+                WorkingPhrase.LaidOutBulbBulbCheckedAgainst,
             ]
-        );
+        )
+        {
+            Parts =
+            [
+                (
+                    "figure",
+                    Aim switch
+                    {
+                        StackAim.LongestColour => (object?)WorkingPhrase.LongestColour,
+                        StackAim.LeastCost => WorkingPhrase.LeastCost,
+                        _ => WorkingPhrase.RichestTogether,
+                    }
+                ),
+                (
+                    "rule",
+                    Aim switch
+                    {
+                        StackAim.LongestColour => (object?)WorkingPhrase.MostWeeksEachWithOddsBest,
+                        StackAim.LeastCost => WorkingPhrase.LeastCostThatKeepsWeeksThat,
+                        _ => WorkingPhrase.MostWeeksInWhichUpThree,
+                    }
+                ),
+            ],
+        };
 }
 
 /// <summary>Proposes three different bulb stacks for a planter, each laid out and checked before it is shown.</summary>

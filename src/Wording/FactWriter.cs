@@ -1,8 +1,10 @@
 using System.Collections;
 using System.Globalization;
 using NodaTime;
+using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Facts;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Wording;
@@ -33,12 +35,44 @@ public sealed class FactWriter(SiteUnits units, string money = "", CultureInfo? 
     /// <summary>What would put it right.</summary>
     public string Mend(Remark remark) => Say(remark.Says, "Mend");
 
+    /// <summary>What a remark on the ground says, in a few words.</summary>
+    public string What(GroundRemark remark) => Say(remark.Says, "What");
+
+    /// <summary>Why, with the figures.</summary>
+    public string Why(GroundRemark remark) => Say(remark.Says, "Why");
+
+    /// <summary>What helps.</summary>
+    public string Mend(GroundRemark remark) => Say(remark.Says, "Mend");
+
     /// <summary>What a remedy does, in a few words that begin with a verb.</summary>
     public string Say(Remedy remedy) => Say(remedy.Does);
 
-    /// <summary>A member of an enumeration in words.</summary>
-    public string Say(Enum value) =>
-        Texts.Find("Words", $"{value.GetType().Name}.{value}", _language) ?? Texts.Unknown($"{value.GetType().Name}.{value}");
+    /// <summary>A fault's sentence.</summary>
+    public string Say(Fault fault) => Template.Figures(fault.Template, Of);
+
+    /// <summary>A working in words: figure, inputs, rule, source and steps.</summary>
+    public WorkedFigure Say(Working working)
+    {
+        var kind = new Fact(working.Kind, [.. working.Parts]);
+        return new WorkedFigure(
+            working.Kind.ToString(),
+            Say(kind, "Figure"),
+            Of(working.Value),
+            [.. working.Inputs.Select(i => new WorkedInput(Of(i.Name), Of(i.Value)))],
+            Say(kind, "Rule"),
+            Say(kind, "Source"),
+            [.. working.Steps.Select(s => Of(s)).Where(s => s.Length > 0)]
+        );
+    }
+
+    /// <summary>A member of an enumeration in words: of a set of kinds that has a file of its own, or of the words used everywhere.</summary>
+    public string Say(Enum value)
+    {
+        string set = value.GetType().Name;
+        return Texts.Find(set, value.ToString(), _language) is { } own
+            ? Template.Figures(own, Of)
+            : Template.Figures(Texts.Find("Words", $"{set}.{value}", _language) ?? Texts.Unknown($"{set}.{value}"), Of);
+    }
 
     /// <summary>A text of a crew's page.</summary>
     /// <param name="key">Its name among those of the pages.</param>
@@ -71,6 +105,8 @@ public sealed class FactWriter(SiteUnits units, string money = "", CultureInfo? 
                     ? yes
                     : no
                 : string.Empty,
+            int number when format == "0" => number.ToString(CultureInfo.InvariantCulture),
+            int few when format == "words" => Texts.Find("Words", $"Number.{few}", _language) ?? few.ToString("#,0", CultureInfo.InvariantCulture),
             int count => format.Length > 0
                 ? Counted(count, count.ToString("#,0", CultureInfo.InvariantCulture), format)
                 : count.ToString("#,0", CultureInfo.InvariantCulture),
@@ -78,7 +114,7 @@ public sealed class FactWriter(SiteUnits units, string money = "", CultureInfo? 
             LocalDate day => Dates.Text(day, format, _language),
             ISubject subject => subject.Name,
             ColourCode colour => colour.Hex,
-            Fact fact => Say(fact),
+            Fact fact => Say(fact, format),
             Enum member => Say(member),
             IEnumerable several => Listed([.. several.Cast<object?>().Select(v => Of(v)).Where(t => t.Length > 0)], format),
             _ => throw new ArgumentException($"{value.GetType().Name} has no words", nameof(value)),

@@ -19,7 +19,9 @@ internal static class Quantities
             return "—";
         return quantity.Dimension switch
         {
-            Dimension.Number => format.Length > 0 ? FactWriter.Counted(v, Number(v, quantity.Digits), format) : Number(v, quantity.Digits),
+            Dimension.Number => format.Length > 0
+                ? FactWriter.Counted(Math.Round(v, quantity.Digits), Number(v, quantity.Digits), format)
+                : Number(v, quantity.Digits),
             Dimension.Share => Number(v * 100, quantity.Digits) + " %",
             Dimension.OutOfTen => string.Format(
                 CultureInfo.InvariantCulture,

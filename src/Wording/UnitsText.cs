@@ -1,12 +1,11 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Wording;
 
 /// <summary>Figures in the site's units. The core keeps SI; here they are read and written as the crew knows them.</summary>
-public sealed partial class UnitsText(SiteUnits units)
+public sealed class UnitsText(SiteUnits units)
 {
     private const double JoulesPerMegajoule = 1e6;
 
@@ -101,23 +100,11 @@ public sealed partial class UnitsText(SiteUnits units)
     /// <summary>A load given in the site's unit, kg/m².</summary>
     public double ReadLoad(double value) => IsUs ? value / PoundsPerSquareFoot : value;
 
-    /// <summary>A fault's sentence with its range in the site's units.</summary>
-    public string Message(string message)
-    {
-        message = message.Replace("(it is NaN)", "(it must be a number)", StringComparison.Ordinal);
-        return IsUs ? CmRange().Replace(message, m => $"from {Inch(m.Groups["low"])} to {Inch(m.Groups["high"])} in") : message;
-        static string Inch(Group g) => (double.Parse(g.Value, CultureInfo.InvariantCulture) / 2.54).ToString("0.#", CultureInfo.InvariantCulture);
-    }
-
     /// <summary>A small weight: grams, or ounces.</summary>
     public string Small(double kg) =>
         IsUs ? $"{UnitsNet.Mass.FromKilograms(kg).Ounces:0.#} oz"
         : kg >= 10 ? $"{kg:0} kg"
         : $"{kg * 1000:0} g";
-
-    /// <summary>A sentence of Core with its lengths in the site's units. Temperatures stay in °C: a sentence does not tell a difference from a height.</summary>
-    public string Prose(string sentence) =>
-        IsUs ? Cm().Replace(sentence, m => $"{double.Parse(m.Groups["cm"].Value, CultureInfo.InvariantCulture) / 2.54:0.#} in") : sentence;
 
     /// <summary>A figure of any dimension that has a unit, in the site's; its decimals are those that say something there.</summary>
     public string Of(Quantity quantity)
@@ -133,6 +120,10 @@ public sealed partial class UnitsText(SiteUnits units)
                 : With(value, digits, "m²"),
             Dimension.Volume => IsUs ? With(UnitsNet.Volume.FromLiters(value).UsGallons, Math.Max(1, digits), "gal") : With(value, digits, "L"),
             Dimension.Mass => IsUs ? With(Pounds(value), digits, "lb") : With(value, digits, "kg"),
+            Dimension.SmallMass => Small(value),
+            Dimension.Density => IsUs ? With(value * PoundsPerGallon, Math.Max(1, digits), "lb/gal")
+            : value < 0.05 ? With(value * 1000, digits + 1, "g/L")
+            : With(value, digits, "kg/L"),
             Dimension.Temperature => With(IsUs ? Fahrenheit(value) : value, digits, TemperatureUnit),
             Dimension.TemperatureDifference => With(
                 IsUs ? UnitsNet.TemperatureDelta.FromDegreesCelsius(value).DegreesFahrenheit : value,
@@ -158,6 +149,8 @@ public sealed partial class UnitsText(SiteUnits units)
     // 1 m²K/W in the unit in which insulation is sold in the United States (exact to five figures).
     private const double SquareFeetHourFahrenheitPerBtu = 5.67826;
 
+    private static double PoundsPerGallon => UnitsNet.Mass.FromKilograms(1).Pounds / UnitsNet.Volume.FromLiters(1).UsGallons;
+
     private static double PoundsPerSquareFoot => UnitsNet.Mass.FromKilograms(1).Pounds / UnitsNet.Area.FromSquareMeters(1).SquareFeet;
 
     private static string With(double value, int digits, string unit) => $"{Quantities.Number(value, digits)} {unit}";
@@ -172,10 +165,4 @@ public sealed partial class UnitsText(SiteUnits units)
 
     private static string Round(double v) =>
         v >= 100 ? v.ToString("0", CultureInfo.InvariantCulture) : v.ToString("0.#", CultureInfo.InvariantCulture);
-
-    [GeneratedRegex(@"(?<cm>\d+(\.\d+)?) cm\b", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 200)]
-    private static partial Regex Cm();
-
-    [GeneratedRegex(@"from (?<low>[\d.]+) to (?<high>[\d.]+) cm", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 200)]
-    private static partial Regex CmRange();
 }

@@ -16,17 +16,17 @@ public sealed class FolderTests
     [
         ("Facts", []),
         ("Packing", []),
-        ("Colour", []),
-        ("Climate", []),
-        ("Ground", ["Colour", "Climate"]),
+        ("Colour", ["Facts"]),
+        ("Climate", ["Facts"]),
+        ("Ground", ["Facts", "Colour", "Climate"]),
         ("Rules", ["Colour"]),
         ("Palette", ["Facts", "Colour", "Climate", "Ground"]),
         ("Planters", ["Facts", "Colour", "Climate", "Ground", "Rules", "Palette"]),
-        ("SiteMap", ["Climate", "Planters"]),
+        ("SiteMap", ["Facts", "Climate", "Planters"]),
         ("Planning", ["Facts", "Packing", "Rules", "Palette", "Planters", "SiteMap"]),
         ("Arranging", ["Facts", "Packing", "Colour", "Rules", "Palette", "Planters", "Planning"]),
         ("Stacks", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Arranging"]),
-        ("Recipes", ["Palette", "Planters", "Planning", "Arranging", "Stacks"]),
+        ("Recipes", ["Facts", "Palette", "Planters", "Planning", "Arranging", "Stacks"]),
         ("Review", ["Palette", "Planning", "Stacks"]),
         ("Season", ["Facts", "Colour", "Climate", "Ground", "Rules", "Palette", "Planters", "SiteMap", "Planning", "Arranging", "Stacks"]),
         ("Work", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Stacks"]),
@@ -51,8 +51,8 @@ public sealed class FolderTests
             ]
         ),
         ("Turning", ["Facts", "Palette", "Planters", "Planning", "Season", "Work"]),
-        ("Rehearsing", ["Climate", "Ground", "Palette", "Planters", "Planning", "Season"]),
-        ("Ahead", ["Rules", "Palette", "Planters", "Planning", "Season", "Work"]),
+        ("Rehearsing", ["Facts", "Climate", "Ground", "Palette", "Planters", "Planning", "Season"]),
+        ("Ahead", ["Facts", "Rules", "Palette", "Planters", "Planning", "Season", "Work"]),
         ("Accuracy", ["Packing", "Colour", "Climate", "Ground", "Palette", "Planters", "Season"]),
     ];
 

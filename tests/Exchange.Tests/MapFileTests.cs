@@ -86,7 +86,7 @@ public sealed class MapFileTests
     [InlineData("""{ }""", "it is missing")]
     [InlineData("""{ "kind": "tree" }""", "a tree must be a Point; this is a Polygon")]
     [InlineData("""{ "kind": "building", "heightM": "tall" }""", "features[0].heightM: \"tall\" is no number")]
-    [InlineData("""{ "kind": "building", "heightM": 900 }""", "features[0].heightM: must be from 0.2 to 120 m")]
+    [InlineData("""{ "kind": "building", "heightM": 900 }""", "features[0].heightM: must be from 0.2 m to 120 m")]
     [InlineData("""{ "kind": "bed", "name": "North bed" }""", "the name \"North bed\" is already used")]
     public void A_wrong_feature_is_named_by_its_place_in_the_file(string properties, string said) =>
         Assert.Contains(said, Refused(Collection(properties, Square(20, 6))), StringComparison.Ordinal);

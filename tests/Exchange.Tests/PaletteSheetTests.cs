@@ -57,8 +57,7 @@ public sealed class PaletteSheetTests
     }
 
     [Fact, CommonPractice]
-    public void Nothing_in_the_shipped_palette_is_hardly_possible() =>
-        Assert.Empty(PaletteCheck.Of(Shipped).Select(r => $"{r.PlantId}: {r.Message}"));
+    public void Nothing_in_the_shipped_palette_is_hardly_possible() => Assert.Empty(PaletteCheck.Of(Shipped).Select(r => $"{r.PlantId}: {r.Says}"));
 
     [Fact, CommonPractice]
     public void Bulbs_lie_at_three_times_their_height_within_what_gardens_do()
@@ -132,7 +131,7 @@ public sealed class PaletteSheetTests
     [InlineData("upright", "sideways", "line 2, habit: \"sideways\" must be one of upright, mounding, trailing")]
     [InlineData("Papaver rhoeas", "", "line 2, botanical name: must not be empty")]
     [InlineData("poppy-red", "Poppy Red", "line 2, id: must be of lower-case letters")]
-    [InlineData("-6", "-600", "line 2, tops spoiled C: must be from -60")]
+    [InlineData("-6", "-600", "line 2, tops spoiled C: must be from −60")]
     public void A_wrong_cell_is_named_by_line_and_column(string right, string wrong, string said) =>
         Assert.Contains(Refused(Sheet(Columns, Row.Replace(right, wrong, StringComparison.Ordinal))), f =>
             f.ToString().Contains(said, StringComparison.Ordinal)

@@ -142,7 +142,7 @@ public sealed partial class ReckonTests
 
     [Theory]
     [InlineData("zone", "{}", "weather: give either weather or annualMinimaC")]
-    [InlineData("zone", """{ "annualMinimaC": [-14, 200] }""", "annualMinimaC[1]: must be from -90 to 40 °C (it is 200)")]
+    [InlineData("zone", """{ "annualMinimaC": [-14, 200] }""", "annualMinimaC[1]: must be from −90 °C to 40 °C (it is 200 °C)")]
     [InlineData("frost", """{ "weather": { "file": "nowhere.dly" } }""", "weather.file: there is no file \"nowhere.dly\"")]
     [InlineData("frost", """{ "weather": { "days": [] }, "odds": [0, 2] }""", "odds[0]: must be from 0 to 1 (it is 0)")]
     [InlineData("order", """{ "items": [ { "name": "x", "count": 0, "packs": [] } ] }""", "items[0].packs: must hold at least one pack")]
@@ -150,7 +150,7 @@ public sealed partial class ReckonTests
     [InlineData(
         "layer",
         """{ "form": { "shape": "trough", "topLengthCm": 100, "topWidthCm": 40, "bottomLengthCm": 100, "bottomWidthCm": 40, "depthCm": 0, "rimGapCm": 0 }, "bulb": { "name": "t", "heightCm": 5, "diameterCm": 4 } }""",
-        "form.depthCm: must be from 10 to 200 cm (it is 0)"
+        "form.depthCm: must be from 10 cm to 200 cm (it is 0 cm)"
     )]
     [InlineData("stack", "{ \"form\": 7", "line 1")]
     [InlineData("bloom", """{ "planted": "soon" }""", "planted")]
@@ -166,7 +166,7 @@ public sealed partial class ReckonTests
         "skyline.wallDeg: must hold 16 angles"
     )]
     [InlineData("heat-index", """{ "airC": 30, "humidityPct": 130 }""", "humidityPct: must be from 0 to 100 % (it is 130)")]
-    [InlineData("et0", """{ "day": "2026-07-06", "latitudeDeg": 50, "minC": 20, "maxC": 10 }""", "maxC: must be from 20 to 60 °C (it is 10)")]
+    [InlineData("et0", """{ "day": "2026-07-06", "latitudeDeg": 50, "minC": 20, "maxC": 10 }""", "maxC: must be from 20 °C to 60 °C (it is 10 °C)")]
     [InlineData("root-survival", """{ "weather": { "days": [] } }""", "rootKillingC: give either rootKillingC or hardyToZone")]
     [InlineData(
         "cold-weeks",
@@ -176,9 +176,9 @@ public sealed partial class ReckonTests
     [InlineData(
         "ground",
         """{ "weather": { "days": [] }, "planter": { "widthCm": 900 } }""",
-        "planter.widthCm: must be from 8 to 300 cm (it is 900)"
+        "planter.widthCm: must be from 8 cm to 300 cm (it is 900 cm)"
     )]
-    [InlineData("planting-window", """{ "weather": { "days": [] }, "depthCm": 0 }""", "depthCm: must be from 1 to 150 cm (it is 0)")]
+    [InlineData("planting-window", """{ "weather": { "days": [] }, "depthCm": 0 }""", "depthCm: must be from 1 cm to 150 cm (it is 0 cm)")]
     [InlineData(
         "normals",
         """{ "monthly": { "meanMinC": [1], "meanMaxC": [2], "climateId": "moon" } }""",

@@ -118,7 +118,7 @@ public sealed class SpreadingTests
         );
         Assert.Equal(2, answer.Planted.Count);
         Assert.Equal(2, answer.Without.Count);
-        Assert.All(answer.Without, w => Assert.Contains("too few are left", w.Why, StringComparison.Ordinal));
+        Assert.All(answer.Without, w => Assert.Equal(FewerKindsReason.TooFewLeft, w.Why));
         Assert.Empty(answer.Left);
     }
 

@@ -55,7 +55,7 @@ public sealed class FirstPlanterTests(EmptyApp app) : IClassFixture<EmptyApp>
             ("Input.Depth", "0")
         );
         IDocument refused = await Pages.Parse(bad);
-        Assert.Contains("must be from 10 to 200 cm", refused.QuerySelector("#Input_Depth_fault")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("must be from 10 cm to 200 cm", refused.QuerySelector("#Input_Depth_fault")!.TextContent, StringComparison.Ordinal);
         Assert.Equal("Gate trough", refused.QuerySelector("[name='Input.Name']")!.GetAttribute("value"));
         Assert.Empty((await _browser.Open("/planters")).QuerySelectorAll("tbody a"));
 

@@ -1,6 +1,5 @@
 using System.Globalization;
 using UnrulyMeadow.Core;
-using UnrulyMeadow.Core.Checks;
 
 namespace UnrulyMeadow.Wording.Tests;
 
@@ -8,7 +7,6 @@ namespace UnrulyMeadow.Wording.Tests;
 public sealed class TextsTests
 {
     private static readonly CultureInfo English = CultureInfo.InvariantCulture;
-    private static readonly string[] OfRemarks = ["What", "Why", "Mend"];
 
     public static TheoryData<string> Sets => [.. Texts.Names.Except(Texts.OfPages)];
 
@@ -19,8 +17,12 @@ public sealed class TextsTests
     public void Every_kind_has_its_words_and_no_words_stand_for_a_kind_that_is_not_there(string set)
     {
         Type kinds = Assert.Single(typeof(Working).Assembly.GetTypes(), t => t.IsEnum && t.Name == set);
-        IEnumerable<string> wanted = Enum.GetNames(kinds).SelectMany(k => kinds == typeof(RemarkKind) ? OfRemarks.Select(p => $"{k}.{p}") : [k]);
-        Assert.Equal(wanted.Order(StringComparer.Ordinal), Texts.All(set, English).Keys.Order(StringComparer.Ordinal));
+        var worded = Texts
+            .All(set, English)
+            .Keys.ToLookup(k => k.Split('.')[0], k => k.Contains('.', StringComparison.Ordinal) ? k.Split('.')[1] : "");
+        Assert.Equal(Enum.GetNames(kinds).Order(StringComparer.Ordinal), worded.Select(w => w.Key).Order(StringComparer.Ordinal));
+        // Those of one set say the same of each kind: what, why and what helps, or a figure's name, rule and source.
+        Assert.Single(worded.Select(w => string.Join(' ', w.Order(StringComparer.Ordinal))).Distinct(StringComparer.Ordinal));
     }
 
     [Theory]

@@ -1,4 +1,5 @@
 using CsCheck;
+using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Tests;
@@ -48,6 +49,19 @@ public sealed class UnitsTests
     {
         Assert.Equal("€1,250", Metric.Of(Quantity.Money(1250)));
         Assert.Equal("$3.50", Us.Of(Quantity.Money(3.5m)));
+    }
+
+    [Fact]
+    public void A_faults_figures_are_said_in_the_sites_units_and_plainly_in_metric_without_a_site()
+    {
+        var faults = new FaultList();
+        faults.Range("widthCm", 0, 10, 200, "cm");
+        faults.Range("growthCm", double.NaN, 0, 50, "cm a year");
+        faults.Range("frostC", -60, -40, 5, "°C");
+        Assert.Equal("widthCm: must be from 10 cm to 200 cm (it is 0 cm)", faults.Faults[0].ToString());
+        Assert.Equal("must be from 3.9 in to 78.7 in (it is 0 in)", Us.Say(faults.Faults[0]));
+        Assert.Equal("must be from 0 cm to 50 cm a year (it must be a number)", faults.Faults[1].Message);
+        Assert.Equal("must be from −40 °F to 41 °F (it is −76 °F)", Us.Say(faults.Faults[2]));
     }
 
     [Fact]

@@ -29,7 +29,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByLabel('Diameter or length at the floor').fill('44');
   await page.getByLabel('Depth, rim to floor').fill('0');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(page.getByText('must be from 10 to 200 cm')).toBeVisible();
+  await expect(page.getByText('must be from 10 cm to 200 cm')).toBeVisible();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Court pot');
   await page.waitForLoadState();
   await page.getByLabel('Depth, rim to floor').fill('50');

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ahead;
 
@@ -55,5 +56,5 @@ public enum DueKind
 /// <param name="Kind">What.</param>
 /// <param name="PlanterId">Where.</param>
 /// <param name="Day">When.</param>
-/// <param name="Say">In a sentence, with the figures.</param>
-public sealed record DueAhead(DueKind Kind, string PlanterId, LocalDate Day, string Say);
+/// <param name="Says">With the figures, by its kind.</param>
+public sealed record DueAhead(DueKind Kind, string PlanterId, LocalDate Day, Fact Says);

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -106,7 +107,7 @@ public sealed class PlanAhead
                             DueKind.NoMoreBedding,
                             planter.Id,
                             first[0].Install.PlusYears(y),
-                            $"What stands for years covers {cover[y]:P0} of it: no more bedding goes between"
+                            new Fact(DueKind.NoMoreBedding, ("cover", Quantity.Share(cover[y])))
                         )
                     );
                 continue;
@@ -165,7 +166,7 @@ public sealed class PlanAhead
                             DueKind.ReplaceBulbs,
                             planter.Id,
                             again.Install,
-                            $"{Names(display)} have had {years} springs, and {Return(display, years):P0} of their first show is to be expected: they are replaced"
+                            Of(DueKind.ReplaceBulbs, display, ("springs", years), ("share", Quantity.Share(Return(display, years))))
                         )
                     );
             }
@@ -223,14 +224,7 @@ public sealed class PlanAhead
                     .DisplaysOf(planter.Id)
                     .Any(d => d.Layer == DisplayLayer.Standing && d.Install >= display.Lift && d.Install <= display.Lift.PlusMonths(6))
             )
-                _due.Add(
-                    new DueAhead(
-                        DueKind.StandingComesOut,
-                        planter.Id,
-                        display.Lift,
-                        $"{Names(display)} come out, and nothing that stands for years follows"
-                    )
-                );
+                _due.Add(new DueAhead(DueKind.StandingComesOut, planter.Id, display.Lift, Of(DueKind.StandingComesOut, display)));
             List<DisplayItem> woody = [.. display.Items.Where(i => Before.Plant(i.PlantId).LifeForm is LifeForm.Shrub or LifeForm.Tree)];
             LocalDate since = woody.Select(i => i.Since ?? display.Install).DefaultIfEmpty(display.Install).Min();
             LocalDate due = since.PlusYears(LongInContainer);
@@ -242,7 +236,7 @@ public sealed class PlanAhead
                         DueKind.LongInContainer,
                         planter.Id,
                         day,
-                        $"{Names(display with { Items = woody })} have stood {Period.Between(since, day, PeriodUnits.Years).Years} years in this container: look at the roots, then pot on, root-prune, or plant out"
+                        Of(DueKind.LongInContainer, display with { Items = woody }, ("years", Period.Between(since, day, PeriodUnits.Years).Years))
                     )
                 );
             }
@@ -348,7 +342,13 @@ public sealed class PlanAhead
 
     private void Replace(Display before, Display after) => _displays[_displays.FindIndex(d => d.Id == before.Id)] = after;
 
-    private string Names(Display display) =>
-        string.Join("; ", display.Items.OrderByDescending(i => i.Count).Take(3).Select(i => Before.Plant(i.PlantId).CommonName))
-        + (display.Items.Count > 3 ? $" and {display.Items.Count - 3} more" : string.Empty);
+    private Fact Of(DueKind kind, Display display, params ReadOnlySpan<(string Name, object? Value)> parts) =>
+        new(
+            kind,
+            [
+                ("plants", display.Items.OrderByDescending(i => i.Count).Take(3).Select(i => Before.Plant(i.PlantId)).ToList()),
+                ("more", display.Items.Count > 3 ? display.Items.Count - 3 : null),
+                .. parts,
+            ]
+        );
 }

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -41,21 +42,27 @@ public sealed record OneYearAhead(
     public double MeanDaysInColour => Year.Planters.Count == 0 ? 0 : Year.Planters.Average(p => (double)p.DaysInColour);
 
     /// <summary>The arithmetic behind the cost.</summary>
-    public Working Explain(string money) =>
-        new(
-            $"Plan year from {Start.ToString("MMMM uuuu", null)}: cost",
-            $"{money}{Cost.Total:#,0}",
+    public Working Explain() =>
+        new Working(
+            WorkingKind.PlanYearCost,
+            Quantity.Money(Cost.Total),
             [
-                new("bulbs", $"{BulbCount}, {money}{Cost.Bulbs:#,0.00}"),
-                new("seasonal plants", $"{BeddingCount}, {money}{Cost.Bedding:#,0.00}"),
-                new("what stands for years", $"{money}{Cost.Standing:#,0.00}"),
-                new("expected winter losses of it", $"{money}{Cost.Losses:#,0.00}"),
-                new("medium", $"{money}{Cost.Medium:#,0.00}"),
-            ],
-            "Each month's purchases in the cheapest packs with spares; medium in whole bags; losses are count × share of weather years in which frost or root cold kills × the price of one",
-            "Guide prices of the palette, without inflation or labour",
-            []
-        );
+                new WorkingInput(
+                    InputName.Bulbs,
+                    new Fact(WorkingPhrase.PlanYearCostBulbs, ("bulbCount", BulbCount), ("bulbs", Quantity.Money(Cost.Bulbs)))
+                ),
+                new WorkingInput(
+                    InputName.SeasonalPlants,
+                    new Fact(WorkingPhrase.PlanYearCostSeasonalPlants, ("beddingCount", BeddingCount), ("bedding", Quantity.Money(Cost.Bedding)))
+                ),
+                new WorkingInput(InputName.WhatStandsForYears, Quantity.Money(Cost.Standing)),
+                new WorkingInput(InputName.ExpectedWinterLossesOfIt, Quantity.Money(Cost.Losses)),
+                new WorkingInput(InputName.Medium, Quantity.Money(Cost.Medium)),
+            ]
+        )
+        {
+            Parts = [("start", Start)],
+        };
 }
 
 /// <summary>The years ahead of a site: colour, cost and what falls due.</summary>

@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -77,24 +78,39 @@ public sealed record Arrangement(Planter Planter, IReadOnlyList<PlacedPlant> Pla
 
     /// <summary>How the layout came about.</summary>
     public Working Explain() =>
-        new(
-            $"{Planter.Name}: where each plant stands",
-            ByHand ? "laid out by hand" : "laid out by rule",
+        new Working(
+            WorkingKind.Arrangement,
+            ByHand ? (object?)WorkingPhrase.LaidOutHand : WorkingPhrase.LaidOutRule,
             [
-                new("seen from", Planter.ViewedFrom == ViewedFrom.AllRound ? "all round" : "one side"),
+                new WorkingInput(
+                    InputName.SeenFrom,
+                    Planter.ViewedFrom == ViewedFrom.AllRound ? (object?)WorkingPhrase.AllRound : WorkingPhrase.OneSide
+                ),
                 .. Plants
                     .GroupBy(p => p.Item)
                     .Select(g => new WorkingInput(
-                        g.First().Plant.CommonName,
-                        $"{g.Count()}, {g.First().Plant.HeightCm:0} cm high, {Word(RoleOf(g.First().Plant))}"
+                        g.First().Plant,
+                        new Fact(
+                            WorkingPhrase.ArrangementHigh,
+                            ("number", g.Count()),
+                            ("height", Quantity.Cm(g.First().Plant.HeightCm)),
+                            ("plant", Word(RoleOf(g.First().Plant)))
+                        )
                     )),
+            ]
+        )
+        {
+            Parts =
+            [
+                ("planter", Planter),
+                (
+                    "rule",
+                    Planter.ViewedFrom == ViewedFrom.AllRound
+                        ? (object?)WorkingPhrase.TallestInCentreThenDownEdge
+                        : WorkingPhrase.TallestBackThenDownFrontTrailing
+                ),
             ],
-            Planter.ViewedFrom == ViewedFrom.AllRound
-                ? "Tallest in the centre, then down to edge and trailing plants at the rim; each plant's ground in proportion to its grown width squared; kinds of like height dealt out in turn"
-                : "Tallest at the back, then down to the front and trailing plants at the rim; each plant's ground in proportion to its grown width squared; kinds of like height dealt out in turn",
-            "Common practice",
-            []
-        );
+        };
 
     private static string Word(ArrangementRole role) =>
         role switch

@@ -166,47 +166,67 @@ public sealed class ColourScheme
         );
 
     /// <summary>The scheme in a sentence.</summary>
-    public string Sentence()
-    {
-        string lead = Parts[Lead].Plant.CommonName;
-        string echo =
-            EchoesOfLead.Count == 0
-                ? Parts.Count > 1
-                    ? "nothing echoes it"
-                    : "it stands alone"
-                : $"{string.Join(" and ", EchoesOfLead.Take(2).Select(e => Parts[e.Part].Plant.CommonName))} echo{(EchoesOfLead.Count == 1 ? "es" : string.Empty)} it";
-        string surprise = SurprisingParts.Count == 0 ? string.Empty : $"; {Parts[SurprisingParts[0]].Plant.CommonName} surprises";
-        return $"{lead} leads, {echo}{surprise}.";
-    }
+    public Fact Sentence() =>
+        new(
+            SchemeSentence.Leads,
+            ("lead", Parts[Lead].Plant),
+            ("echoes", EchoesOfLead.Take(2).Select(e => Parts[e.Part].Plant).ToList()),
+            ("one", EchoesOfLead.Count == 1),
+            ("alone", EchoesOfLead.Count == 0 && Parts.Count == 1),
+            ("unanswered", EchoesOfLead.Count == 0 && Parts.Count > 1),
+            ("surprise", SurprisingParts.Count == 0 ? null : Parts[SurprisingParts[0]].Plant)
+        );
 
     /// <summary>The arithmetic behind the scheme.</summary>
     public Working Explain() =>
-        new(
-            "How the colours go together",
+        new Working(
+            WorkingKind.ColourScheme,
             Kind switch
             {
-                RelationKind.OneColour => "one colour",
-                RelationKind.Neighbouring => "neighbouring hues",
-                RelationKind.Contrast => "contrast",
-                RelationKind.WithNeutral => "neutrals only",
-                _ => "hues neither near nor opposite",
+                RelationKind.OneColour => (object?)WorkingPhrase.OneColour,
+                RelationKind.Neighbouring => WorkingPhrase.NeighbouringHues,
+                RelationKind.Contrast => WorkingPhrase.Contrast,
+                RelationKind.WithNeutral => WorkingPhrase.NeutralsOnly,
+                _ => WorkingPhrase.HuesNeitherNearNorOpposite,
             },
             [
                 .. Parts.Select(
                     (p, i) =>
                         new WorkingInput(
-                            p.Plant.CommonName,
-                            $"{string.Join(", ", p.Colours)}; {p.Cover:P0} of the surface{(i == Lead ? "; leads" : string.Empty)}"
+                            p.Plant,
+                            new Fact(
+                                WorkingPhrase.ColourSchemeSurface,
+                                ("items", p.Colours.ToList()),
+                                ("cover", Quantity.Share(p.Cover)),
+                                ("leads", i == Lead ? (object?)WorkingPhrase.Leads : string.Empty)
+                            )
                         )
                 ),
             ],
-            $"The lead covers most, each further colour of its own counting half as much again; a colour within {Echoes:0} of the lead's echoes it, one at least {Surprises:0} from all others surprises (CIEDE2000)",
-            "CIE 15 and Sharma, Wu & Dalal 2005 for the differences; the bounds are common practice",
             [
-                .. EchoesOfLead.Select(e => $"{Parts[e.Part].Plant.CommonName} {e.Colour} beside the lead's {e.LeadColour}: {e.Difference:0.0}."),
-                .. Widest is null ? Array.Empty<string>() : [$"Widest apart: {Widest.One} and {Widest.Other}, {Widest.HueApartDeg:0}°."],
+                .. EchoesOfLead.Select(e => new Fact(
+                    WorkingPhrase.BesideLead,
+                    ("plant", Parts[e.Part].Plant),
+                    ("colour", e.Colour),
+                    ("leadColour", e.LeadColour),
+                    ("difference", Quantity.Number(e.Difference, 1))
+                )),
+                .. Widest is null
+                    ? Array.Empty<object>()
+                    :
+                    [
+                        new Fact(
+                            WorkingPhrase.WidestApart,
+                            ("one", Widest.One),
+                            ("other", Widest.Other),
+                            ("hueApart", Quantity.Degrees(Widest.HueApartDeg))
+                        ),
+                    ],
             ]
-        );
+        )
+        {
+            Parts = [("echoes", Quantity.Number(Echoes)), ("surprises", Quantity.Number(Surprises))],
+        };
 
     // Colours that do not look alike among themselves.
     private static List<string> Distinct(IReadOnlyList<string> colours)

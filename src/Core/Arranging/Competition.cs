@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
 
@@ -15,24 +16,34 @@ public sealed record Overgrown(int Loser, Plant LoserPlant, int Winner, Plant Wi
 {
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain() =>
-        new(
-            $"{LoserPlant.CommonName} under {WinnerPlant.CommonName}",
-            $"{LightLeft:P0} of its leaves in the light at the least",
+        new Working(
+            WorkingKind.Overgrown,
+            new Fact(WorkingPhrase.LeavesInLightLeast, ("lightLeft", Quantity.Share(LightLeft))),
             [
-                new(
-                    LoserPlant.CommonName,
-                    $"{LoserPlant.HeightCm:0} cm high, {LoserPlant.MatureSpreadCm:0} cm wide, {LoserPlant.Vigour.ToString().ToLowerInvariant()}"
+                new WorkingInput(
+                    LoserPlant,
+                    new Fact(
+                        WorkingPhrase.HighWide,
+                        ("height", Quantity.Cm(LoserPlant.HeightCm)),
+                        ("matureSpread", Quantity.Cm(LoserPlant.MatureSpreadCm)),
+                        ("vigour", LoserPlant.Vigour)
+                    )
                 ),
-                new(
-                    WinnerPlant.CommonName,
-                    $"{WinnerPlant.HeightCm:0} cm high, {WinnerPlant.MatureSpreadCm:0} cm wide, {WinnerPlant.Vigour.ToString().ToLowerInvariant()}"
+                new WorkingInput(
+                    WinnerPlant,
+                    new Fact(
+                        WorkingPhrase.HighWide,
+                        ("height", Quantity.Cm(WinnerPlant.HeightCm)),
+                        ("matureSpread", Quantity.Cm(WinnerPlant.MatureSpreadCm)),
+                        ("vigour", WinnerPlant.Vigour)
+                    )
                 ),
-                new("first under half", When.ToString("d MMM uuuu", null)),
-            ],
-            "Week by week each plant grows in proportion to the share of its disc that no clearly higher neighbour lies over; a vigorous plant counts as 1.2 times, a weak one as 0.85 times its height",
-            "Growth by thermal time; shares counted at 19 points of each disc; weights are common practice",
-            []
-        );
+                new WorkingInput(InputName.FirstUnderHalf, When),
+            ]
+        )
+        {
+            Parts = [("loserPlant", LoserPlant), ("winnerPlant", WinnerPlant)],
+        };
 }
 
 /// <summary>Who overgrows whom, and when: taller and faster plants take light from what their spread overlaps.</summary>

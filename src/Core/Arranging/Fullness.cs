@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -144,29 +145,37 @@ public sealed class FullnessQuestion
 
     /// <summary>The arithmetic behind an answer.</summary>
     public Working Explain(FullnessAnswer answer, double target, LocalDate install, LocalDate day, IReadOnlyList<double> spreadThen) =>
-        new(
-            $"{_planter.Name}: plants for {target:P0} cover by {day.ToString("d MMM", null)}",
-            answer.Total == 0 ? $"not reached: {answer.CoverOnDay:P0} at the closest" : $"{answer.Total}",
+        new Working(
+            WorkingKind.PlantsForCover,
+            answer.Total == 0 ? (object?)new Fact(WorkingPhrase.NotReachedClosest, ("coverOnDay", Quantity.Share(answer.CoverOnDay))) : answer.Total,
             [
-                new("surface", $"{_planter.Form.SurfaceCm2 / 10_000:0.00} m²"),
-                new("goes in", install.ToString("d MMM uuuu", null)),
+                new WorkingInput(InputName.Surface, Quantity.SquareMetres(_planter.Form.SurfaceCm2 / 10_000, 2)),
+                new WorkingInput(InputName.GoesIn, install),
                 .. _mix.Select(
                     (m, i) =>
                         new WorkingInput(
-                            m.Plant.CommonName,
-                            $"{m.Plant.SpreadAtPurchaseCm:0.#} cm wide as bought, {spreadThen[i]:0.#} cm by then, {m.Plant.MatureSpreadCm:0.#} cm grown"
+                            m.Plant,
+                            new Fact(
+                                WorkingPhrase.WideAsBoughtThenGrown,
+                                ("spreadAtPurchase", Quantity.Cm(m.Plant.SpreadAtPurchaseCm, 1)),
+                                ("spreadThen", Quantity.Cm(spreadThen[i], 1)),
+                                ("matureSpread", Quantity.Cm(m.Plant.MatureSpreadCm, 1))
+                            )
                         )
                 ),
             ],
-            "The smallest count in these proportions whose discs, laid out over the surface and as wide as on the day, cover so much of a raster; width grows logistically in degree-days",
-            "Cover counted cell by cell; growth figures from the palette",
             [
-                $"{answer.CoverAtInstall:P0} covered when planted, {answer.CoverOnDay:P0} on the day.",
-                .. answer.Total == 0
-                    ? [$"No more than {Most} go in as bought without pressing their root balls: buy larger plants or plant earlier."]
-                    : Array.Empty<string>(),
+                new Fact(
+                    WorkingPhrase.CoveredWhenPlantedOnDay,
+                    ("coverAtInstall", Quantity.Share(answer.CoverAtInstall)),
+                    ("coverOnDay", Quantity.Share(answer.CoverOnDay))
+                ),
+                .. answer.Total == 0 ? [new Fact(WorkingPhrase.NoMoreThanGoInAs, ("most", Most))] : Array.Empty<object>(),
             ]
-        );
+        )
+        {
+            Parts = [("planter", _planter), ("target", Quantity.Share(target)), ("day", day)],
+        };
 
     private IReadOnlyList<double> AsBought => [.. _mix.Select(m => m.Plant.SpreadAtPurchaseCm)];
 

@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Arranging;
@@ -19,21 +20,21 @@ public sealed record NeighbourDifference(Plant One, string OneShows, Plant Other
     /// <summary>Heights at least this many times apart are seen to differ (common practice).</summary>
     public const double HeightTimes = 1.4;
 
-    /// <summary>What differs, in words; empty when nothing does.</summary>
-    public IReadOnlyList<string> In
+    /// <summary>What differs, each a <see cref="NeighbourContrast"/>; empty when nothing does.</summary>
+    public IReadOnlyList<Fact> In
     {
         get
         {
-            var found = new List<string>();
+            var found = new List<Fact>();
             double times = Math.Max(One.HeightCm, Other.HeightCm) / Math.Min(One.HeightCm, Other.HeightCm);
             if (times >= HeightTimes)
-                found.Add($"height, {times:0.0} times");
+                found.Add(new Fact(NeighbourContrast.Height, ("times", Quantity.Number(times, 1))));
             if (One.Texture != Other.Texture)
-                found.Add($"texture, {One.Texture.ToString().ToLowerInvariant()} and {Other.Texture.ToString().ToLowerInvariant()}");
+                found.Add(new Fact(NeighbourContrast.Texture, ("one", One.Texture), ("other", Other.Texture)));
             if (One.Habit != Other.Habit)
-                found.Add($"form, {One.Habit.ToString().ToLowerInvariant()} and {Other.Habit.ToString().ToLowerInvariant()}");
+                found.Add(new Fact(NeighbourContrast.Form, ("one", One.Habit), ("other", Other.Habit)));
             if (ColourDifference >= Colour.ColourDifference.LooksAlike)
-                found.Add($"colour, {ColourDifference:0}");
+                found.Add(new Fact(NeighbourContrast.Colour, ("difference", Quantity.Number(ColourDifference))));
             return found;
         }
     }
@@ -43,19 +44,31 @@ public sealed record NeighbourDifference(Plant One, string OneShows, Plant Other
 
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain() =>
-        new(
-            $"{One.CommonName} beside {Other.CommonName}",
-            IsLost ? "lost in each other" : "differ in " + string.Join("; ", In),
+        new Working(
+            WorkingKind.NeighbourDifference,
+            IsLost ? (object?)WorkingPhrase.LostInEachOther : new Fact(WorkingPhrase.DifferIn, ("items", In.ToList())),
             [
-                new(One.CommonName, $"{One.HeightCm:0} cm, {One.Texture.ToString().ToLowerInvariant()}, {One.Habit.ToString().ToLowerInvariant()}"),
-                new(
-                    Other.CommonName,
-                    $"{Other.HeightCm:0} cm, {Other.Texture.ToString().ToLowerInvariant()}, {Other.Habit.ToString().ToLowerInvariant()}"
+                new WorkingInput(
+                    One,
+                    new Fact(WorkingPhrase.Beside, ("height", Quantity.Cm(One.HeightCm)), ("texture", One.Texture), ("habit", One.Habit))
                 ),
-                new("colours", $"{ColourDifference:0.0} apart (CIEDE2000)"),
+                new WorkingInput(
+                    Other,
+                    new Fact(WorkingPhrase.Beside, ("height", Quantity.Cm(Other.HeightCm)), ("texture", Other.Texture), ("habit", Other.Habit))
+                ),
+                new WorkingInput(
+                    InputName.Colours,
+                    new Fact(WorkingPhrase.NeighbourDifferenceColoursApart, ("colourDifference", Quantity.Number(ColourDifference, 1)))
+                ),
+            ]
+        )
+        {
+            Parts =
+            [
+                ("one", One),
+                ("other", Other),
+                ("heightTimes", Quantity.Number(HeightTimes, 1)),
+                ("looksAlike", Quantity.Number(Colour.ColourDifference.LooksAlike)),
             ],
-            $"Neighbours must differ in height ({HeightTimes:0.0} times), texture, form or colour ({Colour.ColourDifference.LooksAlike:0}), or one is lost",
-            "Common practice; colour by Sharma, Wu & Dalal 2005",
-            []
-        );
+        };
 }

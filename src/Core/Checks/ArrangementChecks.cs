@@ -49,15 +49,22 @@ internal static class ArrangementChecks
                 RemarkKind.HiddenBehind,
                 [("plant", plant), ("day", at.Midway), ("shown", Share(shown)), ("away", Metres(sight.AwayCm / 100, 1))],
                 new Working(
-                    "What is seen",
-                    $"{shown:P0}",
+                    WorkingKind.ShareSeen,
+                    Quantity.Share(shown),
                     [
-                        new("eye", $"{sight.EyeCm:0} cm above the medium, {sight.AwayCm:0} cm away"),
-                        new(plant.CommonName, $"{wide[k]:0} cm wide, {Stature.Of(plant, wide[k]).HeightCm:0} cm high on the day"),
-                    ],
-                    "Nine points over each plant's upper half, seen when no neighbour's middle four fifths stands before them; the best of the sides from which people look",
-                    "Geometry; eye height and distance are common practice",
-                    []
+                        new WorkingInput(
+                            InputName.Eye,
+                            new Fact(WorkingPhrase.AboveMediumAway, ("eye", Quantity.Cm(sight.EyeCm)), ("away", Quantity.Cm(sight.AwayCm)))
+                        ),
+                        new WorkingInput(
+                            plant,
+                            new Fact(
+                                WorkingPhrase.WideHighOnDay,
+                                ("wide", Quantity.Cm(wide[k])),
+                                ("height", Quantity.Cm(Stature.Of(plant, wide[k]).HeightCm))
+                            )
+                        ),
+                    ]
                 ),
                 [
                     at.Arrangement.ByHand
@@ -97,12 +104,9 @@ internal static class ArrangementChecks
                     RemarkKind.BeforeStems,
                     [("plant", front), ("other", bark), ("height", Cm(front.HeightCm)), ("stems", Cm(bark.HeightCm))],
                     new Working(
-                        "Before ornamental bark",
-                        $"{front.HeightCm / bark.HeightCm:P0} of its height",
-                        [new(bark.CommonName, $"{bark.HeightCm:0} cm"), new(front.CommonName, $"{front.HeightCm:0} cm")],
-                        "What stands with ornamental stems stays below half their height while they show",
-                        "Common practice",
-                        []
+                        WorkingKind.BeforeOrnamentalBark,
+                        new Fact(WorkingPhrase.BeforeOrnamentalBarkValueHeight, ("height", Quantity.Share(front.HeightCm / bark.HeightCm))),
+                        [new WorkingInput(bark, Quantity.Cm(bark.HeightCm)), new WorkingInput(front, Quantity.Cm(front.HeightCm))]
                     ),
                     [at.Swap(front, p => p.HeightCm <= 0.5 * bark.HeightCm)]
                 );
@@ -136,15 +140,19 @@ internal static class ArrangementChecks
             stays > 0.02 ? RemarkKind.NoRoomBesideWhatStays : RemarkKind.MorePlantsThanFit,
             [("stays", Share(stays)), ("wanted", Share(own)), ("room", Share(room)), ("keep", Share(keep))],
             new Working(
-                "Room on the surface",
-                $"{own:P0} wanted, {room:P0} free",
+                WorkingKind.RoomOnSurface,
+                new Fact(WorkingPhrase.WantedFree, ("own", Quantity.Share(own)), ("room", Quantity.Share(room))),
                 [
-                    .. at.Kinds.Select(k => new WorkingInput(k.Plant.CommonName, $"{k.Item.Count} × {k.Plant.SpreadAtPurchaseCm:0.#} cm")),
-                    new("what stays", $"{stays:P0}"),
-                ],
-                "Discs as wide as bought, pressed to at most 1.25 of the free surface; of what stays the foot counts: a twentieth of a tree's spread, a quarter of an upright plant's, half of a mound's, three tenths of a trailing one's",
-                "Common practice",
-                []
+                    .. at.Kinds.Select(k => new WorkingInput(
+                        k.Plant,
+                        new Fact(
+                            WorkingPhrase.RoomOnSurface,
+                            ("item", k.Item.Count),
+                            ("spreadAtPurchase", Quantity.Cm(k.Plant.SpreadAtPurchaseCm, 1))
+                        )
+                    )),
+                    new WorkingInput(InputName.WhatStays, Quantity.Share(stays)),
+                ]
             ),
             [
                 keep * at.Kinds.Min(k => k.Item.Count) >= 0.5

@@ -108,20 +108,40 @@ internal static class ColdChecks
     }
 
     private static Working Follow(CheckedDisplay at, Plant plant, StayLosses losses, string value) =>
-        new(
-            "Frost on its tops",
+        new Working(
+            WorkingKind.FrostOnTops,
             value,
             [
-                new("flower and leaf spoiled at", $"{plant.TopDamageC:0.#} °C fully hardened, {Hardening.SpoiledAtC(plant, 0):0.#} °C not hardened"),
-                new("growth stops below", $"{plant.GrowthBaseC:0.#} °C"),
-                new("leaves colder than the station", $"{at.PocketC:0.#} K"),
-                new("stands", $"{CheckedDisplay.Day(at.Display.Install)} to {CheckedDisplay.Day(at.Display.Lift)}"),
-                new("weather years", $"{losses.Years.Count}; {losses.Years.Count(y => y.On is not null)} take something"),
+                new WorkingInput(
+                    InputName.FlowerAndLeafSpoiledAt,
+                    new Fact(
+                        WorkingPhrase.FullyHardenedNotHardened,
+                        ("topDamage", Quantity.Celsius(plant.TopDamageC, 1)),
+                        ("plant", Quantity.Celsius(Hardening.SpoiledAtC(plant, 0), 1))
+                    )
+                ),
+                new WorkingInput(InputName.GrowthStopsBelow, Quantity.Celsius(plant.GrowthBaseC, 1)),
+                new WorkingInput(InputName.LeavesColderThanTheStation, Quantity.CelsiusApart(at.PocketC, 1)),
+                new WorkingInput(
+                    InputName.Stands,
+                    new Fact(WorkingPhrase.FrostOnTopsStands, ("install", at.Display.Install), ("lift", at.Display.Lift))
+                ),
+                new WorkingInput(
+                    InputName.WeatherYears,
+                    new Fact(WorkingPhrase.TakeSomething, ("years", losses.Years.Count), ("on", losses.Years.Count(y => y.On is not null)))
+                ),
+            ]
+        )
+        {
+            Parts =
+            [
+                ("noneAt", Quantity.Celsius(Hardening.NoneAtC)),
+                ("fullAt", Quantity.Celsius(Hardening.FullAtC)),
+                ("gainDays", Quantity.Number(Hardening.GainDays)),
+                ("lossDays", Quantity.Number(Hardening.LossDays)),
+                ("source", plant.Source),
             ],
-            $"The first night of each year's stay as cold as what the tops then stand; hardiness follows the mean of the past fortnight, from none at {Hardening.NoneAtC:0} °C to all at {Hardening.FullAtC:0} °C, with a lag of {Hardening.GainDays:0} days up and {Hardening.LossDays:0} down",
-            "Station record; form of Repo, Mäkelä & Hänninen 1990 and Leinonen 1996, figures from memory; plant figures " + plant.Source,
-            []
-        );
+        };
 
     // Only what stands through a winter in a container, and is meant to live on or to flower after it.
     public static IEnumerable<Remark> Roots(CheckedDisplay at, Plant plant)

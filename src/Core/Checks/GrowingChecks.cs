@@ -36,13 +36,17 @@ internal static class GrowingChecks
                 ("most", plant.LightLow == plant.LightHigh ? null : plant.LightHigh),
             ],
             new Working(
-                "Light",
+                WorkingKind.Light,
                 Name(planter.Exposure),
-                [new("planter", Name(planter.Exposure)), new("plant, least", Name(plant.LightLow)), new("plant, most", Name(plant.LightHigh))],
-                "Full sun six hours of direct sun a day or more, part sun three to six, shade under three",
-                "Common practice; plant figures " + plant.Source,
-                []
-            ),
+                [
+                    new WorkingInput(InputName.Planter, Name(planter.Exposure)),
+                    new WorkingInput(InputName.PlantLeast, Name(plant.LightLow)),
+                    new WorkingInput(InputName.PlantMost, Name(plant.LightHigh)),
+                ]
+            )
+            {
+                Parts = [("source", plant.Source)],
+            },
             [at.Swap(plant, _ => true)]
         );
     }
@@ -63,12 +67,9 @@ internal static class GrowingChecks
             RemarkKind.DifferentWater,
             [("plant", dry), ("other", wet)],
             new Working(
-                "Water",
-                "low beside high",
-                [new(dry.CommonName, "low"), new(wet.CommonName, "high")],
-                "Same water need in one planter: low and high do not stand together",
-                "Common practice",
-                []
+                WorkingKind.Water,
+                WorkingPhrase.LowBesideHigh,
+                [new WorkingInput(dry, WorkingPhrase.Low), new WorkingInput(wet, WorkingPhrase.High)]
             ),
             [at.Swap(goes, p => p.Water is not (WaterNeed.Low or WaterNeed.High) || p.Water == (ReferenceEquals(goes, dry) ? wet : dry).Water)]
         );
@@ -91,13 +92,23 @@ internal static class GrowingChecks
                         ("isBed", at.Planter.Form.IsBed),
                     ],
                     new Working(
-                        "pH",
-                        $"{ph:0.#}",
-                        [new("measured", $"{ph:0.#}"), new(plant.CommonName, $"{plant.Roots.PhLow:0.#} to {plant.Roots.PhHigh:0.#}")],
-                        "Measured pH within the plant's range",
-                        "Plant figures " + plant.Source,
-                        []
-                    ),
+                        WorkingKind.MediumPh,
+                        Quantity.Number(ph, 1),
+                        [
+                            new WorkingInput(InputName.Measured, Quantity.Number(ph, 1)),
+                            new WorkingInput(
+                                plant,
+                                new Fact(
+                                    WorkingPhrase.PH,
+                                    ("phLow", Quantity.Number(plant.Roots.PhLow, 1)),
+                                    ("phHigh", Quantity.Number(plant.Roots.PhHigh, 1))
+                                )
+                            ),
+                        ]
+                    )
+                    {
+                        Parts = [("source", plant.Source)],
+                    },
                     [at.Swap(plant, p => ph >= p.Roots.PhLow && ph <= p.Roots.PhHigh)]
                 );
             }
@@ -121,15 +132,26 @@ internal static class GrowingChecks
                     ("otherHigh", Number(other.Roots.PhHigh, 1)),
                 ],
                 new Working(
-                    "Medium",
-                    "ranges of pH do not meet",
+                    WorkingKind.MediumForAll,
+                    WorkingPhrase.RangesPHDoNotMeet,
                     [
-                        new(acid.CommonName, $"pH {acid.Roots.PhLow:0.#} to {acid.Roots.PhHigh:0.#}"),
-                        new(other.CommonName, $"pH {other.Roots.PhLow:0.#} to {other.Roots.PhHigh:0.#}"),
-                    ],
-                    "One medium must suit all that root in it: their ranges of pH share at least 0.3",
-                    "Common practice; plant figures from memory of handbooks",
-                    []
+                        new WorkingInput(
+                            acid,
+                            new Fact(
+                                WorkingPhrase.MediumForAllPH,
+                                ("phLow", Quantity.Number(acid.Roots.PhLow, 1)),
+                                ("phHigh", Quantity.Number(acid.Roots.PhHigh, 1))
+                            )
+                        ),
+                        new WorkingInput(
+                            other,
+                            new Fact(
+                                WorkingPhrase.MediumForAllPH,
+                                ("phLow", Quantity.Number(other.Roots.PhLow, 1)),
+                                ("phHigh", Quantity.Number(other.Roots.PhHigh, 1))
+                            )
+                        ),
+                    ]
                 ),
                 [at.Swap(acid, p => p.Roots.Medium != RootingMedium.Acid)]
             );
@@ -169,16 +191,13 @@ internal static class GrowingChecks
             RemarkKind.StallsInHeat,
             [("plant", plant), ("ceiling", Celsius(ceiling)), ("odds", OutOfTen(hot, 0)), ("masonry", warm > 0 ? CelsiusApart(warm) : null)],
             new Working(
-                "Heat",
-                $"{hot:P0} of years",
+                WorkingKind.Heat,
+                new Fact(WorkingPhrase.HeatValueYears, ("hot", Quantity.Share(hot))),
                 [
-                    new("ceiling", $"{ceiling:0} °C, a week's mean"),
-                    new("hottest week, middle year", $"{hottest[hottest.Length / 2]:0.0} °C"),
-                    new("masonry", $"{warm:0} °C"),
-                ],
-                "Share of weather years whose hottest week, with the masonry's heat, passes the plant's ceiling",
-                "Ceilings from memory of handbooks; masonry common practice",
-                []
+                    new WorkingInput(InputName.Ceiling, new Fact(WorkingPhrase.WeekMean, ("ceiling", Quantity.Celsius(ceiling)))),
+                    new WorkingInput(InputName.HottestWeekMiddleYear, Quantity.Celsius(hottest[hottest.Length / 2], 1)),
+                    new WorkingInput(InputName.Masonry, Quantity.Celsius(warm)),
+                ]
             ),
             [at.Swap(plant, p => p.Roots.HeatCeilingC is not { } c || c > ceiling + 2)]
         );
@@ -216,12 +235,9 @@ internal static class GrowingChecks
                 RemarkKind.LacksDepth,
                 [("plant", plant), ("wants", Cm(want)), ("has", Cm(has))],
                 new Working(
-                    "Depth for roots",
-                    $"{has:0} cm",
-                    [new("wanted", $"{want:0} cm"), new("medium", $"{has:0.#} cm")],
-                    "About a third of the height, at most 45 cm for what lasts and 15 cm for bedding",
-                    "Common practice",
-                    []
+                    WorkingKind.DepthForRoots,
+                    Quantity.Cm(has),
+                    [new WorkingInput(InputName.Wanted, Quantity.Cm(want)), new WorkingInput(InputName.Medium, Quantity.Cm(has, 1))]
                 ),
                 [at.Swap(plant, p => p.RootDepthCm <= has)]
             );
@@ -234,13 +250,13 @@ internal static class GrowingChecks
                 RemarkKind.BecomesRootBound,
                 [("plant", plant), ("install", at.Display.Install), ("lift", at.Display.Lift), ("years", YearsInAPot)],
                 new Working(
-                    "Years in a container",
-                    $"{Period.DaysBetween(at.Display.Install, at.Display.Lift) / 365.25:0.#}",
-                    [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("comes out", CheckedDisplay.Day(at.Display.Lift))],
-                    $"Shrubs and evergreens stand several years in a container, then go out; {YearsInAPot} counted",
-                    "Common practice",
-                    []
-                ),
+                    WorkingKind.YearsInContainer,
+                    Quantity.Number(Period.DaysBetween(at.Display.Install, at.Display.Lift) / 365.25, 1),
+                    [new WorkingInput(InputName.GoesIn, at.Display.Install), new WorkingInput(InputName.ComesOut, at.Display.Lift)]
+                )
+                {
+                    Parts = [("yearsInAPot", YearsInAPot)],
+                },
                 [at.Days(RemedyKind.LiftOn, lift: limit)]
             );
         }
@@ -257,7 +273,7 @@ internal static class GrowingChecks
                 Gravity.Reminds,
                 RemarkKind.NotSoldSo,
                 [("plant", plant), ("wanted", wanted), ("sold", GoodsForm.Of(sold).Select(f => f.Name).ToList()), ("form", form.Name)],
-                new Working("Form", form.Name, [new("chosen", wanted)], "The usual form where the chosen one is not sold", "Common practice", []),
+                new Working(WorkingKind.FormSold, form.Name, [new WorkingInput(InputName.Chosen, wanted)]),
                 [
                     new Remedy(
                         new Fact(RemedyKind.BuyAs, ("plant", plant), ("form", form.Name)),
@@ -277,12 +293,9 @@ internal static class GrowingChecks
                 RemarkKind.BoughtAsPlugs,
                 [("plant", plant), ("weeks", Weeks(form.GrowOnWeeks)), ("by", by)],
                 new Working(
-                    "Growing on",
-                    $"{form.GrowOnWeeks} weeks",
-                    [new("goes in", CheckedDisplay.Day(at.Display.Install)), new("plugs by", CheckedDisplay.Day(by))],
-                    "Four to seven weeks from plug to planting",
-                    "Common practice",
-                    []
+                    WorkingKind.GrowingOn,
+                    new Fact(WorkingPhrase.GrowingOnValueWeeks, ("growOnWeeks", form.GrowOnWeeks)),
+                    [new WorkingInput(InputName.GoesIn, at.Display.Install), new WorkingInput(InputName.PlugsBy, by)]
                 ),
                 [
                     GoodsForm.Usual(sold) is { GrowOnWeeks: 0 } usual
@@ -316,13 +329,13 @@ internal static class GrowingChecks
             RemarkKind.AtHandRootBound,
             [("plant", plant), ("count", old.Count), ("place", old.Place), ("days", days), ("recharge", at.Rules.Medium == MediumSchool.Recharge)],
             new Working(
-                "Days in nursery pots",
-                $"{days}",
-                [new("since", CheckedDisplay.Day(old.Since)), new("goes in", CheckedDisplay.Day(at.Display.Install))],
-                $"More than {WaitedDays} days in a nursery pot",
-                "Common practice",
-                []
+                WorkingKind.DaysInNurseryPots,
+                days,
+                [new WorkingInput(InputName.Since, old.Since), new WorkingInput(InputName.GoesIn, at.Display.Install)]
             )
+            {
+                Parts = [("waitedDays", WaitedDays)],
+            }
         );
     }
 

@@ -85,12 +85,9 @@ internal static class HouseRuleChecks
                 RemarkKind.UnlikeItsPair,
                 [("planter", other), ("group", group)],
                 new Working(
-                    "Pattern",
-                    "not identical",
-                    [new(other.Name, Kinds(at.Plan, twin)), new(at.Planter.Name, Kinds(at.Plan, at.Display))],
-                    "Planters of one look group carry the same plants in the same season",
-                    "House rule: identical pairs",
-                    []
+                    WorkingKind.IdenticalPair,
+                    WorkingPhrase.NotIdentical,
+                    [new WorkingInput(other, Kinds(at.Plan, twin)), new WorkingInput(at.Planter, Kinds(at.Plan, at.Display))]
                 ),
                 [
                     other.Form == at.Planter.Form
@@ -120,13 +117,13 @@ internal static class HouseRuleChecks
                 RemarkKind.EchoesNothing,
                 [("group", group)],
                 new Working(
-                    "Pattern",
-                    "no echo",
-                    [.. others.Take(4).Select(d => new WorkingInput(at.Plan.FindPlanter(d.PlanterId)!.Name, Kinds(at.Plan, d)))],
-                    $"A plant in common, or colours within {ColourScheme.Echoes:0} (CIEDE2000)",
-                    "House rule: echo",
-                    []
-                ),
+                    WorkingKind.EchoingPair,
+                    WorkingPhrase.NoEcho,
+                    [.. others.Take(4).Select(d => new WorkingInput(at.Plan.FindPlanter(d.PlanterId)!, Kinds(at.Plan, d)))]
+                )
+                {
+                    Parts = [("echoes", Quantity.Number(ColourScheme.Echoes))],
+                },
                 [
                     new Remedy(
                         new Fact(RemedyKind.AddPlants, ("count", 3), ("plant", at.Plan.Plant(others[0].Items[0].PlantId))),
@@ -154,12 +151,9 @@ internal static class HouseRuleChecks
                     RemarkKind.TulipsStay,
                     [("plant", f.Plant), ("over", over), ("lift", at.Display.Lift)],
                     new Working(
-                        "Tulips",
-                        "annual",
-                        [new("last colour", CheckedDisplay.Day(over)), new("comes out", CheckedDisplay.Day(at.Display.Lift))],
-                        "Lifted within 75 days of the last colour",
-                        "House rule: annual tulips",
-                        []
+                        WorkingKind.AnnualTulips,
+                        WorkingPhrase.Annual,
+                        [new WorkingInput(InputName.LastColour, over), new WorkingInput(InputName.ComesOut, at.Display.Lift)]
                     ),
                     [at.Days(RemedyKind.LiftOn, lift: over.PlusDays(7))]
                 );
@@ -171,12 +165,12 @@ internal static class HouseRuleChecks
                     RemarkKind.TulipsLiftedEarly,
                     [("plant", f.Plant), ("brown", over.PlusDays(DieBackWindow.Days)), ("lift", at.Display.Lift)],
                     new Working(
-                        "Tulips",
-                        "perennial",
-                        [new("last colour", CheckedDisplay.Day(over)), new("leaves brown", $"{DieBackWindow.Days} days later")],
-                        "Leaves stay until brown; replaced in the third year",
-                        "House rule: perennial tulips",
-                        []
+                        WorkingKind.PerennialTulips,
+                        WorkingPhrase.Perennial,
+                        [
+                            new WorkingInput(InputName.LastColour, over),
+                            new WorkingInput(InputName.LeavesBrown, new Fact(WorkingPhrase.DaysLater, ("days", DieBackWindow.Days))),
+                        ]
                     ),
                     [
                         at.Days(RemedyKind.LeaveForThreeSprings, lift: over.PlusDays(DieBackWindow.Days).PlusYears(2)),
@@ -216,12 +210,15 @@ internal static class HouseRuleChecks
                     ("isBed", at.Planter.Form.IsBed),
                 ],
                 new Working(
-                    "Rooting before winter",
-                    $"by {CheckedDisplay.Day(latest)}",
-                    [new("ground freezes", CheckedDisplay.Day(freeze)), new("rooting", $"{ChrysanthemumWeeks} weeks")],
-                    "4 to 6 weeks of rooting before the ground freezes",
-                    "Common practice",
-                    []
+                    WorkingKind.RootingBeforeWinter,
+                    new Fact(WorkingPhrase.RootingBeforeWinterValue, ("latest", latest)),
+                    [
+                        new WorkingInput(InputName.GroundFreezes, freeze),
+                        new WorkingInput(
+                            InputName.Rooting,
+                            new Fact(WorkingPhrase.RootingBeforeWinterRootingWeeks, ("chrysanthemumWeeks", ChrysanthemumWeeks))
+                        ),
+                    ]
                 ),
                 [at.Planter.Form.IsBed ? at.Days(RemedyKind.PlantOn, install: latest) : null]
             );
@@ -233,12 +230,9 @@ internal static class HouseRuleChecks
                 RemarkKind.ChrysanthemumIntoWinter,
                 [("plant", plant), ("lift", at.Display.Lift)],
                 new Working(
-                    "Fall chrysanthemums",
-                    "annual",
-                    [new("comes out", CheckedDisplay.Day(at.Display.Lift)), new("ground freezes", CheckedDisplay.Day(freeze))],
-                    "Out when they are over: 4 to 6 weeks",
-                    "House rule: annual",
-                    []
+                    WorkingKind.FallChrysanthemums,
+                    WorkingPhrase.Annual,
+                    [new WorkingInput(InputName.ComesOut, at.Display.Lift), new WorkingInput(InputName.GroundFreezes, freeze)]
                 ),
                 [at.Days(RemedyKind.LiftOn, lift: freeze)]
             );
@@ -357,14 +351,7 @@ internal static class HouseRuleChecks
                 Gravity.AgainstRule,
                 RemarkKind.PotUnlikeItsGroup,
                 [("group", at.Planter.Survey.LookGroup), ("differences", differences)],
-                new Working(
-                    "Pots",
-                    "not alike",
-                    [new("group", at.Planter.Survey.LookGroup)],
-                    "One pot colour across a group",
-                    "House rule: one across a group",
-                    []
-                )
+                new Working(WorkingKind.PotColours, WorkingPhrase.NotAlike, [new WorkingInput(InputName.Group, at.Planter.Survey.LookGroup)])
             );
         }
     }

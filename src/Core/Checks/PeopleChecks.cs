@@ -79,14 +79,10 @@ internal static class PeopleChecks
             Gravity.Weakens,
             RemarkKind.WithoutPartner,
             [("plant", plant), ("partner", plant.Tending.Partner)],
-            new Working(
-                "Partner",
-                "none on the site",
-                [new("wanted", plant.Tending.Partner)],
-                "A male of the same species in any display of the site that stands at the same time",
-                "Common practice; plant figures " + plant.Source,
-                []
-            ),
+            new Working(WorkingKind.Partner, WorkingPhrase.NoneOnSite, [new WorkingInput(InputName.Wanted, plant.Tending.Partner)])
+            {
+                Parts = [("source", plant.Source)],
+            },
             [
                 partner is null
                     ? null
@@ -102,18 +98,18 @@ internal static class PeopleChecks
     }
 
     private static Working Explain(Plant plant, PlanterSurvey survey) =>
-        new(
-            "Harm",
-            "where people or dogs come near",
+        new Working(
+            WorkingKind.Harm,
+            WorkingPhrase.WherePeopleOrDogsComeNear,
             [
-                new("people come", survey.Public.ToString().ToLowerInvariant()),
-                new("dogs", survey.Dogs ? "yes" : "no"),
-                new("eaten by people", plant.Harm.People.ToString().ToLowerInvariant()),
-                new("eaten by animals", plant.Harm.Animals.ToString().ToLowerInvariant()),
-                new("on skin", plant.Harm.Skin.ToString().ToLowerInvariant()),
-            ],
-            "What is known of the plant against who comes near the planter",
-            Harm.WhereToAsk,
-            []
-        );
+                new WorkingInput(InputName.PeopleCome, survey.Public),
+                new WorkingInput(InputName.Dogs, survey.Dogs ? (object?)WorkingPhrase.Yes : WorkingPhrase.No),
+                new WorkingInput(InputName.EatenByPeople, plant.Harm.People),
+                new WorkingInput(InputName.EatenByAnimals, plant.Harm.Animals),
+                new WorkingInput(InputName.OnSkin, plant.Harm.Skin),
+            ]
+        )
+        {
+            Parts = [("source", Harm.WhereToAsk)],
+        };
 }

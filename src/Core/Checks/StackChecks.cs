@@ -24,12 +24,9 @@ internal static class StackChecks
             RemarkKind.SoilRests,
             [("plant", plant), ("planter", at.Planter), ("genus", at.Planter.Survey.RestsFromGenus), ("until", at.Planter.Survey.RestsUntil)],
             new Working(
-                "Rest after a disease",
+                WorkingKind.RestAfterDisease,
                 until,
-                [new("genus", at.Planter.Survey.RestsFromGenus!), new("goes in", CheckedDisplay.Day(at.Display.Install))],
-                "A plant of the genus goes in before the rest is over",
-                "Common practice",
-                []
+                [new WorkingInput(InputName.Genus, at.Planter.Survey.RestsFromGenus), new WorkingInput(InputName.GoesIn, at.Display.Install)]
             ),
             [at.Swap(plant, p => !at.Planter.Survey.RestsFrom(p, at.Display.Install))]
         );
@@ -103,13 +100,13 @@ internal static class StackChecks
                 RemarkKind.LiftedForBulbs,
                 [("display", top.Key), ("day", top.Key.Install), ("count", count), ("before", before)],
                 new Working(
-                    "Lift and set back",
-                    $"{count} plants",
-                    [new("plants in", CheckedDisplay.Day(top.Key.Install)), new("bulbs in", CheckedDisplay.Day(at.Display.Install))],
-                    $"Named where the bulbs follow within {WeeksApart} weeks, so that one day could serve both",
-                    "Common practice: stack bulbs and bedding in one go",
-                    []
-                ),
+                    WorkingKind.LiftAndSetBack,
+                    new Fact(WorkingPhrase.LiftAndSetBackValuePlants, ("count", count)),
+                    [new WorkingInput(InputName.PlantsIn, top.Key.Install), new WorkingInput(InputName.BulbsIn, at.Display.Install)]
+                )
+                {
+                    Parts = [("weeksApart", WeeksApart)],
+                },
                 [
                     at.Kinds.All(k => k.Plant.IsSoldOn(top.Key.Install, at.Plan.Site.IsSouthern))
                         ? at.Days(RemedyKind.PlantBulbsWithThem, install: top.Key.Install)
@@ -136,13 +133,19 @@ internal static class StackChecks
                 RemarkKind.TooFewForAGroup,
                 [("plant", plant), ("count", count), ("least", least), ("isBed", at.Planter.Form.IsBed)],
                 new Working(
-                    "Cluster",
-                    $"{count} of at least {least}",
-                    [new("bulb", $"{plant.Bulb!.HeightCm:0.#} cm high")],
-                    $"{BulbCluster.InBed} of one kind in a bed; in a container a clump of {BulbCluster.SmallInContainer} small ones (under {BulbCluster.SmallCm:0} cm) or {BulbCluster.InContainer} large ones",
-                    "Common practice",
-                    []
-                ),
+                    WorkingKind.ClusterSize,
+                    new Fact(WorkingPhrase.ClusterSizeValueLeast, ("count", count), ("least", least)),
+                    [new WorkingInput(InputName.Bulb, new Fact(WorkingPhrase.ClusterSizeBulbHigh, ("height", Quantity.Cm(plant.Bulb!.HeightCm, 1))))]
+                )
+                {
+                    Parts =
+                    [
+                        ("inBed", BulbCluster.InBed),
+                        ("smallInContainer", BulbCluster.SmallInContainer),
+                        ("small", Quantity.Cm(BulbCluster.SmallCm)),
+                        ("inContainer", BulbCluster.InContainer),
+                    ],
+                },
                 [Fitting(at, at.Count(plant, least + item.Count - count)), at.Without(plant)]
             );
         }
@@ -155,13 +158,13 @@ internal static class StackChecks
             RemarkKind.FewBulbsForTheBed,
             [("count", all), ("area", SquareMetres(at.Planter.Form.SurfaceCm2 / 10_000))],
             new Working(
-                "Bulbs in a bed",
-                $"{all} of {BulbCluster.MakeABed}",
-                [new("surface", $"{at.Planter.Form.SurfaceCm2 / 10_000:0.0} m²")],
-                $"Beds of {BulbCluster.DisplayBedCm2 / 10_000:0.#} m² or more carry {BulbCluster.MakeABed} bulbs",
-                "Common practice",
-                []
-            ),
+                WorkingKind.BulbsInBed,
+                new Fact(WorkingPhrase.BulbsInBedValue, ("all", all), ("makeABed", BulbCluster.MakeABed)),
+                [new WorkingInput(InputName.Surface, Quantity.SquareMetres(at.Planter.Form.SurfaceCm2 / 10_000))]
+            )
+            {
+                Parts = [("area", Quantity.SquareMetres(BulbCluster.DisplayBedCm2 / 10_000)), ("makeABed", BulbCluster.MakeABed)],
+            },
             [
                 Fitting(
                     at,
@@ -211,13 +214,23 @@ internal static class StackChecks
                     RemarkKind.LookMixedUp,
                     [("plant", a.Plant), ("other", b.Plant), ("days", together)],
                     new Working(
-                        "Nearly alike",
-                        $"{apart:0.0}",
-                        [new("together", $"{together} days"), new("heights", $"{a.Plant.HeightCm:0} and {b.Plant.HeightCm:0} cm")],
-                        $"One genus, {TogetherDays} days together or more, colours within {Sequencing.AreaSequence.NearlyAlike:0} (CIEDE2000), heights within a quarter",
-                        "Common practice: one variety at a time, no accidental mixing",
-                        []
-                    ),
+                        WorkingKind.NearlyAlike,
+                        Quantity.Number(apart, 1),
+                        [
+                            new WorkingInput(InputName.Together, new Fact(WorkingPhrase.NearlyAlikeTogetherDays, ("together", together))),
+                            new WorkingInput(
+                                InputName.Heights,
+                                new Fact(
+                                    WorkingPhrase.NearlyAlikeHeights,
+                                    ("height", Quantity.Number(a.Plant.HeightCm)),
+                                    ("height2", Quantity.Cm(b.Plant.HeightCm))
+                                )
+                            ),
+                        ]
+                    )
+                    {
+                        Parts = [("togetherDays", TogetherDays), ("nearlyAlike", Quantity.Number(Sequencing.AreaSequence.NearlyAlike))],
+                    },
                     [
                         at.Swap(b.Plant, p => !Alike(a.Plant, p)),
                         new Remedy(

@@ -1,11 +1,12 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
 /// <summary>Something that the years of a record show as a whole.</summary>
-/// <param name="What">A sentence with its figures.</param>
+/// <param name="Says">What, with its figures: of a <see cref="ClimateRemarkKind"/>.</param>
 /// <param name="Working">The arithmetic.</param>
-public sealed record ClimateRemark(string What, Working Working);
+public sealed record ClimateRemark(Fact Says, Working Working);
 
 /// <summary>Trends of thirty years and more, and a hint that the station itself changed.</summary>
 /// <param name="All">The remarks; empty when nothing shows.</param>
@@ -21,8 +22,11 @@ public sealed record ClimateRemarks(IReadOnlyList<ClimateRemark> All)
         if (YearlyTrend.Of(means) is { IsRemarkable: true } warming)
             remarks.Add(
                 new ClimateRemark(
-                    $"The years grow {(warming.PerDecade > 0 ? "warmer" : "colder")} by {Math.Abs(warming.PerDecade):0.0} °C in ten years",
-                    warming.Explain("Yearly mean temperature", "°C")
+                    new Fact(
+                        warming.PerDecade > 0 ? ClimateRemarkKind.YearsGrowWarmer : ClimateRemarkKind.YearsGrowColder,
+                        ("change", Quantity.CelsiusApart(Math.Abs(warming.PerDecade), 1))
+                    ),
+                    warming.Explain(WorkingPhrase.YearlyMeanTemperature, Dimension.TemperatureDifference)
                 )
             );
         FrostOdds spring = FrostOdds.From(record, FrostEnd.LastSpring, 0);
@@ -33,22 +37,32 @@ public sealed record ClimateRemarks(IReadOnlyList<ClimateRemark> All)
         if (YearlyTrend.Of(last) is { IsRemarkable: true } frost)
             remarks.Add(
                 new ClimateRemark(
-                    $"The last spring frost comes {Math.Abs(frost.PerDecade):0.0} days {(frost.PerDecade < 0 ? "earlier" : "later")} in ten years: odds of all years lag behind",
-                    frost.Explain("Last spring frost", "days")
+                    new Fact(
+                        frost.PerDecade < 0 ? ClimateRemarkKind.LastFrostEarlier : ClimateRemarkKind.LastFrostLater,
+                        ("change", Quantity.Days(Math.Abs(frost.PerDecade), 1))
+                    ),
+                    frost.Explain(WorkingPhrase.LastSpringFrost, Dimension.Days)
                 )
             );
         (int, double)[] heat = [.. HeatSpells.From(record).Years.Select(y => (y.Year, (double)y.Days))];
         if (YearlyTrend.Of(heat) is { IsRemarkable: true } hot && Math.Abs(hot.PerDecade) >= 0.5)
             remarks.Add(
                 new ClimateRemark(
-                    $"Hot days {(hot.PerDecade > 0 ? "grow" : "fall")} by {Math.Abs(hot.PerDecade):0.0} a year in ten years",
-                    hot.Explain("Days above 30 °C", "days")
+                    new Fact(
+                        hot.PerDecade > 0 ? ClimateRemarkKind.HotDaysGrow : ClimateRemarkKind.HotDaysFall,
+                        ("change", Quantity.Number(Math.Abs(hot.PerDecade), 1))
+                    ),
+                    hot.Explain(WorkingPhrase.DaysAboveHeat, Dimension.Days)
                 )
             );
         if (HomogeneityHint.Of(means) is { } jump)
             remarks.Add(
                 new ClimateRemark(
-                    $"The yearly mean jumps by {jump.JumpC:+0.0;−0.0} °C in {jump.FirstYearAfter}: was the station moved or its thermometer replaced?",
+                    new Fact(
+                        ClimateRemarkKind.JumpOfTheMean,
+                        ("change", Quantity.CelsiusApart(jump.JumpC, 1)),
+                        ("year", WeatherYear.Short(jump.FirstYearAfter))
+                    ),
                     jump.Explain()
                 )
             );

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
@@ -120,23 +121,35 @@ public sealed record DailyNormals
 
     /// <summary>The arithmetic behind the normals.</summary>
     public Working Explain() =>
-        new(
-            "Daily normals",
+        new Working(
+            WorkingKind.DailyNormals,
             Origin,
             [
-                new("years behind them", $"{KnownYears}"),
-                new("correlation of a day's lowest and highest", $"{SameDay:0.00}"),
-                new("with the day before, lowest and highest", $"{DayBefore.MinMin:0.00} and {DayBefore.MaxMax:0.00}"),
-                new("whole years about them", $"{YearSpreadC:0.0} K"),
+                new WorkingInput(InputName.YearsBehindThem, KnownYears),
+                new WorkingInput(InputName.CorrelationOfLowestAndHighest, Quantity.Number(SameDay, 2)),
+                new WorkingInput(
+                    InputName.WithTheDayBeforeLowestAndHighest,
+                    new Fact(
+                        WorkingPhrase.DailyNormalsWithDayBeforeLowestHighest,
+                        ("minMin", Quantity.Number(DayBefore.MinMin, 2)),
+                        ("maxMax", Quantity.Number(DayBefore.MaxMax, 2))
+                    )
+                ),
+                new WorkingInput(InputName.WholeYearsAboutThem, Quantity.CelsiusApart(YearSpreadC, 1)),
             ],
-            "Means with three waves a year (four from ten years on, five from twenty) and variances with two, wet and dry days apart; residuals with a lag of one day; rain in two states with gamma amounts",
-            "Richardson (1981), Stochastic simulation of daily precipitation, temperature, and solar radiation",
             [
                 .. MidSeasons.Select(d =>
                 {
                     (double min, double max) = On(d);
                     (double minSd, double maxSd) = DeviationOn(d);
-                    return $"{new LocalDate(2001, 1, 1).PlusDays(d - 1).ToString("d MMM", null)}: {min:0.0} ± {minSd:0.0} to {max:0.0} ± {maxSd:0.0} °C.";
+                    return new Fact(
+                        WorkingPhrase.NormalOfADay,
+                        ("day", new LocalDate(2001, 1, 1).PlusDays(d - 1)),
+                        ("min", Quantity.Celsius(min, 1)),
+                        ("minSpread", Quantity.CelsiusApart(minSd, 1)),
+                        ("max", Quantity.Celsius(max, 1)),
+                        ("maxSpread", Quantity.CelsiusApart(maxSd, 1))
+                    );
                 }),
             ]
         );

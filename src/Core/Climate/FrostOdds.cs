@@ -1,6 +1,7 @@
 using MathNet.Numerics.Distributions;
 using NodaTime;
 using NodaTime.Text;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
@@ -42,8 +43,6 @@ public sealed class FrostOdds
 
     /// <summary>Odds of a freeze after the frost all-clear that a site accepts unless it says otherwise: one year of ten (common practice).</summary>
     public const double UsualRisk = 0.1;
-
-    private static readonly LocalDatePattern Pattern = LocalDatePattern.CreateWithInvariantCulture("d MMM");
 
     private readonly bool _southern;
 
@@ -154,32 +153,64 @@ public sealed class FrostOdds
     public Working Explain(double odds)
     {
         OddsDate at = DateAt(odds);
-        string name = End == FrostEnd.LastSpring ? "Last spring day" : "First fall day";
-        string value = at.Date is { } d ? Pattern.Format(d) : "none";
         double share = 1 - ShareWithout;
-        var steps = new List<string> { $"{DayNumbers.Count} of {Events.Count} years had such a day: share {share:0.00}." };
+        var steps = new List<object?>
+        {
+            new Fact(WorkingPhrase.YearsWithSuchADay, ("with", DayNumbers.Count), ("years", Events.Count), ("share", Quantity.Number(share, 2))),
+        };
         if (at.Date is not null && !double.IsNaN(at.StandardErrorDays))
         {
             double below = End == FrostEnd.LastSpring ? 1 - (odds / share) : odds / share;
             double z = Normal.InvCDF(0, 1, below);
-            steps.Add($"Mean {Pattern.Format(DateOf(MeanDay))}, standard deviation {StandardDeviationDays:0.0} days.");
             steps.Add(
-                $"Φ⁻¹({below:0.000}) = {z:0.000}; {MeanDay:0.0} + {z:0.000} × {StandardDeviationDays:0.0} = day {MeanDay + (z * StandardDeviationDays):0.0} after {Pattern.Format(DateOf(0))}."
+                new Fact(
+                    WorkingPhrase.MeanStandardDeviationDays,
+                    ("meanDay", DateOf(MeanDay)),
+                    ("standardDeviationDays", Quantity.Number(StandardDeviationDays, 1))
+                )
             );
-            steps.Add($"Standard error {at.StandardErrorDays:0.0} days = σ√(1/n + z²/(2(n−1))).");
+            steps.Add(
+                new Fact(
+                    WorkingPhrase.DayAfter,
+                    ("below", Quantity.Number(below, 3)),
+                    ("count", Quantity.Number(z, 3)),
+                    ("meanDay", Quantity.Number(MeanDay, 1)),
+                    ("count2", Quantity.Number(z, 3)),
+                    ("standardDeviationDays", Quantity.Number(StandardDeviationDays, 1)),
+                    ("standardDeviationDays2", Quantity.Number(MeanDay + (z * StandardDeviationDays), 1)),
+                    ("dateOf", DateOf(0))
+                )
+            );
+            steps.Add(new Fact(WorkingPhrase.StandardErrorDays, ("standardErrorDays", Quantity.Number(at.StandardErrorDays, 1))));
         }
-        steps.Add(at.RankDate is { } r ? $"By plain ranks of the years: {Pattern.Format(r)}." : "By plain ranks of the years: none.");
+        steps.Add(at.RankDate is { } r ? (object?)new Fact(WorkingPhrase.PlainRanksYears, ("day", r)) : WorkingPhrase.PlainRanksYearsNone);
         return new Working(
-            $"{name} at or below {ThresholdC:0.0} °C, {odds:P0} odds",
-            value,
+            WorkingKind.FrostDate,
+            at.Date is { } day ? new Fact(WorkingPhrase.DayOfTheYear, ("day", day)) : WorkingPhrase.None,
             [
-                new("years used", Events.Count == 0 ? "0" : $"{Events.Count} ({WeatherYear.Span(Events[0].Year, Events[^1].Year)})"),
-                new("threshold", $"{ThresholdC:0.0} °C"),
+                new WorkingInput(
+                    InputName.YearsUsed,
+                    Events.Count == 0
+                        ? (object?)WorkingPhrase.FrostDateYearsUsed
+                        : new Fact(
+                            WorkingPhrase.FrostDateYearsUsedPair,
+                            ("events", Events.Count),
+                            ("year", WeatherYear.Span(Events[0].Year, Events[^1].Year))
+                        )
+                ),
+                new WorkingInput(InputName.Threshold, Quantity.Celsius(ThresholdC, 1)),
             ],
-            End == FrostEnd.LastSpring ? "P(freeze after d) = (1−p₀)(1−Φ((d−μ)/σ))" : "P(freeze by d) = (1−p₀)Φ((d−μ)/σ)",
-            "Thom & Shaw (1958), normal distribution of frost dates, mixed with years without an event",
             steps
-        );
+        )
+        {
+            Parts =
+            [
+                ("end", End == FrostEnd.LastSpring ? WorkingPhrase.LastSpringDay : WorkingPhrase.FirstFallDay),
+                ("threshold", Quantity.Celsius(ThresholdC, 1)),
+                ("odds", Quantity.Share(odds)),
+                ("rule", End == FrostEnd.LastSpring ? (object?)WorkingPhrase.FrostDateRule : WorkingPhrase.FrostDateRulePair),
+            ],
+        };
     }
 
     // 0-based day after midsummer, as if the year had 365 days, so that leap years do not shift the fit.

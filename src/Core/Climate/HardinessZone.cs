@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Climate;
 
 /// <summary>
@@ -38,12 +40,30 @@ public sealed record HardinessZone(int Number, char Half, double MeanMinimumC, I
     {
         double f = (MeanMinimumC * 9 / 5) + 32;
         return new Working(
-            "Hardiness zone",
+            WorkingKind.HardinessZone,
             Name,
-            [new("annual minima", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.MinimumC:0.0} °C")))],
-            "Zone n spans 10 °F from −60 + 10(n−1) °F; halves a and b of 5 °F, by the mean of annual minima",
-            "USDA Plant Hardiness Zone Map, definition of zones",
-            [$"Mean of {Years.Count} minima: {MeanMinimumC:0.0} °C = {f:0.0} °F."]
+            [
+                new WorkingInput(
+                    InputName.AnnualMinima,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            Years
+                                .Select(y =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.HardinessZoneAnnualMinimaEach,
+                                            ("year", WeatherYear.Short(y.Year)),
+                                            ("minimum", Quantity.Celsius(y.MinimumC, 1))
+                                        )
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
+            ],
+            [new Fact(WorkingPhrase.MeanMinima, ("years", Years.Count), ("meanMinimum", Quantity.Celsius(MeanMinimumC, 1)))]
         );
     }
 }

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Climate;
 
 /// <summary>How hot it feels in the shade: the heat index of the US National Weather Service.</summary>
@@ -49,12 +51,13 @@ public static class HeatIndex
 
     /// <summary>The arithmetic behind an index.</summary>
     public static Working Explain(double airC, double humidityPct) =>
-        new(
-            "Heat index",
-            $"{C(airC, humidityPct):0.0} °C",
-            [new("air in the shade", $"{airC:0.0} °C = {(airC * 9 / 5) + 32:0.0} °F"), new("relative humidity", $"{humidityPct:0} %")],
-            "Rothfusz regression with the adjustments for dry and for humid air; where the simpler form and the air mean less than 80 °F, the simpler form",
-            "US National Weather Service, The Heat Index Equation",
-            [$"In °F: {F((airC * 9 / 5) + 32, humidityPct):0.0}. In full sun add up to 8 °C."]
+        new Working(
+            WorkingKind.HeatIndex,
+            Quantity.Celsius(C(airC, humidityPct), 1),
+            [
+                new WorkingInput(InputName.AirInTheShade, Quantity.Celsius(airC, 1)),
+                new WorkingInput(InputName.RelativeHumidity, Quantity.Share(humidityPct / 100)),
+            ],
+            [WorkingPhrase.FullSunAddsUpTo]
         );
 }

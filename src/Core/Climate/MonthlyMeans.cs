@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
@@ -25,28 +26,50 @@ public sealed record MonthMeans(
 
     /// <summary>The arithmetic behind the month's figures.</summary>
     public Working Explain(WeatherRecord record) =>
-        new(
-            new LocalDate(2001, Month, 1).ToString("MMMM", null),
-            $"{MeanMinC:0.0} to {MeanMaxC:0.0} °C",
+        new Working(
+            WorkingKind.MonthMeans,
+            new Fact(WorkingPhrase.MonthMeansValue, ("meanMin", Quantity.Number(MeanMinC, 1)), ("meanMax", Quantity.Celsius(MeanMaxC, 1))),
             [
-                new(
-                    "years used",
-                    record.YearsUsed.Count == 0 ? "none" : $"{record.YearsUsed.Count} ({WeatherYear.Span(record.YearsUsed[0], record.YearsUsed[^1])})"
+                new WorkingInput(
+                    InputName.YearsUsed,
+                    record.YearsUsed.Count == 0
+                        ? (object?)WorkingPhrase.None
+                        : new Fact(
+                            WorkingPhrase.MonthMeansYearsUsed,
+                            ("yearsUsed", record.YearsUsed.Count),
+                            ("yearsUsed2", WeatherYear.Span(record.YearsUsed[0], record.YearsUsed[^1]))
+                        )
                 ),
-                new(
-                    "years left out",
+                new WorkingInput(
+                    InputName.YearsLeftOut,
                     record.YearsLeftOut.Count == 0
-                        ? "none"
-                        : string.Join(", ", record.YearsLeftOut.Select(y => $"{y.Year} lacks {y.MissingDays} days"))
+                        ? (object?)WorkingPhrase.None
+                        : new Fact(
+                            WorkingPhrase.Listed,
+                            (
+                                "items",
+                                record
+                                    .YearsLeftOut.Select(y =>
+                                        (object?)new Fact(WorkingPhrase.LacksDays, ("year", y.Year), ("missingDays", y.MissingDays))
+                                    )
+                                    .ToList()
+                            )
+                        )
                 ),
-                new("latitude", $"{record.Station.LatitudeDeg:0.##}°"),
+                new WorkingInput(InputName.Latitude, Quantity.Degrees(record.Station.LatitudeDeg, 2)),
             ],
-            "Means of the daily lowest and highest over all days of the month; rain summed per month; days with a highest above 30 °C (86 °F) per month; daylight on the 15th, N = 24 ωs/π; ET₀ by Penman–Monteith on days with wind, humidity and sun, else by Hargreaves",
-            "Plain means; days above 30 °C as heat zones count them; daylight and ET₀ by FAO Irrigation and Drainage Paper 56, eqs 34, 6 and 52",
             [
-                $"{record.InterpolatedDays} readings in gaps of up to {WeatherRecord.LongestInterpolatedGap} days were interpolated; a year lacking more than {WeatherRecord.MostMissingDays} days is left out.",
+                new Fact(
+                    WorkingPhrase.ReadingsInGapsUpDaysWere,
+                    ("interpolatedDays", record.InterpolatedDays),
+                    ("longestInterpolatedGap", WeatherRecord.LongestInterpolatedGap),
+                    ("mostMissingDays", WeatherRecord.MostMissingDays)
+                ),
             ]
-        );
+        )
+        {
+            Parts = [("figure", new Fact(WorkingPhrase.DayFullMonth, ("day", new LocalDate(2001, Month, 1))))],
+        };
 
     /// <summary>The twelve months of a record, over its used years only.</summary>
     public static IReadOnlyList<MonthMeans> From(WeatherRecord record)

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Climate;
 
 /// <summary>
@@ -35,8 +37,15 @@ public sealed record DefaultClimate(
     ];
 
     /// <summary>Both deviations in a few words.</summary>
-    public string Describe() =>
-        $"lowest ± {MinDeviationC.Winter:0.0} K in winter, ± {MinDeviationC.Summer:0.0} in summer; highest ± {MaxDeviationC.Winter:0.0} and ± {MaxDeviationC.Summer:0.0}; {Lag:0.00} of a day's warmth carried to the next";
+    public Fact Describe() =>
+        new(
+            ClimatePhrase.DailySpread,
+            ("minWinter", Quantity.CelsiusApart(MinDeviationC.Winter, 1)),
+            ("minSummer", Quantity.CelsiusApart(MinDeviationC.Summer, 1)),
+            ("maxWinter", Quantity.CelsiusApart(MaxDeviationC.Winter, 1)),
+            ("maxSummer", Quantity.CelsiusApart(MaxDeviationC.Summer, 1)),
+            ("lag", Quantity.Number(Lag, 2))
+        );
 
     /// <summary>The kind of an id, or null.</summary>
     public static DefaultClimate? Find(string? id) => All.FirstOrDefault(c => c.Id == id);
@@ -106,10 +115,10 @@ public sealed record MonthlyNormals(
             if (MeanMaxC[m] > MeanMinC[m] + WidestDayC)
                 faults.Add(
                     $"meanMaxC[{m}]",
-                    $"lies {MeanMaxC[m] - MeanMinC[m]:0} K above the month's lowest; {WidestDayC:0} K is the most of any climate"
+                    $"lies {{{MeanMaxC[m] - MeanMinC[m]:0} K}} above the month's lowest; {{{WidestDayC:0} K}} is the most of any climate"
                 );
             if (PrecipitationMm is { } rain && rain[m] > WettestMonthMm)
-                faults.Add($"precipitationMm[{m}]", $"{rain[m]:0} mm is more than nearly any month on earth brings; typed in another unit?");
+                faults.Add($"precipitationMm[{m}]", $"{{{rain[m]:0} mm}} is more than nearly any month on earth brings; typed in another unit?");
         }
         double june = MeanMaxC[5] + MeanMaxC[6] + MeanMaxC[7];
         double december = MeanMaxC[11] + MeanMaxC[0] + MeanMaxC[1];
@@ -180,7 +189,7 @@ public sealed record MonthlyNormals(
         if (Math.Abs(worst.Off) > FarFromNeighboursC)
             faults.Add(
                 $"{field}[{worst.Month}]",
-                $"{values[worst.Month]:0.0} °C lies {Math.Abs(worst.Off):0} K {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?"
+                $"{{{values[worst.Month]:0.0} °C}} lies {{{Math.Abs(worst.Off):0} K}} {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?"
             );
     }
 

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Climate;
 
 /// <summary>What makes one doubt a record: a warm season in the other hemisphere's months, frost in every month, a frost date that never moves.</summary>
@@ -27,8 +29,12 @@ internal static class OddRecord
             .. Enumerable
                 .Range(0, 12)
                 .Select(m => new WorkingInput(
-                    $"{new NodaTime.LocalDate(2001, m + 1, 1).ToString("MMMM", null)}",
-                    $"mean {mean[m] / Math.Max(1, days[m]):0.0} °C, lowest {lowest[m]:0.0} °C"
+                    new Fact(WorkingPhrase.DayFullMonth, ("day", new NodaTime.LocalDate(2001, m + 1, 1))),
+                    new Fact(
+                        WorkingPhrase.MeanAndLowest,
+                        ("mean", Quantity.Celsius(mean[m] / Math.Max(1, days[m]), 1)),
+                        ("lowest", Quantity.Celsius(lowest[m], 1))
+                    )
                 )),
         ];
         double Season(int a, int b, int c) => (mean[a] + mean[b] + mean[c]) / Math.Max(1, days[a] + days[b] + days[c]);
@@ -36,21 +42,22 @@ internal static class OddRecord
         if (!record.Station.IsTropical && southern != record.Station.IsSouthern)
         {
             yield return new ClimateRemark(
-                $"The record is warmest around {(southern ? "January" : "July")}, but its station lies {(record.Station.IsSouthern ? "south" : "north")} of the equator: is its latitude's sign right?",
-                new Working(
-                    "Warm season",
-                    southern ? "around January" : "around July",
-                    inputs,
-                    "Means of June to August and of December to February",
-                    "Plain count",
-                    []
-                )
+                new Fact(
+                    ClimateRemarkKind.WrongHemisphere,
+                    ("warmest", new NodaTime.LocalDate(2001, southern ? 1 : 7, 1)),
+                    ("isSouthern", record.Station.IsSouthern)
+                ),
+                new Working(WorkingKind.WarmSeason, southern ? (object?)WorkingPhrase.AroundJanuary : WorkingPhrase.AroundJuly, inputs)
             );
         }
         if (lowest.All(l => l <= 0))
             yield return new ClimateRemark(
-                "It froze in every month of the year in this record: no day is safe for tender plants",
-                new Working("Lowest by month", $"{lowest.Max():0.0} °C at best", inputs, "Lowest of each month over all years", "Plain count", [])
+                new Fact(ClimateRemarkKind.FrostInEveryMonth),
+                new Working(
+                    WorkingKind.LowestByMonth,
+                    new Fact(WorkingPhrase.LowestByMonthValueBest, ("lowest", Quantity.Celsius(lowest.Max(), 1))),
+                    inputs
+                )
             );
         foreach (FrostEnd end in new[] { FrostEnd.LastSpring, FrostEnd.FirstFall })
         {
@@ -58,7 +65,7 @@ internal static class OddRecord
             if (odds.Events.Count >= EnoughYears && odds.ShareWithout == 0 && odds.StandardDeviationDays == 0)
             {
                 yield return new ClimateRemark(
-                    $"The {(end == FrostEnd.LastSpring ? "last spring" : "first fall")} frost falls on the same day in all {odds.Events.Count} years: these are hardly days that were measured",
+                    new Fact(ClimateRemarkKind.FrostDateNeverMoves, ("isSpring", end == FrostEnd.LastSpring), ("years", odds.Events.Count)),
                     odds.Explain(0.5)
                 );
             }

@@ -1,4 +1,5 @@
 using MathNet.Numerics.Statistics;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
@@ -28,13 +29,33 @@ public sealed record SeasonLength(double ThresholdC, IReadOnlyList<(int Year, in
 
     /// <summary>The arithmetic behind the lengths.</summary>
     public Working Explain() =>
-        new(
-            "Growing season",
-            $"{ReachedBy(0.5):0} days in the middle year",
-            [new("threshold", $"{ThresholdC:0.0} °C"), new("years", string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}")))],
-            "Days after the last spring day at or below the threshold and before the first fall one; ranks of the years",
-            "Plain count",
-            [$"Nine years in ten have at least {ReachedBy(0.9):0} days, one in ten at least {ReachedBy(0.1):0}."]
+        new Working(
+            WorkingKind.GrowingSeason,
+            new Fact(WorkingPhrase.DaysInMiddleYear, ("reachedBy", Quantity.Number(ReachedBy(0.5)))),
+            [
+                new WorkingInput(InputName.Threshold, Quantity.Celsius(ThresholdC, 1)),
+                new WorkingInput(
+                    InputName.Years,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            Years
+                                .Select(y =>
+                                    (object?)new Fact(WorkingPhrase.GrowingSeasonYearsEach, ("year", WeatherYear.Short(y.Year)), ("days", y.Days))
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
+            ],
+            [
+                new Fact(
+                    WorkingPhrase.NineYearsInTenHaveLeast,
+                    ("reachedBy", Quantity.Number(ReachedBy(0.9))),
+                    ("reachedBy2", Quantity.Number(ReachedBy(0.1)))
+                ),
+            ]
         );
 }
 
@@ -84,17 +105,41 @@ public sealed record HeatSpells(double ThresholdC, IReadOnlyList<HeatYear> Years
 
     /// <summary>The arithmetic behind the counts.</summary>
     public Working Explain() =>
-        new(
-            $"Days above {ThresholdC:0.#} °C",
-            $"{MeanDays:0.0} a year",
+        new Working(
+            WorkingKind.HotDays,
+            new Fact(WorkingPhrase.HotDaysValueYear, ("meanDays", Quantity.Number(MeanDays, 1))),
             [
-                new(
-                    "years",
-                    string.Join(", ", Years.Select(y => $"{WeatherYear.Short(y.Year)}: {y.Days}, {y.LongestRun} in a row, {y.HighestC:0.0} °C"))
+                new WorkingInput(
+                    InputName.Years,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            Years
+                                .Select(y =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.InRow,
+                                            ("year", WeatherYear.Short(y.Year)),
+                                            ("days", y.Days),
+                                            ("longestRun", y.LongestRun),
+                                            ("highest", Quantity.Celsius(y.HighestC, 1))
+                                        )
+                                )
+                                .ToList()
+                        )
+                    )
                 ),
             ],
-            "Days with a highest above the threshold; runs are such days in a row",
-            "Days above 30 °C (86 °F) as heat zones count them",
-            [$"A run of five days or more in {ShareWithRun(5):P0} of years, of ten or more in {ShareWithRun(10):P0}."]
-        );
+            [
+                new Fact(
+                    WorkingPhrase.RunFiveDaysOrMoreIn,
+                    ("shareWithRun", Quantity.Share(ShareWithRun(5))),
+                    ("shareWithRun2", Quantity.Share(ShareWithRun(10)))
+                ),
+            ]
+        )
+        {
+            Parts = [("threshold", Quantity.Celsius(ThresholdC, 1))],
+        };
 }

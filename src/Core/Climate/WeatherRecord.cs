@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
@@ -244,28 +245,40 @@ public sealed class WeatherRecord
 
     /// <summary>The arithmetic behind which years count.</summary>
     public Working ExplainCoverage() =>
-        new(
-            "Years left out",
-            $"{YearsLeftOut.Count}",
+        new Working(
+            WorkingKind.YearsLeftOut,
+            YearsLeftOut.Count,
             [
-                new(
-                    "record",
+                new WorkingInput(
+                    InputName.Record,
                     GeneratedFrom is { } normals
-                        ? $"generated from {normals.Origin}"
-                        : $"{FirstDay.ToString("d MMM uuuu", null)} to {LastDay.ToString("d MMM uuuu", null)}"
+                        ? (object?)new Fact(WorkingPhrase.GeneratedFrom, ("origin", normals.Origin))
+                        : new Fact(WorkingPhrase.YearsLeftOutRecord, ("firstDay", FirstDay), ("lastDay", LastDay))
                 ),
-                new("years used", YearsUsed.Count == 0 ? "none" : $"{YearsUsed.Count}"),
-                new(
-                    "left out",
+                new WorkingInput(InputName.YearsUsed, YearsUsed.Count == 0 ? (object?)WorkingPhrase.None : YearsUsed.Count),
+                new WorkingInput(
+                    InputName.LeftOut,
                     YearsLeftOut.Count == 0
-                        ? "none"
-                        : string.Join(", ", YearsLeftOut.Select(y => $"{WeatherYear.Short(y.Year)} lacks {y.MissingDays} days"))
+                        ? (object?)WorkingPhrase.None
+                        : new Fact(
+                            WorkingPhrase.Listed,
+                            (
+                                "items",
+                                YearsLeftOut
+                                    .Select(y =>
+                                        (object?)
+                                            new Fact(WorkingPhrase.LacksDays, ("year", WeatherYear.Short(y.Year)), ("missingDays", y.MissingDays))
+                                    )
+                                    .ToList()
+                            )
+                        )
                 ),
             ],
-            $"A year lacking more than {MostMissingDays} days is left out, counted before gaps of up to {LongestInterpolatedGap} days are interpolated",
-            "House rule; years run January to December in the north, July to June in the south",
-            [$"{InterpolatedDays} readings were interpolated."]
-        );
+            [new Fact(WorkingPhrase.ReadingsWereInterpolated, ("interpolatedDays", InterpolatedDays))]
+        )
+        {
+            Parts = [("mostMissingDays", MostMissingDays), ("longestInterpolatedGap", LongestInterpolatedGap)],
+        };
 
     private static double[] Empty(int length)
     {

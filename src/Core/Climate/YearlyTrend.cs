@@ -1,5 +1,6 @@
 using MathNet.Numerics.Distributions;
 using MathNet.Numerics.Statistics;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
@@ -39,15 +40,17 @@ public sealed record YearlyTrend(int Years, double PerDecade, double PValue)
     }
 
     /// <summary>The arithmetic behind the trend.</summary>
-    public Working Explain(string figure, string unit) =>
-        new(
-            figure,
-            $"{PerDecade:+0.00;−0.00} {unit} in ten years",
-            [new("years", $"{Years}"), new("chance without a trend", $"{PValue:0.000}")],
-            "Sen's slope: the median of the slopes between all pairs of years; Mann–Kendall test of order, two-sided, remarked below 0.05 from 30 years on",
-            "Sen (1968); Kendall (1975), Rank Correlation Methods",
-            []
-        );
+    /// <param name="figure">What was measured each year.</param>
+    /// <param name="dimension">What it is measured in.</param>
+    public Working Explain(WorkingPhrase figure, Dimension dimension) =>
+        new Working(
+            WorkingKind.YearlyTrend,
+            new Fact(WorkingPhrase.InTenYears, ("perDecade", new Quantity(PerDecade, dimension, 2))),
+            [new WorkingInput(InputName.Years, Years), new WorkingInput(InputName.ChanceWithoutATrend, Quantity.Number(PValue, 3))]
+        )
+        {
+            Parts = [("figure", figure)],
+        };
 }
 
 /// <summary>
@@ -131,13 +134,14 @@ public sealed record HomogeneityHint(int FirstYearAfter, double JumpC, double St
 
     /// <summary>The arithmetic behind the hint.</summary>
     public Working Explain() =>
-        new(
-            "Jump of the yearly mean",
-            $"{JumpC:+0.0;−0.0} °C from {FirstYearAfter} on",
-            [new("greatest value of the test", $"{Statistic:0.0}"), new("one steady series in twenty passes", $"{Critical:0.0}")],
-            "T(k) = k z̄₁² + (n−k) z̄₂² of the standardised yearly means, greatest over k; said only when a step fits better than a steady trend",
-            "Alexandersson (1986), A homogeneity test applied to precipitation data; critical values by our own simulation",
-            ["No neighbouring station was compared: the climate itself may have done it. Ask the station's history."]
+        new Working(
+            WorkingKind.JumpOfYearlyMean,
+            new Fact(WorkingPhrase.FromOn, ("jump", Quantity.CelsiusApart(JumpC, 1)), ("firstYearAfter", FirstYearAfter)),
+            [
+                new WorkingInput(InputName.GreatestValueOfTheTest, Quantity.Number(Statistic, 1)),
+                new WorkingInput(InputName.OneSteadySeriesInTwentyPasses, Quantity.Number(Critical, 1)),
+            ],
+            [WorkingPhrase.NoNeighbouringStationWasComparedClimate]
         );
 
     private static double Square(double v) => v * v;

@@ -72,41 +72,81 @@ public sealed record GapMove(
         );
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(string money) =>
-        new(
-            "Days of colour gained",
-            $"{DaysGained}",
+    public Working Explain() =>
+        new Working(
+            WorkingKind.DaysOfColourGained,
+            DaysGained,
             [
-                new(
-                    "bare before",
-                    string.Join(
-                        "; ",
-                        Before.BareSpells.Select(s =>
-                            $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"
+                new WorkingInput(
+                    InputName.BareBefore,
+                    new Fact(
+                        WorkingPhrase.ListedBySemicolons,
+                        (
+                            "items",
+                            Before
+                                .BareSpells.Select(s =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.DaysOfColourGainedBareBeforeEachYears,
+                                            ("firstDay", s.FirstDay),
+                                            ("lastDay", s.LastDay),
+                                            ("yearsBare", s.YearsBare),
+                                            ("years", s.Years)
+                                        )
+                                )
+                                .ToList()
                         )
                     )
                 ),
-                new(
-                    "bare with it alone",
+                new WorkingInput(
+                    InputName.BareWithItAlone,
                     After.BareSpells.Count == 0
-                        ? "never for a week"
-                        : string.Join(
-                            "; ",
-                            After.BareSpells.Select(s =>
-                                $"{s.FirstDay.ToString("d MMM", null)} to {s.LastDay.ToString("d MMM", null)}, {s.YearsBare} of {s.Years} years"
+                        ? (object?)WorkingPhrase.NeverForWeek
+                        : new Fact(
+                            WorkingPhrase.ListedBySemicolons,
+                            (
+                                "items",
+                                After
+                                    .BareSpells.Select(s =>
+                                        (object?)
+                                            new Fact(
+                                                WorkingPhrase.DaysOfColourGainedBareBeforeEachYears,
+                                                ("firstDay", s.FirstDay),
+                                                ("lastDay", s.LastDay),
+                                                ("yearsBare", s.YearsBare),
+                                                ("years", s.Years)
+                                            )
+                                    )
+                                    .ToList()
                             )
                         )
                 ),
-                new(
-                    "cost",
-                    Plant is null ? "nothing is bought" : $"{Count} {Plant.CommonName}, {FromStock.Sum(s => s.Count)} at hand, {money}{Cost:0.00}"
+                new WorkingInput(
+                    InputName.Cost,
+                    Plant is null
+                        ? (object?)WorkingPhrase.NothingBought
+                        : new Fact(
+                            WorkingPhrase.DaysOfColourGainedCostHand,
+                            ("count", Count),
+                            ("plant", Plant),
+                            ("fromStock", FromStock.Sum(s => s.Count)),
+                            ("cost", Quantity.Money(Cost))
+                        )
                 ),
-                new("expected days of colour", $"{Before.ShareInColour.Sum():0} before, {After.ShareInColour.Sum():0} after"),
+                new WorkingInput(
+                    InputName.ExpectedDaysOfColour,
+                    new Fact(
+                        WorkingPhrase.BeforeAfter,
+                        ("shareInColour", Quantity.Number(Before.ShareInColour.Sum())),
+                        ("shareInColour2", Quantity.Number(After.ShareInColour.Sum()))
+                    )
+                ),
             ],
-            "The planter's year is computed anew with the change, over every weather year; a day counts as gained when most years show colour on it and did not before",
-            "Season kernel; plant figures " + (Plant?.Source ?? "as planned"),
-            [.. (Plant?.Windows ?? []).Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
-        );
+            [.. (Plant?.Windows ?? []).Select(w => new Fact(WorkingPhrase.DaysOfColourGainedStep, ("part", w.Part), ("describe", w.Rule.Describe())))]
+        )
+        {
+            Parts = [("planned", (object?)Plant?.Source ?? WorkingPhrase.AsPlanned)],
+        };
 
     private static BitArray Days(PlanterSeason before, PlanterSeason after, bool gains)
     {

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Colour;
 
 /// <summary>How different two colours look: CIEDE2000 (CIE 142-2001; Sharma, Wu &amp; Dalal 2005). About 1 is just seen side by side.</summary>
@@ -58,13 +60,14 @@ public static class ColourDifference
         Lab a = Lab.Of(one);
         Lab b = Lab.Of(other);
         return new Working(
-            $"Difference of {one} and {other}",
-            $"{Ciede2000(a, b):0.0}",
-            [new(one, Say(a)), new(other, Say(b))],
-            "CIEDE2000 with all weights at 1, over L*a*b* under D65",
-            "CIE 15; IEC 61966-2-1; Sharma, Wu & Dalal 2005",
-            ["About 1 is just seen side by side; neighbours in a planter look alike below 12 (common practice)."]
-        );
+            WorkingKind.ColourDifference,
+            Quantity.Number(Ciede2000(a, b), 1),
+            [new WorkingInput(one, Say(a)), new WorkingInput(other, Say(b))],
+            [WorkingPhrase.AboutJustSeenSideSideNeighbours]
+        )
+        {
+            Parts = [("one", one), ("other", other)],
+        };
     }
 
     internal static string Say(Lab c) => $"L* {c.L:0.0}, chroma {c.Chroma:0.0}, hue {c.HueDeg:0}°";

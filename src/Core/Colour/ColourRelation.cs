@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Colour;
 
 /// <summary>How two colours stand to each other.</summary>
@@ -58,19 +60,35 @@ public sealed record ColourRelation(string One, string Other, RelationKind Kind,
 
     /// <summary>The arithmetic behind the relation.</summary>
     public Working Explain() =>
-        new(
-            $"{One} beside {Other}",
+        new Working(
+            WorkingKind.ColourRelation,
             Kind switch
             {
-                RelationKind.OneColour => "one colour",
-                RelationKind.Neighbouring => "neighbouring hues",
-                RelationKind.Contrast => "contrast",
-                RelationKind.WithNeutral => "a neutral with a colour",
-                _ => "apart, neither near nor opposite",
+                RelationKind.OneColour => (object?)WorkingPhrase.OneColour,
+                RelationKind.Neighbouring => WorkingPhrase.NeighbouringHues,
+                RelationKind.Contrast => WorkingPhrase.Contrast,
+                RelationKind.WithNeutral => WorkingPhrase.NeutralWithColour,
+                _ => WorkingPhrase.ApartNeitherNearNorOpposite,
             },
-            [new(One, ColourDifference.Say(Lab.Of(One))), new(Other, ColourDifference.Say(Lab.Of(Other)))],
-            $"Hue angles up to {OneColourDeg}° apart are one colour, up to {NeighbouringDeg}° neighbours, from {ContrastDeg}° a contrast; chroma under {NeutralChroma} is neutral",
-            "Hue and chroma by CIE 15; the bounds are common practice",
-            [$"Hues {HueApartDeg:0}° apart, lightness {LightnessApart:0} apart, difference {Difference:0.0} (CIEDE2000)."]
-        );
+            [new WorkingInput(One, ColourDifference.Say(Lab.Of(One))), new WorkingInput(Other, ColourDifference.Say(Lab.Of(Other)))],
+            [
+                new Fact(
+                    WorkingPhrase.HuesApartLightnessApartDifference,
+                    ("hueApart", Quantity.Degrees(HueApartDeg)),
+                    ("lightnessApart", Quantity.Number(LightnessApart)),
+                    ("difference", Quantity.Number(Difference, 1))
+                ),
+            ]
+        )
+        {
+            Parts =
+            [
+                ("one", One),
+                ("other", Other),
+                ("oneColour", Quantity.Degrees(OneColourDeg, 2)),
+                ("neighbouring", Quantity.Degrees(NeighbouringDeg, 2)),
+                ("contrast", Quantity.Degrees(ContrastDeg, 2)),
+                ("neutralChroma", Quantity.Number(NeutralChroma, 2)),
+            ],
+        };
 }

@@ -30,6 +30,12 @@ public enum Dimension
     /// <summary>A mass, kg.</summary>
     Mass,
 
+    /// <summary>A mass of feed or of a small thing, kg: told in grams or ounces.</summary>
+    SmallMass,
+
+    /// <summary>Mass in a volume, kg/L.</summary>
+    Density,
+
     /// <summary>A temperature, °C.</summary>
     Temperature,
 

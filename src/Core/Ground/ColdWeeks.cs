@@ -1,6 +1,7 @@
 using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -103,16 +104,36 @@ public sealed record ColdWeeks(LocalDate Planted, IReadOnlyList<(int Year, doubl
 
     /// <summary>The arithmetic behind the weeks.</summary>
     public Working Explain(BulbKind kind, ThermalClass what, double depthCm) =>
-        new(
-            $"Cold for {kind.Name} planted on {Planted.ToString("d MMM", null)}",
-            $"{ReachedBy(0.5):0.0} weeks in the middle winter",
+        new Working(
+            WorkingKind.ColdWeeks,
+            new Fact(WorkingPhrase.WeeksInMiddleWinter, ("reachedBy", Quantity.Number(ReachedBy(0.5), 1))),
             [
-                new("where", $"{depthCm:0} cm deep, {what.Describe()}"),
-                new("wanted", $"{kind.LowWeeks:0}–{kind.HighWeeks:0} weeks"),
-                new("by winter", string.Join(", ", Weeks.Take(40).Select(w => $"{w.Weeks:0.0}"))),
+                new WorkingInput(
+                    InputName.Where,
+                    new Fact(WorkingPhrase.ColdWeeksWhereDeep, ("depth", Quantity.Cm(depthCm)), ("describe", what.Describe()))
+                ),
+                new WorkingInput(
+                    InputName.Wanted,
+                    new Fact(
+                        WorkingPhrase.ColdWeeksWantedWeeks,
+                        ("lowWeeks", Quantity.Number(kind.LowWeeks)),
+                        ("highWeeks", Quantity.Number(kind.HighWeeks))
+                    )
+                ),
+                new WorkingInput(
+                    InputName.ByWinter,
+                    new Fact(WorkingPhrase.Listed, ("items", Weeks.Take(40).Select(w => (object?)Quantity.Number(w.Weeks, 1)).ToList()))
+                ),
             ],
-            "A day counts wholly at 0–9 °C, less up to 13 °C and down to −2 °C; from planting until the medium passes 13 °C in spring",
-            "Handbook practice, from memory",
-            [$"Nine winters in ten give at least {ReachedBy(0.9):0.0} weeks; {ShareShort(kind):P0} of winters fall short."]
-        );
+            [
+                new Fact(
+                    WorkingPhrase.NineWintersInTenGiveLeast,
+                    ("reachedBy", Quantity.Number(ReachedBy(0.9), 1)),
+                    ("kind", Quantity.Share(ShareShort(kind)))
+                ),
+            ]
+        )
+        {
+            Parts = [("kind", kind.Name), ("planted", Planted)],
+        };
 }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -14,7 +15,7 @@ public readonly record struct BulbPlace(ThermalClass Class, double DepthCm)
     public static BulbPlace UsualBed { get; } = new(ThermalClass.Bed(SurfaceCover.Litter), 15);
 
     /// <summary>In a few words.</summary>
-    public string Describe() => $"{DepthCm:0} cm deep, {Class.Describe()}";
+    public Fact Describe() => new(GroundPhrase.At, ("depth", Quantity.Cm(DepthCm)), ("in", Class.Describe()));
 }
 
 /// <summary>Daily mean temperatures at a place, °C, read by the days of a run without laying them out anew.</summary>

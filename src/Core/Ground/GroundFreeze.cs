@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -74,16 +75,39 @@ public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws
 
     /// <summary>The arithmetic behind the dates.</summary>
     public Working Explain(ThermalClass what) =>
-        new(
-            $"The medium freezes at {DepthCm:0} cm",
-            Freezes.ShareWithout >= 0.5 ? $"not in {Freezes.ShareWithout:P0} of winters" : Freezes.By(0.5)?.ToString("d MMM", null) ?? "rarely",
+        new Working(
+            WorkingKind.GroundFreeze,
+            Freezes.ShareWithout >= 0.5 ? (object?)new Fact(WorkingPhrase.NotInWinters, ("shareWithout", Quantity.Share(Freezes.ShareWithout)))
+                : Freezes.By(0.5) is { } atBy ? (object?)new Fact(WorkingPhrase.DayOfTheYear, ("day", atBy))
+                : WorkingPhrase.Rarely,
             [
-                new("where", what.Describe()),
-                new("winters", $"{Freezes.Years.Count}"),
-                new("first frozen day by winter", string.Join(", ", Freezes.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "none"))),
+                new WorkingInput(InputName.Where, what.Describe()),
+                new WorkingInput(InputName.Winters, Freezes.Years.Count),
+                new WorkingInput(
+                    InputName.FirstFrozenDayByWinter,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            Freezes
+                                .Years.Take(40)
+                                .Select(y =>
+                                    (object?)(y.Day is { } atDay ? (object?)new Fact(WorkingPhrase.DayOfTheYear, ("day", atDay)) : WorkingPhrase.None)
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
             ],
-            "Frozen from the first of five days with means at or below −0.5 °C; ranks of the winters, those without frost last",
-            "Heat conduction with freezing (enthalpy method); the rule of five days is a house rule",
-            [$"Frozen on {MeanFrozenDays:0} days of a winter; without frost at this depth in {Freezes.ShareWithout:P0} of winters."]
-        );
+            [
+                new Fact(
+                    WorkingPhrase.FrozenOnDaysWinterWithoutFrost,
+                    ("meanFrozenDays", Quantity.Number(MeanFrozenDays)),
+                    ("shareWithout", Quantity.Share(Freezes.ShareWithout))
+                ),
+            ]
+        )
+        {
+            Parts = [("depth", Quantity.Cm(DepthCm))],
+        };
 }

@@ -1,13 +1,12 @@
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
 /// <summary>A remark on what a climate does to a planter, besides killing roots.</summary>
-/// <param name="What">What, in a few words.</param>
-/// <param name="Why">Why, with the figures.</param>
-/// <param name="Mend">What helps.</param>
+/// <param name="Says">What and why, with the figures: of a <see cref="GroundRemarkKind"/>.</param>
 /// <param name="Working">The arithmetic.</param>
-public sealed record GroundRemark(string What, string Why, string Mend, Working Working)
+public sealed record GroundRemark(Fact Says, Working Working)
 {
     /// <summary>Summer roots are hurt above this, °C (common practice).</summary>
     public const double RootHeatC = 38;
@@ -23,35 +22,17 @@ public sealed record GroundRemark(string What, string Why, string Mend, Working 
             return [];
         double PerYear(Func<int, bool> day) => years.Average(y => (double)Enumerable.Range(y.From, y.Days).Count(day));
         var remarks = new List<GroundRemark>();
-        string where = ground.Class.Describe();
+        Fact where = ground.Class.Describe();
 
         double drying = PerYear(i => ground.RootMax[i] <= GroundFreeze.FrozenC && record.MaxC[i] >= 2);
         if (drying >= 5)
         {
-            remarks.Add(
-                Remark(
-                    "Evergreens dry out",
-                    $"on {drying:0} days a winter the root zone stays frozen while the air thaws: leaves lose water that frozen roots cannot bring",
-                    "Water well before the freeze, keep them out of wind and sun, or wrap the pot.",
-                    where,
-                    "Days with the root zone at or below −0.5 °C all day and air at 2 °C or more",
-                    drying
-                )
-            );
+            remarks.Add(Remark(where, new Fact(GroundRemarkKind.EvergreensDryOut, ("days", Quantity.Number(drying))), drying));
         }
         double cycles = years.Average(y => (double)Crossings(ground, y));
         if (Walls.CanCrack(wall) && cycles >= 3)
         {
-            remarks.Add(
-                Remark(
-                    "The pot may crack",
-                    $"its wall freezes and thaws {cycles:0} times a winter, and soaked clay and swelling medium push it apart",
-                    "Keep it dry under cover, raise it on feet, or use a wall that gives.",
-                    where,
-                    "Passages from a day all thawed to one frozen 2 cm inside the wall",
-                    cycles
-                )
-            );
+            remarks.Add(Remark(where, new Fact(GroundRemarkKind.PotMayCrack, ("days", Quantity.Number(cycles))), cycles));
         }
         if (!ground.Class.IsBed)
         {
@@ -59,43 +40,27 @@ public sealed record GroundRemark(string What, string Why, string Mend, Working 
             double stuck = PerYear(i => floor[i] <= GroundFreeze.FrozenC && (record.PrecipitationMm[i] >= 5 || record.MaxC[i] >= 5));
             if (stuck >= 2)
             {
-                remarks.Add(
-                    Remark(
-                        "The drain hole freezes shut",
-                        $"on {stuck:0} days a winter rain or thaw comes while the floor is frozen: water stands above it",
-                        "Raise it on feet and clear the hole before thaws.",
-                        where,
-                        "Days with the lowest row at or below −0.5 °C and 5 mm of rain or air at 5 °C",
-                        stuck
-                    )
-                );
+                remarks.Add(Remark(where, new Fact(GroundRemarkKind.DrainFreezesShut, ("days", Quantity.Number(stuck))), stuck));
             }
         }
         float[] bulbs = ground.AtDepth(15);
         double wet = years.Average(y => (double)WetWeeks(bulbs, record, y));
         if (wet >= 4)
         {
-            remarks.Add(
-                Remark(
-                    "Bulbs may rot",
-                    $"{wet:0} weeks between planting and spring bring 20 mm more rain than cool, unfrozen medium gives off",
-                    "Open the mix, raise the planter on feet, keep rain off resting bulbs.",
-                    where,
-                    "Weeks with medium at 1–12 °C and rain less evapotranspiration above 20 mm, from October to March (April to September in the south)",
-                    wet
-                )
-            );
+            remarks.Add(Remark(where, new Fact(GroundRemarkKind.BulbsMayRot, ("days", Quantity.Number(wet))), wet));
         }
         double hot = PerYear(i => ground.RootMax[i] > RootHeatC);
         if (hot >= 1)
         {
             remarks.Add(
                 Remark(
-                    "Roots overheat",
-                    $"roots along the wall pass {RootHeatC:0} °C on {hot:0} days a year, {ground.RootMax.Max():0} °C at the worst",
-                    "Shade the wall, choose a paler or thicker one, or group the pots.",
                     where,
-                    $"Days above {RootHeatC:0} °C 2 cm inside the wall",
+                    new Fact(
+                        GroundRemarkKind.RootsOverheat,
+                        ("days", Quantity.Number(hot)),
+                        ("heat", Quantity.Celsius(RootHeatC)),
+                        ("hottest", Quantity.Celsius(ground.RootMax.Max()))
+                    ),
                     hot
                 )
             );
@@ -103,19 +68,17 @@ public sealed record GroundRemark(string What, string Why, string Mend, Working 
         return remarks;
     }
 
-    private static GroundRemark Remark(string what, string why, string mend, string where, string rule, double count) =>
+    private static GroundRemark Remark(Fact where, Fact says, double count) =>
         new(
-            what,
-            $"In a usual year {why}.",
-            mend,
+            says,
             new Working(
-                what,
-                $"{count:0.0} a year",
-                [new("where", where)],
-                rule,
-                "Common practice; temperatures by heat conduction with freezing",
-                []
+                WorkingKind.GroundRemark,
+                new Fact(WorkingPhrase.GroundRemarkValueYear, ("count", Quantity.Number(count, 1))),
+                [new WorkingInput(InputName.Where, where)]
             )
+            {
+                Parts = [("remark", says)],
+            }
         );
 
     private static int Crossings(GroundTemperatures ground, BulbYear year)

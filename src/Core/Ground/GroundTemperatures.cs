@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -68,21 +69,34 @@ public sealed class GroundTemperatures
 
     /// <summary>The arithmetic behind the temperatures.</summary>
     public Working Explain() =>
-        new(
-            "Temperature inside the planter",
-            $"roots from {RootMin.Min():0.0} to {RootMax.Max():0.0} °C",
+        new Working(
+            WorkingKind.TemperatureInsidePlanter,
+            new Fact(WorkingPhrase.RootsFrom, ("rootMin", Quantity.Celsius(RootMin.Min(), 1)), ("rootMax", Quantity.Celsius(RootMax.Max(), 1))),
             [
-                new("where", Class.Describe()),
-                new(
-                    "medium",
-                    $"{Class.Medium.Name}: {Class.Medium.ThawedConductivity:0.0} W/m·K thawed, {Class.Medium.FrozenConductivity:0.0} frozen, water {Class.Medium.WaterShare:P0}"
+                new WorkingInput(InputName.Where, Class.Describe()),
+                new WorkingInput(
+                    InputName.Medium,
+                    new Fact(
+                        WorkingPhrase.ThawedFrozenWater,
+                        ("medium", Class.Medium.Name),
+                        ("thawedConductivity", Quantity.Number(Class.Medium.ThawedConductivity, 1)),
+                        ("frozenConductivity", Quantity.Number(Class.Medium.FrozenConductivity, 1)),
+                        ("waterShare", Quantity.Share(Class.Medium.WaterShare))
+                    )
                 ),
-                new("surface", $"R {Class.CoverResistance:0.0} m²K/W"),
-                new("days", $"{Days:#,0}"),
+                new WorkingInput(
+                    InputName.Surface,
+                    new Fact(
+                        WorkingPhrase.TemperatureInsidePlanterSurface,
+                        ("coverResistance", new Quantity(Class.CoverResistance, Dimension.ThermalResistance, 1))
+                    )
+                ),
+                new WorkingInput(InputName.Days, Days),
             ],
-            "Heat conduction from wall, surface and floor inward, two hours a step; water freezes between 0 and −0.4 °C with 334 kJ/kg; sun on wall and top as sol-air temperature",
-            "Enthalpy method; checked against Neumann/Stefan, the damped wave and the cylinder of Carslaw & Jaeger to 2 %",
-            [$"Energy in against energy found: {EnergyError:0.0e+0} of what moved.", $"Deepest ice {100.0 * FrozenDepthM.Max():0} cm."]
+            [
+                new Fact(WorkingPhrase.EnergyInAgainstEnergyFoundWhat, ("energyError", $"{EnergyError:0.0e+0}")),
+                new Fact(WorkingPhrase.DeepestIce, ("frozenDepth", Quantity.Cm(100.0 * FrozenDepthM.Max()))),
+            ]
         );
 
     private (int Upper, float Share) Between(double depthM)

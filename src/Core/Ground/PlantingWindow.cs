@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -55,22 +56,68 @@ public sealed record PlantingWindow(double DepthCm, DayOdds Opens, DayOdds Best,
 
     /// <summary>The arithmetic behind the window.</summary>
     public Working Explain(ThermalClass what) =>
-        new(
-            $"Planting at {DepthCm:0} cm",
-            $"{Text(OpensSafely, "not cool")} to {Text(LastSafeDay, "no end by frost")}",
+        new Working(
+            WorkingKind.PlantingWindow,
+            new Fact(WorkingPhrase.PlantingWindowValue, ("cool", Text(OpensSafely, "not cool")), ("frost", Text(LastSafeDay, "no end by frost"))),
             [
-                new("where", what.Describe()),
-                new("falls", $"{Opens.Years.Count}, worth {Opens.KnownYears} years of knowledge"),
-                new("cool by fall", string.Join(", ", Opens.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "never"))),
-                new("frozen by winter", string.Join(", ", Freeze.Freezes.Years.Take(40).Select(y => y.Day?.ToString("d MMM", null) ?? "never"))),
+                new WorkingInput(InputName.Where, what.Describe()),
+                new WorkingInput(
+                    InputName.Falls,
+                    new Fact(WorkingPhrase.WorthYearsKnowledge, ("years", Opens.Years.Count), ("knownYears", Opens.KnownYears))
+                ),
+                new WorkingInput(
+                    InputName.CoolByFall,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            Opens
+                                .Years.Take(40)
+                                .Select(y =>
+                                    (object?)(
+                                        y.Day is { } atDay ? (object?)new Fact(WorkingPhrase.DayOfTheYear, ("day", atDay)) : WorkingPhrase.Never
+                                    )
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
+                new WorkingInput(
+                    InputName.FrozenByWinter,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            Freeze
+                                .Freezes.Years.Take(40)
+                                .Select(y =>
+                                    (object?)(
+                                        y.Day is { } atDay ? (object?)new Fact(WorkingPhrase.DayOfTheYear, ("day", atDay)) : WorkingPhrase.Never
+                                    )
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
             ],
-            "Opens when the week's mean at bulb depth is below 15 °C (60 °F); best until six, safe until four weeks of rooting remain before the medium freezes there",
-            "Common practice; temperatures by heat conduction with freezing",
             [
-                $"Cool by {Text(Opens.By(0.5), "never")} in the middle fall, by {Text(OpensSafely, "never")} in nine of ten (± {Opens.StandardErrorDays(0.9):0} days).",
-                $"Frozen by {Text(Freeze.Freezes.By(0.1), "never")} in one winter of ten (± {Freeze.Freezes.StandardErrorDays(0.1):0} days), by {Text(Freeze.Freezes.By(0.5), "never")} in the middle one.",
+                new Fact(
+                    WorkingPhrase.CoolInMiddleFallInNine,
+                    ("never", Text(Opens.By(0.5), "never")),
+                    ("never2", Text(OpensSafely, "never")),
+                    ("standardErrorDays", Quantity.Number(Opens.StandardErrorDays(0.9)))
+                ),
+                new Fact(
+                    WorkingPhrase.FrozenInOneWinterTenIn,
+                    ("never", Text(Freeze.Freezes.By(0.1), "never")),
+                    ("standardErrorDays", Quantity.Number(Freeze.Freezes.StandardErrorDays(0.1))),
+                    ("never2", Text(Freeze.Freezes.By(0.5), "never"))
+                ),
             ]
-        );
+        )
+        {
+            Parts = [("depth", Quantity.Cm(DepthCm))],
+        };
 
     private static int FirstCool(float[] soil, BulbYear year)
     {

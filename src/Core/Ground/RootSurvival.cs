@@ -1,6 +1,7 @@
 using MathNet.Numerics.Distributions;
 using MathNet.Numerics.Statistics;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -73,30 +74,59 @@ public sealed record RootSurvival(ThermalClass Class, IReadOnlyList<(int Year, d
     {
         (double low, double high) = Between(rootKillingC, estimated);
         return new Working(
-            "Roots live through a winter",
-            $"{Odds(rootKillingC):P0}",
+            WorkingKind.RootsLiveThroughWinter,
+            Quantity.Share(Odds(rootKillingC)),
             [
-                new("where", Class.Describe()),
-                new("roots die at", $"{rootKillingC:0.0} °C{(estimated ? $", estimated, ± {EstimateErrorC:0} K" : string.Empty)}"),
-                new("lowest by winter, °C", string.Join(", ", Winters.Take(40).Select(w => $"{w.LowestC:0.0}"))),
-                new("years of knowledge", $"{KnownYears}"),
+                new WorkingInput(InputName.Where, Class.Describe()),
+                new WorkingInput(
+                    InputName.RootsDieAt,
+                    new Fact(
+                        WorkingPhrase.RootsLiveThroughWinterRootsDie,
+                        ("rootKilling", Quantity.Celsius(rootKillingC, 1)),
+                        (
+                            "estimateError",
+                            estimated
+                                ? (object?)
+                                    new Fact(
+                                        WorkingPhrase.RootsLiveThroughWinterRootsDieAtPartEstimated,
+                                        ("estimateError", Quantity.CelsiusApart(EstimateErrorC))
+                                    )
+                                : string.Empty
+                        )
+                    )
+                ),
+                new WorkingInput(
+                    InputName.LowestByWinter,
+                    new Fact(WorkingPhrase.Listed, ("items", Winters.Take(40).Select(w => (object?)Quantity.Celsius(w.LowestC, 1)).ToList()))
+                ),
+                new WorkingInput(InputName.YearsOfKnowledge, KnownYears),
             ],
-            "1 − Φ((Tk − μ)/σ), μ and σ of the winters' lowest temperature 2 cm inside the wall, or 15 cm down in a bed",
-            estimated
-                ? "Normal distribution; roots at 0.4 of the tops' hardiness, from memory"
-                : "Normal distribution; the plant's own root-killing temperature",
             [
-                $"Mean lowest {MeanC:0.0} °C, standard deviation {DeviationC:0.0} K, coldest {(Winters.Count == 0 ? double.NaN : Winters.Min(w => w.LowestC)):0.0} °C.",
-                $"Four times in five the true odds lie between {low:P0} and {high:P0}.",
+                new Fact(
+                    WorkingPhrase.MeanLowestStandardDeviationColdest,
+                    ("mean", Quantity.Celsius(MeanC, 1)),
+                    ("deviation", Quantity.CelsiusApart(DeviationC, 1)),
+                    ("lowest", Quantity.Celsius(Winters.Count == 0 ? double.NaN : Winters.Min(w => w.LowestC), 1))
+                ),
+                new Fact(WorkingPhrase.FourTimesInFiveTrueOdds, ("low", Quantity.Share(low)), ("high", Quantity.Share(high))),
             ]
-        );
+        )
+        {
+            Parts =
+            [
+                (
+                    "source",
+                    estimated ? (object?)WorkingPhrase.NormalDistributionRootsTopsHardinessFrom : WorkingPhrase.NormalDistributionPlantOwnRootKilling
+                ),
+            ],
+        };
     }
 }
 
 /// <summary>Something that would keep roots warmer, with what it would bring.</summary>
-/// <param name="What">In words.</param>
+/// <param name="What">Of which kind.</param>
 /// <param name="Survival">The winters so changed.</param>
-public sealed record RootRemedy(string What, RootSurvival Survival)
+public sealed record RootRemedy(RootRemedyKind What, RootSurvival Survival)
 {
     /// <summary>All remedies that fit a container, computed anew, best first for a killing temperature.</summary>
     /// <param name="what">The container as it is; a bed has only mulch.</param>
@@ -111,17 +141,17 @@ public sealed record RootRemedy(string What, RootSurvival Survival)
                 .OrderByDescending(r => r.Survival.Odds(rootKillingC)),
         ];
 
-    private static IEnumerable<(string What, ThermalClass Class)> Changes(ThermalClass what)
+    private static IEnumerable<(RootRemedyKind What, ThermalClass Class)> Changes(ThermalClass what)
     {
         if (what.IsBed)
         {
             if (what.Cover != SurfaceCover.Mulch)
-                yield return ("5 cm of mulch", what with { Cover = SurfaceCover.Mulch });
+                yield return (RootRemedyKind.Mulch, what with { Cover = SurfaceCover.Mulch });
             yield break;
         }
         double k = (what.HalfWidthM + 0.10) / what.HalfWidthM;
         yield return (
-            "a pot 20 cm wider",
+            RootRemedyKind.WiderPot,
             what with
             {
                 AreaM2 = what.AreaM2 * k * k,
@@ -130,10 +160,10 @@ public sealed record RootRemedy(string What, RootSurvival Survival)
                 DepthM = what.DepthM + 0.1,
             }
         );
-        yield return ("a wall of 5 cm of wood", what with { WallResistance = Math.Max(what.WallResistance, 0.05 / 0.14) });
-        yield return ("grouped with others", what with { Shelter = WinterShelter.Grouped });
-        yield return ("wrapped in 5 cm of straw or bubble film", what with { Shelter = WinterShelter.Wrapped });
-        yield return ("moved into an unheated room", what with { Shelter = WinterShelter.UnheatedRoom });
-        yield return ("sunk in a mulched bed", ThermalClass.Bed(SurfaceCover.Mulch, what.Sun));
+        yield return (RootRemedyKind.WoodenWall, what with { WallResistance = Math.Max(what.WallResistance, 0.05 / 0.14) });
+        yield return (RootRemedyKind.Grouped, what with { Shelter = WinterShelter.Grouped });
+        yield return (RootRemedyKind.Wrapped, what with { Shelter = WinterShelter.Wrapped });
+        yield return (RootRemedyKind.UnheatedRoom, what with { Shelter = WinterShelter.UnheatedRoom });
+        yield return (RootRemedyKind.SunkInABed, ThermalClass.Bed(SurfaceCover.Mulch, what.Sun));
     }
 }

@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Ground;
 
@@ -122,17 +123,13 @@ public sealed record ThermalClass(
     public double FreeWall => Shelter == WinterShelter.Grouped ? 0.5 : 1;
 
     /// <summary>In a few words, e.g. "container 40 cm wide, 35 cm deep".</summary>
-    public string Describe() =>
+    public Fact Describe() =>
         IsBed
-            ? $"bed under {Words(Cover)}"
-            : $"container {HalfWidthM * 200:0} cm wide, {DepthM * 100:0} cm deep, wall R {WholeWallResistance:0.000} m²K/W";
-
-    /// <summary>A cover in words.</summary>
-    public static string Words(SurfaceCover cover) =>
-        cover switch
-        {
-            SurfaceCover.Bare => "bare surface",
-            SurfaceCover.Litter => "thin litter",
-            _ => "5 cm of mulch",
-        };
+            ? new Fact(GroundPhrase.BedUnder, ("cover", Cover))
+            : new Fact(
+                GroundPhrase.Container,
+                ("wide", Quantity.Cm(HalfWidthM * 200)),
+                ("deep", Quantity.Cm(DepthM * 100)),
+                ("wall", new Quantity(WholeWallResistance, Dimension.ThermalResistance, 3))
+            );
 }

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>What flowers in summer on the heat since the shortest day: opens when it reaches a sum, and shows for some days.</summary>
@@ -40,12 +42,9 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"Half open at {FirstCd:0} °C·d above {BaseC:0.#} °C since the shortest day; shows {ShowDays:0} days"
-        + (BrownsAboveC is { } c ? BrownText(c) : string.Empty);
-
-    /// <inheritdoc />
-    public override string Say() =>
-        $"Opens when the year has been warm for long enough; shows about {ShowDays:0} days"
-        + (BrownsAboveC is null ? "." : ", less when a fortnight of heat browns it.");
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.AirHeat,
+            [("sum", Quantity.DegreeDays(FirstCd)), ("base", Quantity.Celsius(BaseC, 1)), ("days", Quantity.Days(ShowDays)), .. Brown(BrownsAboveC)]
+        );
 }

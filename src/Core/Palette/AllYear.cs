@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>Coloured leaf that stands all year, as long as the plant lives.</summary>
@@ -15,11 +17,8 @@ public sealed record AllYear : ColourRule
     public override IReadOnlyList<Fault> Faults() => [];
 
     /// <inheritdoc />
-    public override string Describe() => "All the time that it stands";
+    public override Fact Describe() => new(ColourRuleKind.AllYear);
 
     /// <inheritdoc />
     public override bool FollowsTheCrew => true;
-
-    /// <inheritdoc />
-    public override string Say() => "All the time that it stands.";
 }

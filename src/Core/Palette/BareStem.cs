@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>Winter stems: from leaf drop to leaf-out.</summary>
@@ -19,9 +21,6 @@ public sealed record BareStem(double BaseC, double LeafOutCd, int DropNights) : 
     public override IReadOnlyList<Fault> Faults() => new InLeaf(BaseC, LeafOutCd, DropNights, null).Faults();
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"From leaf drop (after {DropNights} nights at or below 5 °C) to leaf-out at {LeafOutCd:0} °C·d above {BaseC:0.#} °C";
-
-    /// <inheritdoc />
-    public override string Say() => "While it is bare: from leaf fall to leaf-out.";
+    public override Fact Describe() =>
+        new(ColourRuleKind.BareStem, [("nights", DropNights), ("sum", Quantity.DegreeDays(LeafOutCd)), ("base", Quantity.Celsius(BaseC, 1))]);
 }

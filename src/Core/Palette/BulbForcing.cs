@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 
 namespace UnrulyMeadow.Core.Palette;
@@ -127,15 +128,20 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"Half open when Σ g(C){(LightFromH is null ? string.Empty : "·l(L)")}·max(0, S−{BaseC:0.#}) reaches {ThresholdCd:0.#} °C·d, g rising from {ShareWithoutCold:0.##} "
-        + $"at {Math.Max(0, ColdStartWeeks):0.#} to 1 at {FullColdWeeks:0.#} weeks of cold"
-        + (LightFromH is { } h ? $", l from 0 at {h:0.#} to 1 at 12 hours of day" : string.Empty)
-        + $"; shows {ShowDays:0} days";
-
-    /// <inheritdoc />
-    public override string Say() =>
-        $"Opens as the soil around it warms in spring, the sooner the more weeks of cold it has had (all it can use after {FullColdWeeks:0}) and the longer the days; shows about {ShowDays:0} days.";
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.BulbForcing,
+            [
+                ("hasLight", LightFromH is not null),
+                ("light", LightFromH is { } h ? Quantity.Hours(h, 1) : null),
+                ("base", Quantity.Celsius(BaseC, 1)),
+                ("sum", Quantity.DegreeDays(ThresholdCd, 1)),
+                ("least", Quantity.Number(ShareWithoutCold, 2)),
+                ("coldFrom", Quantity.Number(Math.Max(0, ColdStartWeeks), 1)),
+                ("coldFull", Quantity.Number(FullColdWeeks, 1)),
+                ("days", Quantity.Days(ShowDays)),
+            ]
+        );
 }
 
 /// <summary>One spring's flowering of a bulb.</summary>

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>
@@ -72,19 +74,19 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"Half open when Σ {(ShareUnchilled > 0 ? $"max({ShareUnchilled:0.##}, min(1, K/{ChillDays:0.#}))" : $"min(1, K/{ChillDays:0.#})")}{(LightFromH is null ? string.Empty : "·l(L)")}·D(above {BaseC:0.#} °C) reaches {SumCd:0.#} °C·d, K the days of chilling since the autumn equinox"
-        + (LightFromH is { } h ? $", l from 0 at {h:0.#} to 1 at 12 hours of day after the shortest day" : string.Empty)
-        + $"; shows {ShowDays:0} days"
-        + (BrownsAboveC is { } c ? BrownText(c) : string.Empty);
-
-    /// <inheritdoc />
-    public override string Say() =>
-        (
-            LightFromH is null
-                ? "Opens in the mild spells of late fall and winter once it has been cold for a while"
-                : "Wants a time of cold, then opens as warmth comes and days lengthen"
-        )
-        + $"; shows about {ShowDays:0} days"
-        + (BrownsAboveC is null ? "." : ", less when a fortnight of heat browns it.");
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.ChillingForcing,
+            [
+                ("light", LightFromH is { } h ? Quantity.Hours(h, 1) : null),
+                ("hasLight", LightFromH is not null),
+                ("base", Quantity.Celsius(BaseC, 1)),
+                ("sum", Quantity.DegreeDays(SumCd, 1)),
+                ("least", ShareUnchilled > 0 ? Quantity.Number(ShareUnchilled, 2) : null),
+                ("hasLeast", ShareUnchilled > 0),
+                ("chill", Quantity.Number(ChillDays, 1)),
+                ("days", Quantity.Days(ShowDays)),
+                .. Brown(BrownsAboveC),
+            ]
+        );
 }

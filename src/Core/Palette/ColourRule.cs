@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Palette;
 
@@ -31,11 +32,8 @@ public abstract record ColourRule
     /// <summary>Every fault of the rule's figures.</summary>
     public abstract IReadOnlyList<Fault> Faults();
 
-    /// <summary>The rule's formula in one line, for the working.</summary>
-    public abstract string Describe();
-
-    /// <summary>The rule as a gardener would say it, without figures that only the formula needs.</summary>
-    public abstract string Say();
+    /// <summary>The rule with its figures: as a gardener would say it, and as a formula for the working.</summary>
+    public abstract Fact Describe();
 
     /// <summary>True for what shows as the crew sets it out rather than by its own time of year.</summary>
     public virtual bool FollowsTheCrew => false;
@@ -85,8 +83,13 @@ public abstract record ColourRule
         return most;
     }
 
-    /// <summary>The browning in the words of a formula.</summary>
-    protected static string BrownText(double aboveC) => $", or until {HotRunDays - CoolerDays} days of a fortnight have reached {aboveC:0} °C";
+    /// <summary>The browning, as parts of <see cref="Describe"/>.</summary>
+    protected static (string Name, object? Value)[] Brown(double? aboveC) =>
+        [
+            ("browns", aboveC is not null),
+            ("hotDays", aboveC is null ? null : HotRunDays - CoolerDays),
+            ("brownsAbove", aboveC is { } c ? Quantity.Celsius(c) : null),
+        ];
 
     /// <summary>Adds what is wrong with a day length from which heat counts.</summary>
     protected static void LightFault(FaultList faults, double? lightFromH)

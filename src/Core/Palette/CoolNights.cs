@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>Leaf that colours as nights cool (ornamental cabbage): the share rises with the count of cool nights since install.</summary>
@@ -29,8 +31,5 @@ public sealed record CoolNights(double BelowC, int FullNights) : ColourRule
     }
 
     /// <inheritdoc />
-    public override string Describe() => $"Rises with nights below {BelowC:0} °C, full after {FullNights}";
-
-    /// <inheritdoc />
-    public override string Say() => $"Colours as nights cool, in full after about {FullNights} cool ones.";
+    public override Fact Describe() => new(ColourRuleKind.CoolNights, [("below", Quantity.Celsius(BelowC)), ("nights", FullNights)]);
 }

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>What opens as the year cools: fall crocus, asters, bud-flowering ling.</summary>
@@ -31,8 +33,5 @@ public sealed record Cooling(double BelowC, double ShowDays) : ColourRule
     }
 
     /// <inheritdoc />
-    public override string Describe() => $"Half open when a week's mean first falls below {BelowC:0.#} °C after midsummer; shows {ShowDays:0} days";
-
-    /// <inheritdoc />
-    public override string Say() => $"Opens as the year cools after midsummer; shows about {ShowDays:0} days.";
+    public override Fact Describe() => new(ColourRuleKind.Cooling, [("below", Quantity.Celsius(BelowC, 1)), ("days", Quantity.Days(ShowDays))]);
 }

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>Bought-in annuals: in flower from install until spoiled by frost, stalled by heat, or spent.</summary>
@@ -51,14 +53,17 @@ public sealed record FromInstall(double BudDays, double? ShowDays = null, double
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"In flower {BudDays:0} days after install"
-        + (ShowDays is { } s ? $", for {s:0} days" : ", until killed")
-        + (HeatCeilingC is { } c ? $"; stalls when a week's mean is above {c:0} °C" : string.Empty);
-
-    /// <inheritdoc />
-    public override string Say() =>
-        (BudDays > 0 ? $"Opens about {BudDays:0} days after planting in bud" : "In flower from planting")
-        + (ShowDays is { } s ? $", at its best for about {s:0} days" : ", as long as it lives")
-        + (HeatCeilingC is null ? "." : "; pauses in heat.");
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.FromInstall,
+            [
+                ("bud", BudDays > 0 ? Quantity.Days(BudDays) : null),
+                ("budDays", Quantity.Days(BudDays)),
+                ("inFlower", BudDays <= 0),
+                ("days", ShowDays is { } s ? Quantity.Days(s) : null),
+                ("lasts", ShowDays is null),
+                ("ceiling", HeatCeilingC is { } c ? Quantity.Celsius(c) : null),
+                ("pauses", HeatCeilingC is not null),
+            ]
+        );
 }

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>
@@ -46,12 +48,17 @@ public sealed record FruitRipening(double BaseC, double SumCd, double BelowH, do
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"Half coloured at {SumCd:0} °C·d above {BaseC:0.#} °C since the shortest day, once days are shorter than {BelowH:0.#} hours; hangs {ShowDays:0} days"
-        + (EndsAtC is { } ends ? $", or until a night of {ends:0} °C" : string.Empty);
-
-    /// <inheritdoc />
-    public override string Say() =>
-        $"Colours in fall when summer has ripened it; hangs about {ShowDays / 7:0} weeks, until birds have it"
-        + (EndsAtC is null ? "." : " or hard frost spoils it.");
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.FruitRipening,
+            [
+                ("sum", Quantity.DegreeDays(SumCd)),
+                ("base", Quantity.Celsius(BaseC, 1)),
+                ("below", Quantity.Hours(BelowH, 1)),
+                ("days", Quantity.Days(ShowDays)),
+                ("weeks", Quantity.Weeks(ShowDays / 7)),
+                ("ends", EndsAtC is { } ends ? Quantity.Celsius(ends) : null),
+                ("hasEnd", EndsAtC is not null),
+            ]
+        );
 }

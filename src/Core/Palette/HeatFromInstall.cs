@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>
@@ -37,8 +39,6 @@ public sealed record HeatFromInstall(double BaseC, double SumCd) : ColourRule
     }
 
     /// <inheritdoc />
-    public override string Describe() => $"Half open at {SumCd:0} °C·d above {BaseC:0.#} °C since planting-out, until frost";
-
-    /// <inheritdoc />
-    public override string Say() => "Comes with heat: the warmer the weeks after planting-out, the sooner; then until frost.";
+    public override Fact Describe() =>
+        new(ColourRuleKind.HeatFromInstall, [("sum", Quantity.DegreeDays(SumCd)), ("base", Quantity.Celsius(BaseC, 1))]);
 }

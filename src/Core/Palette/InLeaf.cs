@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>Coloured leaf from leaf-out to leaf drop; fall colour when <paramref name="LastDays"/> is given.</summary>
@@ -38,10 +40,15 @@ public sealed record InLeaf(double BaseC, double LeafOutCd, int DropNights, doub
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        (LastDays is { } l ? $"The last {l:0} days before leaf drop" : "From leaf-out to leaf drop")
-        + $": leaf-out at {LeafOutCd:0} °C·d above {BaseC:0.#} °C, drop after {DropNights} nights at or below 5 °C";
-
-    /// <inheritdoc />
-    public override string Say() => LastDays is { } l ? $"The last {l:0} days before its leaves fall." : "From leaf-out in spring to leaf fall.";
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.InLeaf,
+            [
+                ("last", LastDays is { } l ? Quantity.Days(l) : null),
+                ("all", LastDays is null),
+                ("sum", Quantity.DegreeDays(LeafOutCd)),
+                ("base", Quantity.Celsius(BaseC, 1)),
+                ("nights", DropNights),
+            ]
+        );
 }

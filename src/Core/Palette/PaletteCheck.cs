@@ -1,9 +1,11 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>Something in a palette that is hardly possible, or hardly meant.</summary>
 /// <param name="PlantId">The plant.</param>
-/// <param name="Message">What, and what would be usual.</param>
-public sealed record PaletteRemark(string PlantId, string Message);
+/// <param name="Says">What, and what would be usual: a <see cref="PaletteDoubt"/>.</param>
+public sealed record PaletteRemark(string PlantId, Fact Says);
 
 /// <summary>
 /// Looks over a whole palette for figures that cannot go together. Every rule is common practice or plain physics; a
@@ -23,39 +25,40 @@ public static class PaletteCheck
     {
         int found = Of(palette).Count;
         return new Working(
-            "Palette",
-            found == 0 ? "nothing to look at again" : $"{found} to look at again",
-            [new("plants", $"{palette.Count}")],
-            "Tender and hardy by kind and by figures; roots milder than lasting tops; growth, height and width that go together; bulbs of possible shape, 3 to 30 cm deep at three times their height; early, mid and late of a genus in order; larger packs no dearer each; cautions beside poison; names in the codes' form",
-            "Common practice; International Codes of Nomenclature for the form of names",
-            []
+            WorkingKind.PaletteCheck,
+            found == 0 ? (object?)WorkingPhrase.NothingLookAgain : new Fact(WorkingPhrase.LookAgain, ("found", found)),
+            [new WorkingInput(InputName.Plants, palette.Count)]
         );
     }
 
-    private static IEnumerable<string> Single(Plant p)
+    private static IEnumerable<Fact> Single(Plant p)
     {
         if (!BotanicalName.IsWellFormed(p.BotanicalName))
-            yield return $"Its botanical name {BotanicalName.Rule}.";
+            yield return new Fact(PaletteDoubt.BotanicalNameForm, ("rule", BotanicalName.Rule));
         if (p.LifeForm == LifeForm.TenderAnnual && p.TopDamageC < HardiestTenderC)
-            yield return $"It is a tender annual, but its tops stand {p.TopDamageC:0.#} °C; what stands more than {HardiestTenderC:0} °C is a cool-season annual.";
+            yield return new Fact(
+                PaletteDoubt.HardyForATender,
+                ("tops", Quantity.Celsius(p.TopDamageC, 1)),
+                ("least", Quantity.Celsius(HardiestTenderC))
+            );
         if (p.LifeForm == LifeForm.CoolSeasonAnnual && p.IsTender)
-            yield return $"It is a cool-season annual, but its tops are spoiled at {p.TopDamageC:0.#} °C already.";
+            yield return new Fact(PaletteDoubt.TenderForACoolSeason, ("tops", Quantity.Celsius(p.TopDamageC, 1)));
         if (p.IsLasting && p.HasLastingTops && p.IsTender)
-            yield return $"Its tops should outlast a winter, but they are spoiled at {p.TopDamageC:0.#} °C.";
+            yield return new Fact(PaletteDoubt.TopsDoNotLast, ("tops", Quantity.Celsius(p.TopDamageC, 1)));
         if (p.IsLasting && p.HasLastingTops && p.RootKillingC is { } root && root < p.TopDamageC + 2)
-            yield return $"Its roots would stand {root:0.#} °C, nearly what its tops stand ({p.TopDamageC:0.#} °C); roots are always milder.";
+            yield return new Fact(PaletteDoubt.RootsAsHardyAsTops, ("roots", Quantity.Celsius(root, 1)), ("tops", Quantity.Celsius(p.TopDamageC, 1)));
         if (p.SpreadAtPurchaseCm > p.MatureSpreadCm)
-            yield return "It is wider as bought than when grown.";
+            yield return new Fact(PaletteDoubt.WiderAsBought);
         if (p.MatureSpreadCm > p.SpreadAtPurchaseCm * 1.05 && p.GrowthPerDegreeDay <= 0)
-            yield return "It has room to grow but no growth.";
+            yield return new Fact(PaletteDoubt.NoGrowth);
         if (p.HeightCm > 6 * p.MatureSpreadCm || (p.Habit == Habit.Mounding && p.HeightCm > 2.2 * p.MatureSpreadCm))
-            yield return $"It is {p.HeightCm:0} cm high and only {p.MatureSpreadCm:0} cm wide.";
+            yield return new Fact(PaletteDoubt.TooHighForItsWidth, ("height", Quantity.Cm(p.HeightCm)), ("width", Quantity.Cm(p.MatureSpreadCm)));
         if (p.Habit == Habit.Trailing && p.HeightCm > p.MatureSpreadCm)
-            yield return "It trails, but is higher than wide.";
-        foreach (string message in Bulb(p))
-            yield return message;
+            yield return new Fact(PaletteDoubt.TrailsUpward);
+        foreach (Fact doubt in Bulb(p))
+            yield return doubt;
         if (p.Windows.Sum(w => w.Part == ColourPart.Flower ? 0 : 1) == 0 && p.Windows.Count == 0 && p.Green != GreenLeaf.Evergreen)
-            yield return "It never shows a colour and is not evergreen.";
+            yield return new Fact(PaletteDoubt.NeverShows);
         foreach (
             ColourWindow w in p.Windows.Where(w =>
                 w.Part == ColourPart.Berry
@@ -65,7 +68,7 @@ public static class PaletteCheck
                 && w.Share > 0.6
             )
         )
-            yield return $"Berries over {w.Share:P0} of its spread are hardly possible.";
+            yield return new Fact(PaletteDoubt.TooManyBerries, ("share", Quantity.Share(w.Share)));
         foreach (
             (Pack small, Pack large) in p
                 .Packs.OrderBy(k => k.Size)
@@ -74,34 +77,34 @@ public static class PaletteCheck
         )
         {
             if (large.Price / large.Size > small.Price / small.Size)
-                yield return $"Each costs more in a {large.Form} than in a {small.Form}.";
+                yield return new Fact(PaletteDoubt.LargerPackDearer, ("large", large.Form), ("small", small.Form));
         }
         if (p.Harm.Skin != Hazard.NoneKnown && !p.Cautions.Any(c => c.Contains("glove", StringComparison.OrdinalIgnoreCase)))
-            yield return "It harms the skin, but no caution on the day sheet speaks of gloves.";
+            yield return new Fact(PaletteDoubt.NoWordOfGloves);
         if (p.Harm.People == Hazard.Poisonous && p.Cautions.Count == 0)
-            yield return "It is poisonous, but no caution stands on the day sheet.";
+            yield return new Fact(PaletteDoubt.NoCautionOfPoison);
     }
 
-    private static IEnumerable<string> Bulb(Plant p)
+    private static IEnumerable<Fact> Bulb(Plant p)
     {
         if (p.Bulb is not { } bulb)
             yield break;
         if (bulb.DiameterCm > 2.5 * bulb.HeightCm || bulb.HeightCm > 2.5 * bulb.DiameterCm)
-            yield return $"A bulb {bulb.HeightCm:0.#} cm high and {bulb.DiameterCm:0.#} cm wide is hardly one.";
+            yield return new Fact(PaletteDoubt.BulbShape, ("height", Quantity.Cm(bulb.HeightCm, 1)), ("width", Quantity.Cm(bulb.DiameterCm, 1)));
         double depth = 3 * bulb.HeightCm;
         if (depth is < 3 or > 30)
-            yield return $"At three times its height it would lie {depth:0.#} cm deep.";
+            yield return new Fact(PaletteDoubt.BulbDepth, ("depth", Quantity.Cm(depth, 1)));
         if (p.HeightCm < bulb.HeightCm)
-            yield return "It is lower in flower than its own bulb.";
+            yield return new Fact(PaletteDoubt.LowerThanItsBulb);
         if (bulb.SpacingCm < 1.5 * bulb.DiameterCm)
-            yield return $"Bulbs {bulb.DiameterCm:0.#} cm wide hardly stand {bulb.SpacingCm:0.#} cm apart in a bed.";
+            yield return new Fact(PaletteDoubt.BulbsTooClose, ("width", Quantity.Cm(bulb.DiameterCm, 1)), ("apart", Quantity.Cm(bulb.SpacingCm, 1)));
         foreach (BulbForcing rule in p.Windows.Select(w => w.Rule).OfType<BulbForcing>())
         {
             if (rule.ColdStartWeeks > bulb.ColdWeeksHigh)
-                yield return "Its rule wants more cold than the bulb can use.";
+                yield return new Fact(PaletteDoubt.MoreColdThanUsed);
         }
         foreach (BulbGrade grade in bulb.Grades.Where(g => g.DiameterCm > 2 * bulb.DiameterCm || g.DiameterCm < 0.4 * bulb.DiameterCm))
-            yield return $"Grade {grade.Name} is far from the usual size.";
+            yield return new Fact(PaletteDoubt.GradeFarFromUsual, ("grade", grade.Name));
     }
 
     // Two entries that differ in nothing a crew could see.
@@ -109,7 +112,7 @@ public static class PaletteCheck
         palette
             .GroupBy(p => (p.BotanicalName, p.CommonName))
             .Where(g => g.Count() > 1)
-            .SelectMany(g => g.Skip(1).Select(p => new PaletteRemark(p.Id, $"It has the names of {g.First().Id}; give each its colour.")));
+            .SelectMany(g => g.Skip(1).Select(p => new PaletteRemark(p.Id, new Fact(PaletteDoubt.NamesOfAnother, ("other", g.First().Id)))));
 
     // Early, mid and late of one genus must open in that order.
     private static IEnumerable<PaletteRemark> Order(IReadOnlyList<Plant> palette)
@@ -124,7 +127,7 @@ public static class PaletteCheck
             {
                 var wrong = genus.FirstOrDefault(b => b.Season < late.Season && b.Days > late.Days);
                 if (wrong.Plant is not null)
-                    yield return new PaletteRemark(late.Plant.Id, $"It opens before {wrong.Plant.CommonName}, which is named earlier.");
+                    yield return new PaletteRemark(late.Plant.Id, new Fact(PaletteDoubt.OpensOutOfOrder, ("other", wrong.Plant)));
             }
         }
     }

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>
@@ -57,13 +59,18 @@ public sealed record ShortDays(double BelowH, double Days, double CoolC, double 
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"Half open after {Days:0} days shorter than {BelowH:0.#} hours, each counted by (({HotC:0.#} − week's mean)/{HotC - CoolC:0.#}, 0 to 1); shows {ShowDays:0} days"
-        + (EndsAtC is { } ends ? $", or until a night of {ends:0} °C" : string.Empty);
-
-    /// <inheritdoc />
-    public override string Say() =>
-        (BelowH >= 24 ? "Opens some weeks after the longest day" : "Waits for the shortening days of late summer and fall")
-        + $", later in heat; shows about {ShowDays:0} days"
-        + (EndsAtC is null ? "." : " or until hard frost.");
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.ShortDays,
+            [
+                ("count", Quantity.Number(Days)),
+                ("below", Quantity.Hours(BelowH, 1)),
+                ("afterMidsummer", BelowH >= 24),
+                ("hot", Quantity.Celsius(HotC, 1)),
+                ("span", Quantity.CelsiusApart(HotC - CoolC, 1)),
+                ("days", Quantity.Days(ShowDays)),
+                ("ends", EndsAtC is { } ends ? Quantity.Celsius(ends) : null),
+                ("hasEnd", EndsAtC is not null),
+            ]
+        );
 }

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Palette;
 
 /// <summary>
@@ -46,10 +48,14 @@ public sealed record WarmthFlowering(double FromC, double FullC, double HeatCeil
     }
 
     /// <inheritdoc />
-    public override string Describe() =>
-        $"(fortnight's mean − {FromC:0.#})/{FullC - FromC:0.#}, 0 to 1; hardly any in a week below {HardColdC:0.#} °C; spent in weeks above {HeatCeilingC:0} °C";
-
-    /// <inheritdoc />
-    public override string Say() =>
-        "Flowers as the past fortnight was warm: few in cold weeks, none in hard cold, full in spring and fall, spent by summer heat.";
+    public override Fact Describe() =>
+        new(
+            ColourRuleKind.WarmthFlowering,
+            [
+                ("from", Quantity.Celsius(FromC, 1)),
+                ("span", Quantity.CelsiusApart(FullC - FromC, 1)),
+                ("cold", Quantity.Celsius(HardColdC, 1)),
+                ("ceiling", Quantity.Celsius(HeatCeilingC)),
+            ]
+        );
 }

@@ -77,8 +77,8 @@ public sealed record BedOutline(IReadOnlyList<Corner> Ring, IReadOnlyList<IReadO
             faults.Add(
                 "ring",
                 error.ErrorType == TopologyValidationErrors.SelfIntersection
-                    ? $"crosses itself near {error.Coordinate.X / 100:0.##} m east, {error.Coordinate.Y / 100:0.##} m north; give the corners in order along the edge"
-                    : $"is no outline: {error.Message.ToLowerInvariant()} near {error.Coordinate.X / 100:0.##} m east, {error.Coordinate.Y / 100:0.##} m north; holes must lie inside and apart"
+                    ? $"crosses itself near {{{error.Coordinate.X / 100:0.##} m}} east, {{{error.Coordinate.Y / 100:0.##} m}} north; give the corners in order along the edge"
+                    : $"is no outline: {error.Message.ToLowerInvariant()} near {{{error.Coordinate.X / 100:0.##} m}} east, {{{error.Coordinate.Y / 100:0.##} m}} north; holes must lie inside and apart"
             );
         }
         else if (AreaCm2 < 900)
@@ -87,11 +87,11 @@ public sealed record BedOutline(IReadOnlyList<Corner> Ring, IReadOnlyList<IReadO
         }
         else if (LengthCm > 100_000 || WidthCm > 100_000)
         {
-            faults.Add("ring", $"is {Math.Max(LengthCm, WidthCm) / 100:#,0} m long; the longest bed is 1,000 m");
+            faults.Add("ring", $"is {{{Math.Max(LengthCm, WidthCm) / 100:0} m}} long; the longest bed is {{1000 m}}");
         }
         else if (Plantable.IsEmpty)
         {
-            faults.Add("setbackCm", $"leaves nothing to plant: the bed is narrower than twice {SetbackCm:0.#} cm");
+            faults.Add("setbackCm", $"leaves nothing to plant: the bed is narrower than twice {{{SetbackCm:0.#} cm}}");
         }
         return faults.Faults;
     }

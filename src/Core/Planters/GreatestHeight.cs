@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Planters;
 
 /// <summary>What limits how high plants may stand.</summary>
@@ -72,18 +74,22 @@ public sealed class GreatestHeight
 
     /// <summary>The arithmetic behind the heights.</summary>
     public Working Explain() =>
-        new(
-            "Greatest height of plants",
-            double.IsFinite(LimitCm) ? $"{LimitCm:0} cm above the medium" : "no limit",
+        new Working(
+            WorkingKind.GreatestHeight,
+            double.IsFinite(LimitCm) ? (object?)new Fact(WorkingPhrase.AboveMedium, ("limit", Quantity.Cm(LimitCm))) : WorkingPhrase.NoLimit,
             [
-                new("sightline", SightlineCm is { } s ? $"{s:0} cm above the medium" : "none"),
-                new("gust", $"{GustMs:0} m/s"),
-                new("before it topples", WindCm is { } w ? $"{w:0} cm" : "cannot topple"),
-                new("by proportion", double.IsFinite(ProportionCm) ? $"{ProportionCm:0} cm" : "as you like"),
+                new WorkingInput(
+                    InputName.Sightline,
+                    SightlineCm is { } s ? (object?)new Fact(WorkingPhrase.GreatestHeightAboveMedium, ("count", Quantity.Cm(s))) : WorkingPhrase.None
+                ),
+                new WorkingInput(InputName.Gust, new Quantity(GustMs, Dimension.Speed)),
+                new WorkingInput(InputName.BeforeItTopples, WindCm is { } w ? (object?)Quantity.Cm(w) : WorkingPhrase.CannotTopple),
+                new WorkingInput(
+                    InputName.ByProportion,
+                    double.IsFinite(ProportionCm) ? (object?)Quantity.Cm(ProportionCm) : WorkingPhrase.AsYouLike
+                ),
             ],
-            "A gust's moment on pot and plants about the foot's edge against the dry weight's: ½ρv²·(c·area·arm) = m·g·half the foot",
-            "Statics; gusts, drag of pots 0.9 and of plants 0.35 from memory: a reminder, never a certificate",
-            ["Plants are counted as wide as the planter.", "A wet pot stands firmer; a deck or a slope makes it worse."]
+            [WorkingPhrase.PlantsAreCountedAsWideAs, WorkingPhrase.WetPotStandsFirmerDeckOr]
         );
 
     // The height of plants at which a gust's moment equals that of the dry container's weight.

@@ -1,3 +1,5 @@
+using UnrulyMeadow.Core.Facts;
+
 namespace UnrulyMeadow.Core.Planters;
 
 /// <summary>One side of a bed as measured on the ground.</summary>
@@ -56,7 +58,7 @@ public sealed record MeasuredSides(BedOutline Outline, double GapCm, double Peri
         if (gap > MostGapShare * walked)
             throw new InvalidInputException(
                 "sides",
-                $"the last side ends {gap:0} cm from the first corner, {gap / walked:P0} of the way round; measure again, or check that no side is missing"
+                $"the last side ends {{{gap:0} cm}} from the first corner, {gap / walked:P0} of the way round; measure again, or check that no side is missing"
             );
         var outline = new BedOutline(
             [
@@ -75,16 +77,20 @@ public sealed record MeasuredSides(BedOutline Outline, double GapCm, double Peri
 
     /// <summary>The arithmetic behind the outline.</summary>
     public Working Explain() =>
-        new(
-            "Outline from measured sides",
-            $"{Outline.AreaCm2 / 10_000:0.00} m²",
+        new Working(
+            WorkingKind.OutlineFromMeasuredSides,
+            Quantity.SquareMetres(Outline.AreaCm2 / 10_000, 2),
             [
-                new("way round", $"{PerimeterCm / 100:0.00} m"),
-                new("gap at the end", $"{GapCm:0.0} cm"),
-                new("angles off by", $"{AngleErrorDeg:0.0}°"),
+                new WorkingInput(InputName.WayRound, Quantity.Metres(PerimeterCm / 100, 2)),
+                new WorkingInput(InputName.GapAtTheEnd, Quantity.Cm(GapCm, 1)),
+                new WorkingInput(InputName.AnglesOffBy, Quantity.Degrees(AngleErrorDeg, 1)),
             ],
-            "Corners from sides and inside angles; the angles' error is shared equally, the gap in proportion to the way walked (compass rule)",
-            "Plane surveying, traverse adjustment by the compass (Bowditch) rule; area by the shoelace formula",
-            [$"Planting keeps {Outline.SetbackCm:0.#} cm from the edge: {Outline.Plantable.Area / 10_000:0.00} m² remain."]
+            [
+                new Fact(
+                    WorkingPhrase.PlantingKeepsFromEdgeRemain,
+                    ("setback", Quantity.Cm(Outline.SetbackCm, 1)),
+                    ("area", Quantity.SquareMetres(Outline.Plantable.Area / 10_000, 2))
+                ),
+            ]
         );
 }

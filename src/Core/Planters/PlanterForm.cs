@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 
 namespace UnrulyMeadow.Core.Planters;
@@ -174,7 +175,7 @@ public sealed record PlanterForm(
         if (Outline is not null)
             faults.AddAll("outline", Outline.Faults());
         if (faults.IsEmpty && Outline is not null && (Math.Abs(Outline.LengthCm - TopLengthCm) > 1 || Math.Abs(Outline.WidthCm - TopWidthCm) > 1))
-            faults.Add("topLengthCm", $"must be the outline's own length, {Outline.LengthCm:0.#} cm, and width, {Outline.WidthCm:0.#} cm");
+            faults.Add("topLengthCm", $"must be the outline's own length, {{{Outline.LengthCm:0.#} cm}}, and width, {{{Outline.WidthCm:0.#} cm}}");
         if (IsBed)
             faults.Range("rimGapCm", RimGapCm, 0, 0, "cm in a bed");
         else
@@ -189,32 +190,58 @@ public sealed record PlanterForm(
     /// <summary>The arithmetic behind the volume.</summary>
     public Working ExplainVolume()
     {
-        string inside = IsRoundish ? $"⌀ {TopLengthCm:0.#} cm at the rim" : $"{TopLengthCm:0.#} × {TopWidthCm:0.#} cm at the rim";
         double half = PlantableDepthCm / 2;
         return new Working(
-            "Medium to the finished surface",
-            $"{PlantableLitres:0.0} L",
+            WorkingKind.PlanterVolume,
+            Quantity.Litres(PlantableLitres, 1),
             [
-                new("inside", inside),
-                new("at the floor", Shape == PlanterShape.Basket ? "0 (bowl)" : $"{BottomLengthCm:0.#} × {BottomWidthCm:0.#} cm"),
-                new("inside depth", $"{DepthCm:0.#} cm"),
-                new("rim to surface", $"{RimGapCm:0.#} cm"),
+                new WorkingInput(
+                    InputName.Inside,
+                    IsRoundish
+                        ? new Fact(WorkingPhrase.RoundAtTheRim, ("length", Quantity.Cm(TopLengthCm, 1)))
+                        : new Fact(WorkingPhrase.AtTheRim, ("length", Quantity.Cm(TopLengthCm, 1)), ("width", Quantity.Cm(TopWidthCm, 1)))
+                ),
+                new WorkingInput(
+                    InputName.AtTheFloor,
+                    Shape == PlanterShape.Basket
+                        ? (object?)WorkingPhrase.PlanterVolumeFloor
+                        : new Fact(
+                            WorkingPhrase.PlanterVolumeFloorPair,
+                            ("bottomLength", Quantity.Cm(BottomLengthCm, 1)),
+                            ("bottomWidth", Quantity.Cm(BottomWidthCm, 1))
+                        )
+                ),
+                new WorkingInput(InputName.InsideDepth, Quantity.Cm(DepthCm, 1)),
+                new WorkingInput(InputName.RimToSurface, Quantity.Cm(RimGapCm, 1)),
             ],
-            Shape switch
-            {
-                PlanterShape.Round => "Frustum of a cone, V = πh(R² + Rr + r²)/3",
-                PlanterShape.Basket => "Half an ellipsoid, cut at the surface",
-                PlanterShape.Bowl => "Elliptic sides down to a flat floor: V = hπ[b²s + b(a−b)(φ + sc) + (a−b)²(s − s³/3)], s = sin φ = depth/h",
-                PlanterShape.HalfBarrel => "Half a barrel with parabolic staves, V = πh(8D² + 4Dd + 3d²)/60",
-                PlanterShape.OutlinedBed => "Area of the outline less its holes, times depth",
-                _ => "Prismatoid, V = h/6 (A₀ + 4A½ + A₁)",
-            },
-            Shape == PlanterShape.OutlinedBed ? "Shoelace formula" : "Solid geometry",
             [
-                $"Area at the surface {AreaAt(0):0} cm², half-way {AreaAt(half):0} cm², at the floor {AreaAt(PlantableDepthCm):0} cm².",
-                $"To the rim it holds {FullLitres:0.0} L.",
+                new Fact(
+                    WorkingPhrase.AreaSurfaceHalfWayFloor,
+                    ("areaAt", Quantity.SquareMetres(AreaAt(0) / 10_000, 2)),
+                    ("half", Quantity.SquareMetres(AreaAt(half) / 10_000, 2)),
+                    ("plantableDepth", Quantity.SquareMetres(AreaAt(PlantableDepthCm) / 10_000, 2))
+                ),
+                new Fact(WorkingPhrase.RimHolds, ("full", Quantity.Litres(FullLitres, 1))),
             ]
-        );
+        )
+        {
+            Parts =
+            [
+                (
+                    "rule",
+                    Shape switch
+                    {
+                        PlanterShape.Round => (object?)WorkingPhrase.FrustumCone,
+                        PlanterShape.Basket => WorkingPhrase.HalfEllipsoidCutSurface,
+                        PlanterShape.Bowl => WorkingPhrase.EllipticSidesDownFlatFloorSin,
+                        PlanterShape.HalfBarrel => WorkingPhrase.HalfBarrelWithParabolicStaves,
+                        PlanterShape.OutlinedBed => WorkingPhrase.AreaOutlineLessHolesTimesDepth,
+                        _ => WorkingPhrase.Prismatoid,
+                    }
+                ),
+                ("source", Shape == PlanterShape.OutlinedBed ? (object?)WorkingPhrase.ShoelaceFormula : WorkingPhrase.SolidGeometry),
+            ],
+        };
     }
 
     // From the rim down to a depth below the finished surface, cm³, for sides curved like an ellipse.

@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 
 namespace UnrulyMeadow.Core.Planters;
@@ -90,55 +91,77 @@ public sealed class PlanterLoad
 
     /// <summary>A caution for those who lift it: a second person, a trolley, or none.</summary>
     /// <param name="onePersonKg">What the crew lets one person lift, kg.</param>
-    public string LiftingCaution(double onePersonKg) =>
+    public Fact LiftingCaution(double onePersonKg) =>
         SaturatedKg switch
         {
-            var kg when kg <= onePersonKg => "One person can lift it, soaked as well.",
-            var kg when kg <= 2 * onePersonKg => $"Two people, soaked; one when dry only below {onePersonKg:0} kg.",
-            var kg when DryKg <= 2 * onePersonKg => $"Soaked it is too heavy for two ({kg:0} kg): let it dry, or use a trolley.",
-            _ => "A trolley or a lifting machine; never by hand.",
+            var kg when kg <= onePersonKg => new Fact(LoadCaution.OneCanLift),
+            var kg when kg <= 2 * onePersonKg => new Fact(LoadCaution.TwoCanLift, ("one", Quantity.Kilograms(onePersonKg))),
+            var kg when DryKg <= 2 * onePersonKg => new Fact(LoadCaution.TooHeavySoaked, ("soaked", Quantity.Kilograms(kg))),
+            _ => new Fact(LoadCaution.NeverByHand),
         };
 
     /// <summary>Fixings are chosen for so many times the soaked weight (common practice), for wind and for a hand that pulls.</summary>
     public const double FixingsFactor = 2;
 
     /// <summary>What is to be said of the hook that it hangs on; null for what stands.</summary>
-    public string? HookCaution =>
+    public Fact? HookCaution =>
         Hangs
-            ? $"Hook, chain and bracket bear {SaturatedKg:0} kg when it is soaked: fixings for at least {Math.Ceiling(FixingsFactor * SaturatedKg):0} kg, for wind pulls too. Ask a qualified person what the wall or beam bears."
+            ? new Fact(
+                LoadCaution.Hook,
+                ("soaked", Quantity.Kilograms(SaturatedKg)),
+                ("fixings", Quantity.Kilograms(Math.Ceiling(FixingsFactor * SaturatedKg)))
+            )
             : null;
 
     /// <summary>What is to be said of the deck under it; null on the ground and for what hangs.</summary>
-    public string? DeckCaution =>
+    public Fact? DeckCaution =>
         Hangs
             ? null
             : (Planter.Survey.OnDeck, Planter.Survey.DeckLimitKgM2) switch
             {
                 (false, _) => null,
-                (true, null) => $"It stands on a deck and brings {KgPerM2:0} kg/m² when soaked: ask a qualified person what the deck bears.",
-                (true, { } limit) when KgPerM2 > limit =>
-                    $"Too heavy: {KgPerM2:0} kg/m² when soaked over a limit of {limit:0} kg/m². Move it, spread the load, or have the deck looked at by a qualified person.",
-                (true, { } limit) =>
-                    $"{KgPerM2:0} kg/m² when soaked, under the limit of {limit:0} kg/m² that was given for this deck; neighbours and people count too.",
+                (true, null) => new Fact(LoadCaution.DeckUnknown, ("load", new Quantity(KgPerM2, Dimension.Load))),
+                (true, { } limit) when KgPerM2 > limit => new Fact(
+                    LoadCaution.DeckOverloaded,
+                    ("load", new Quantity(KgPerM2, Dimension.Load)),
+                    ("limit", new Quantity(limit, Dimension.Load))
+                ),
+                (true, { } limit) => new Fact(
+                    LoadCaution.DeckWithinLimit,
+                    ("load", new Quantity(KgPerM2, Dimension.Load)),
+                    ("limit", new Quantity(limit, Dimension.Load))
+                ),
             };
 
     /// <summary>The arithmetic behind the weight.</summary>
     public Working Explain() =>
-        new(
-            "Weight",
-            $"{SaturatedKg:0} kg soaked",
+        new Working(
+            WorkingKind.PlanterWeight,
+            new Fact(WorkingPhrase.PlanterWeightValueSoaked, ("saturated", Quantity.Kilograms(SaturatedKg))),
             [
-                new("wall and floor", $"{WallLitres:0.0} L at {WallKgPerLitre:0.##} kg/L: {EmptyKg:0.0} kg"),
-                new("medium", $"{Planter.Form.PlantableLitres:0.0} L"),
-                new("dry medium", $"{DryKgPerLitre:0.00} kg/L"),
-                new("water when soaked", $"{SaturatedWaterKgPerLitre:0.00} kg/L"),
-                new("plants", $"{PlantsKgPerM2:0} kg/m²"),
+                new WorkingInput(
+                    InputName.WallAndFloor,
+                    new Fact(
+                        WorkingPhrase.PlanterWeightWallFloor,
+                        ("wall", Quantity.Litres(WallLitres, 1)),
+                        ("wallKgPerLitre", new Quantity(WallKgPerLitre, Dimension.Density, 2)),
+                        ("empty", Quantity.Kilograms(EmptyKg, 1))
+                    )
+                ),
+                new WorkingInput(InputName.Medium, Quantity.Litres(Planter.Form.PlantableLitres, 1)),
+                new WorkingInput(InputName.DryMedium, new Quantity(DryKgPerLitre, Dimension.Density, 2)),
+                new WorkingInput(InputName.WaterWhenSoaked, new Quantity(SaturatedWaterKgPerLitre, Dimension.Density, 2)),
+                new WorkingInput(InputName.Plants, new Quantity(PlantsKgPerM2, Dimension.Load)),
             ],
-            "Wall area × thickness × density + medium + water + plants",
-            "Densities from memory of handbooks; a reminder, never a certificate",
             [
-                $"Dry {DryKg:0} kg, empty {EmptyKg:0} kg.",
-                Hangs ? $"It hangs: all of it is on the hook." : $"On {FootM2:0.00} m²: {KgPerM2:0} kg/m² when soaked.",
+                new Fact(WorkingPhrase.DryEmpty, ("dry", Quantity.Kilograms(DryKg)), ("empty", Quantity.Kilograms(EmptyKg))),
+                Hangs
+                    ? (object?)WorkingPhrase.HangsAllOnHook
+                    : new Fact(
+                        WorkingPhrase.OnWhenSoaked,
+                        ("footM2", Quantity.SquareMetres(FootM2, 2)),
+                        ("kgPerM2", new Quantity(KgPerM2, Dimension.Load))
+                    ),
             ]
         );
 

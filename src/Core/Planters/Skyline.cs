@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Planters;
@@ -180,16 +181,21 @@ public sealed class SunYear
 
     /// <summary>The arithmetic behind a class.</summary>
     public Working Explain() =>
-        new(
-            "Direct sun",
-            $"{Seasons[1].Hours:0.0} h a day in summer",
-            [new("latitude", $"{LatitudeDeg:0.0}°"), new("year", $"{Year}"), .. Seasons.Select(s => new WorkingInput(s.Season, $"{s.Hours:0.0} h"))],
-            "Hours in which the sun stands above the skyline on each month's 15th, five minutes at a time; canopy lets its share through. Full sun six hours and more, part three to six, shade less",
-            "Sun's path by Meeus, Astronomical Algorithms ch. 25; classes common practice",
+        new Working(
+            WorkingKind.DirectSun,
+            new Fact(WorkingPhrase.DayInSummer, ("hours", Quantity.Hours(Seasons[1].Hours, 1))),
             [
-                .. Months.Select(m =>
-                    $"{new LocalDate(2001, m.Month, 1).ToString("MMM", null)}: {m.MorningHours:0.0} h before noon, {m.AfternoonHours:0.0} h after."
-                ),
+                new WorkingInput(InputName.Latitude, Quantity.Degrees(LatitudeDeg, 1)),
+                new WorkingInput(InputName.Year, Year),
+                .. Seasons.Select(s => new WorkingInput(s.Season, Quantity.Hours(s.Hours, 1))),
+            ],
+            [
+                .. Months.Select(m => new Fact(
+                    WorkingPhrase.BeforeNoonAfter,
+                    ("month", new LocalDate(2001, m.Month, 1)),
+                    ("morningHours", Quantity.Hours(m.MorningHours, 1)),
+                    ("afternoonHours", Quantity.Hours(m.AfternoonHours, 1))
+                )),
             ]
         );
 

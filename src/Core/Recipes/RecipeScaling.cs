@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Arranging;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -11,21 +12,21 @@ namespace UnrulyMeadow.Core.Recipes;
 /// <param name="Plant">The plant.</param>
 /// <param name="From">Count in the recipe.</param>
 /// <param name="To">Count in the planter; 0 when it is left out.</param>
-/// <param name="Why">Why, one sentence.</param>
-public sealed record RecipeChange(Plant Plant, int From, int To, string Why);
+/// <param name="Why">Why: a <see cref="RecipeNote"/>.</param>
+public sealed record RecipeChange(Plant Plant, int From, int To, Fact Why);
 
 /// <summary>A recipe solved anew for a planter: surface plants to the same cover, bulbs to the same share of their layer.</summary>
 /// <param name="Recipe">The recipe.</param>
 /// <param name="Planter">The planter.</param>
 /// <param name="Items">The plants with their counts, places kept only where the insides are the same.</param>
 /// <param name="Changes">Each kind, with its counts and the reason.</param>
-/// <param name="Remarks">What else is to be said: another shape, a layer that does not fit.</param>
+/// <param name="Remarks">What else is to be said, another shape, a layer that does not fit: each a <see cref="RecipeNote"/>.</param>
 public sealed record ScaledRecipe(
     Recipe Recipe,
     Planter Planter,
     IReadOnlyList<DisplayItem> Items,
     IReadOnlyList<RecipeChange> Changes,
-    IReadOnlyList<string> Remarks
+    IReadOnlyList<Fact> Remarks
 )
 {
     // What stands singly is a centrepiece and stays single until the surface is this many times larger (common practice).
@@ -43,20 +44,18 @@ public sealed record ScaledRecipe(
                 recipe,
                 planter,
                 recipe.Items,
-                [.. recipe.Items.Select(i => new RecipeChange(plant(i.PlantId), i.Count, i.Count, "The insides are the same."))],
+                [.. recipe.Items.Select(i => new RecipeChange(plant(i.PlantId), i.Count, i.Count, new Fact(RecipeNote.SameInside)))],
                 []
             );
-        var remarks = new List<string>();
+        var remarks = new List<Fact>();
         if (recipe.Form.Shape != planter.Form.Shape)
-            remarks.Add(
-                $"The recipe was made for another shape{(recipe.Items.Any(i => i.Places is not null) ? "; its places are laid out anew" : string.Empty)}."
-            );
+            remarks.Add(new Fact(RecipeNote.AnotherShape, ("anew", recipe.Items.Any(i => i.Places is not null))));
         else if (recipe.Items.Any(i => i.Places is not null))
-            remarks.Add("The inside is of another size: its places are laid out anew.");
+            remarks.Add(new Fact(RecipeNote.AnotherSize));
         return recipe.Layer == DisplayLayer.Bulbs ? Bulbs(recipe, planter, site, plant, remarks) : Plants(recipe, planter, plant, remarks);
     }
 
-    private static ScaledRecipe Plants(Recipe recipe, Planter planter, Func<string, Plant> plant, List<string> remarks)
+    private static ScaledRecipe Plants(Recipe recipe, Planter planter, Func<string, Plant> plant, List<Fact> remarks)
     {
         Planter original = planter with { Form = recipe.Form };
         double ratio = planter.Form.SurfaceCm2 / recipe.Form.SurfaceCm2;
@@ -85,14 +84,16 @@ public sealed record ScaledRecipe(
                         kind.Plant,
                         1,
                         n,
-                        n == 1 ? "A centrepiece stays single." : $"The surface is {ratio:0.0} times as large: the centrepiece repeats."
+                        n == 1
+                            ? new Fact(RecipeNote.CentrepieceStaysSingle)
+                            : new Fact(RecipeNote.CentrepieceRepeats, ("times", Quantity.Number(ratio, 1)))
                     )
                 );
             }
             else
             {
                 int n = Math.Max(1, solved[next++]);
-                changes.Add(new RecipeChange(kind.Plant, kind.Count, n, $"Solved for the same cover, {cover:P0}, half grown."));
+                changes.Add(new RecipeChange(kind.Plant, kind.Count, n, new Fact(RecipeNote.SameCover, ("cover", Quantity.Share(cover)))));
             }
         }
         return new ScaledRecipe(
@@ -104,7 +105,7 @@ public sealed record ScaledRecipe(
         );
     }
 
-    private static ScaledRecipe Bulbs(Recipe recipe, Planter planter, Site site, Func<string, Plant> plant, List<string> remarks)
+    private static ScaledRecipe Bulbs(Recipe recipe, Planter planter, Site site, Func<string, Plant> plant, List<Fact> remarks)
     {
         Planter original = planter with
         {
@@ -123,7 +124,7 @@ public sealed record ScaledRecipe(
         {
             Plant deepest = depths[^1].Plant;
             remarks.Add(
-                $"{deepest.CommonName} is left out: its base would lie {depths[^1].DepthCm:0.#} cm deep, and this planter leaves {floor:0.#} cm."
+                new Fact(RecipeNote.LeftOut, ("plant", deepest), ("depth", Quantity.Cm(depths[^1].DepthCm, 1)), ("deepest", Quantity.Cm(floor, 1)))
             );
             kept.RemoveAll(b => b.Plant.Id == deepest.Id);
         }
@@ -136,13 +137,18 @@ public sealed record ScaledRecipe(
             StackLayer? layer = now.Layers.FirstOrDefault(l => l.Plant.Id == item.PlantId);
             if (layer is null || layer.Fits == 0)
             {
-                changes.Add(
-                    new RecipeChange(was.Plant, item.Count, 0, layer is null ? "It lies too deep for this planter." : "Not one fits at its depth.")
-                );
+                changes.Add(new RecipeChange(was.Plant, item.Count, 0, new Fact(layer is null ? RecipeNote.TooDeep : RecipeNote.NoneFits)));
                 continue;
             }
             int n = Math.Clamp((int)Math.Round(item.Count * (double)layer.Fits / Math.Max(1, was.Fits)), 1, layer.Fits);
-            changes.Add(new RecipeChange(was.Plant, item.Count, n, $"{item.Count} of {was.Fits} that fit there; {n} of {layer.Fits} that fit here."));
+            changes.Add(
+                new RecipeChange(
+                    was.Plant,
+                    item.Count,
+                    n,
+                    new Fact(RecipeNote.SameShareOfLayer, ("from", item.Count), ("fitThere", was.Fits), ("to", n), ("fitHere", layer.Fits))
+                )
+            );
             items.Add(item with { Count = n, DepthCm = kept.First(k => k.Plant.Id == item.PlantId).DepthCm });
         }
         return new ScaledRecipe(recipe, planter, items, changes, remarks);

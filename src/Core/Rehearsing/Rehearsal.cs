@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -39,7 +40,7 @@ public sealed record RehearsalLoss(Planter Planter, Display Display, Plant Plant
 
 /// <summary>A site's year as it would be if something went wrong, beside the year as planned.</summary>
 /// <param name="Kind">What is rehearsed.</param>
-/// <param name="Said">In words, with the figures of the year that is taken.</param>
+/// <param name="Says">What, with the figures of the year that is taken: a <see cref="RehearsalPhrase"/>.</param>
 /// <param name="Planned">The year as planned, over the same kind of weather without the mishap.</param>
 /// <param name="Under">The year under the mishap.</param>
 /// <param name="Losses">Plants lost, the dearest first.</param>
@@ -48,7 +49,7 @@ public sealed record RehearsalLoss(Planter Planter, Display Display, Plant Plant
 /// <param name="Reserve">Plants to hold in reserve to make the losses good, by kind.</param>
 public sealed record RehearsalResult(
     RehearsalKind Kind,
-    string Said,
+    Fact Says,
     SiteYear Planned,
     SiteYear Under,
     IReadOnlyList<RehearsalLoss> Losses,
@@ -57,8 +58,8 @@ public sealed record RehearsalResult(
     IReadOnlyList<(Plant Plant, int Count)> Reserve
 )
 {
-    /// <summary>What the year of the mishap is set beside, in words: the odds of all years, or one typical year.</summary>
-    public string Beside { get; init; } = "as planned";
+    /// <summary>What the year of the mishap is set beside: the odds of all years, or one typical year.</summary>
+    public Fact Beside { get; init; } = new(RehearsalPhrase.AsPlanned);
 
     /// <summary>Planters whose roots or leaves heat harms, the worst first; empty for other mishaps.</summary>
     public IReadOnlyList<HeatStress> Heat { get; init; } = [];
@@ -70,20 +71,28 @@ public sealed record RehearsalResult(
     public YearComparison Comparison => YearComparison.Of(Planned, Under);
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(string money) =>
-        new(
-            Said,
-            $"{DaysLost} planter-days of colour lost",
+    public Working Explain() =>
+        new Working(
+            WorkingKind.RehearsalResult,
+            new Fact(WorkingPhrase.PlanterDaysColourLost, ("daysLost", DaysLost)),
             [
-                new(Beside, $"{Planned.Planters.Sum(p => p.DaysInColour)} planter-days in colour"),
-                new("under it", $"{Under.Planters.Sum(p => p.DaysInColour)}"),
-                new("plants lost", Losses.Count == 0 ? "none" : $"{Losses.Sum(l => l.Count)}, {money}{Losses.Sum(l => l.Cost):0.00} to buy again"),
-                new("saved by covers", $"{Covered} planter-days, {SavedByCover.Sum(l => l.Count)} plants"),
-            ],
-            "The same plan is followed through other weather, or the plan is shifted and followed through the same weather. Covers keep tops 3 °C warmer on frost nights and wrap containers",
-            "Season kernel; covers from memory of horticultural fleece (2–4 °C)",
-            []
-        );
+                new WorkingInput(Beside, new Fact(WorkingPhrase.PlanterDaysInColour, ("daysInColour", Planned.Planters.Sum(p => p.DaysInColour)))),
+                new WorkingInput(InputName.UnderIt, Under.Planters.Sum(p => p.DaysInColour)),
+                new WorkingInput(
+                    InputName.PlantsLost,
+                    Losses.Count == 0
+                        ? (object?)WorkingPhrase.None
+                        : new Fact(WorkingPhrase.BuyAgain, ("losses", Losses.Sum(l => l.Count)), ("cost", Quantity.Money(Losses.Sum(l => l.Cost))))
+                ),
+                new WorkingInput(
+                    InputName.SavedByCovers,
+                    new Fact(WorkingPhrase.PlanterDaysPlants, ("covered", Covered), ("savedByCover", SavedByCover.Sum(l => l.Count)))
+                ),
+            ]
+        )
+        {
+            Parts = [("figure", Says)],
+        };
 }
 
 /// <summary>Rehearses what may go wrong.</summary>
@@ -141,30 +150,34 @@ public sealed class Rehearsal(
                 kind,
                 runs.HardestWinter,
                 runs.Typical,
-                $"The winter of {Name(runs.HardestWinter)} again: roots in the middling container at {runs.HardestRootC:0.0} °C, air at {runs.HardestAirC:0.0} °C"
+                new Fact(
+                    RehearsalPhrase.HardWinter,
+                    ("year", Name(runs.HardestWinter)),
+                    ("roots", Quantity.Celsius(runs.HardestRootC, 1)),
+                    ("air", Quantity.Celsius(runs.HardestAirC, 1))
+                )
             ),
             RehearsalKind.LateSpring => OneYear(
                 kind,
                 runs.LatestSpring,
                 runs.Typical,
-                $"The spring of {Name(runs.LatestSpring)} again, the latest on record"
+                new Fact(RehearsalPhrase.LateSpring, ("year", Name(runs.LatestSpring)))
             ),
             RehearsalKind.Heatwave => Heatwave(),
-            RehearsalKind.StockLate => Shifted(kind, $"Everything still to go in comes {LateDays} days late; what stands stays until then", (_, _) =>
-                LateDays
-            ),
-            _ => Shifted(kind, "Half the crew: each turn still ahead takes twice its days", (turn, display) =>
-                Period.DaysBetween(turn.FirstDay, display.Install)
-            ),
+            RehearsalKind.StockLate => Shifted(kind, new Fact(RehearsalPhrase.StockLate, ("days", LateDays)), (_, _) => LateDays),
+            _ => Shifted(kind, new Fact(RehearsalPhrase.HalfTheCrew), (turn, display) => Period.DaysBetween(turn.FirstDay, display.Install)),
         };
     }
 
     private string Name(int year) => WeatherYear.Name(year, spansNewYear: _start.Month > 1);
 
-    private RehearsalResult OneYear(RehearsalKind kind, int year, int typical, string said)
+    private RehearsalResult OneYear(RehearsalKind kind, int year, int typical, Fact said)
     {
         var one = new SeasonKernel(record, _start, [kernel.Seasons.First(s => s.Run.Year == year).Run]);
-        return Result(kind, said, kernel.Of(plan, typical), one, plan, one) with { Beside = $"in the typical year {Name(typical)}" };
+        return Result(kind, said, kernel.Of(plan, typical), one, plan, one) with
+        {
+            Beside = new Fact(RehearsalPhrase.InTheTypicalYear, ("year", Name(typical))),
+        };
     }
 
     private RehearsalResult Heatwave()
@@ -179,7 +192,7 @@ public sealed class Rehearsal(
         var hot = new SeasonKernel(heated, _start);
         RehearsalResult result = Result(
             RehearsalKind.Heatwave,
-            $"A fortnight at {HotC:0} °C from {first.ToString("d MMM", null)} in every year",
+            new Fact(RehearsalPhrase.Heatwave, ("hottest", Quantity.Celsius(HotC)), ("from", first)),
             kernel.Of(plan, cancel: cancel),
             hot,
             plan,
@@ -199,7 +212,7 @@ public sealed class Rehearsal(
         };
     }
 
-    private RehearsalResult Shifted(RehearsalKind kind, string said, Func<Turn, Display, int> late)
+    private RehearsalResult Shifted(RehearsalKind kind, Fact said, Func<Turn, Display, int> late)
     {
         Plan shifted = Late(late);
         return Result(kind, said, kernel.Of(plan, cancel: cancel), kernel, shifted, kernel);
@@ -226,7 +239,7 @@ public sealed class Rehearsal(
         return plan.Changed(moved.Keys, [.. moved.Values.Select(d => d.Install < d.Lift ? d : d with { Lift = d.Install.PlusDays(1) })]);
     }
 
-    private RehearsalResult Result(RehearsalKind kind, string said, SiteYear planned, SeasonKernel weather, Plan under, SeasonKernel cover)
+    private RehearsalResult Result(RehearsalKind kind, Fact said, SiteYear planned, SeasonKernel weather, Plan under, SeasonKernel cover)
     {
         done?.Report(1);
         SiteYear year = weather.Of(under, cancel: cancel);

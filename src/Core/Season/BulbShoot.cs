@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
@@ -11,17 +12,27 @@ public sealed record LeavesOver(BloomForecast Early, BloomForecast Late, double 
 {
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain() =>
-        new(
-            $"Leaves of {Late.Plant.CommonName} over {Early.Plant.CommonName}",
-            $"{LeafCm:0} cm over {Early.Plant.HeightCm:0} cm",
+        new Working(
+            WorkingKind.LeavesOverFlower,
+            new Fact(WorkingPhrase.LeavesOverFlowerValueOver, ("leaf", Quantity.Cm(LeafCm)), ("height", Quantity.Cm(Early.Plant.HeightCm))),
             [
-                new("day", Early.Half!.Value.ToString("d MMM", null) + ", half open"),
-                new(Late.Plant.CommonName, $"{Late.Plant.HeightCm:0} cm in flower from {Late.First!.Value.ToString("d MMM", null)}"),
+                new WorkingInput(InputName.Day, new Fact(WorkingPhrase.HalfOpen, ("half", Early.Half!.Value))),
+                new WorkingInput(
+                    Late.Plant,
+                    new Fact(WorkingPhrase.InFlowerFrom, ("height", Quantity.Cm(Late.Plant.HeightCm)), ("first", Late.First!.Value))
+                ),
+            ]
+        )
+        {
+            Parts =
+            [
+                ("plant", Late.Plant),
+                ("plant2", Early.Plant),
+                ("risingDays", BulbShoot.RisingDays),
+                ("leafShare", Quantity.Number(BulbShoot.LeafShare, 2)),
+                ("highestLeaf", Quantity.Cm(BulbShoot.HighestLeafCm)),
             ],
-            $"Shoots rise evenly over {BulbShoot.RisingDays} days before first colour; leaves reach {BulbShoot.LeafShare:0.00} of the height, at most {BulbShoot.HighestLeafCm:0} cm",
-            "Common practice",
-            []
-        );
+        };
 }
 
 /// <summary>How far a bulb's shoot and leaves have come on a day.</summary>

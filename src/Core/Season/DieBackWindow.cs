@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
@@ -26,16 +27,16 @@ public sealed record DieBackWindow(LocalDate First, LocalDate Last, double LeafC
     /// <param name="plant">The bulb.</param>
     /// <param name="cover">Share of the surface under what stands with it then.</param>
     public Working Explain(Plant plant, double cover) =>
-        new(
-            $"{plant.CommonName}: leaves die down",
-            $"{First.ToString("d MMM", null)} to {Last.ToString("d MMM", null)}",
+        new Working(
+            WorkingKind.LeavesDieDown,
+            new Fact(WorkingPhrase.LeavesDieDownValue, ("first", First), ("last", Last)),
             [
-                new("last colour", First.PlusDays(-GreenDays).ToString("d MMM uuuu", null)),
-                new("leaves", $"{LeafCm:0} cm high"),
-                new("covered by others then", $"{cover:P0}"),
-            ],
-            $"Leaves yellow from {GreenDays} days after the last colour and are brown after {Days}; others hide them from {Hides:P0} of the surface on",
-            "Common practice",
-            []
-        );
+                new WorkingInput(InputName.LastColour, First.PlusDays(-GreenDays)),
+                new WorkingInput(InputName.Leaves, new Fact(WorkingPhrase.LeavesDieDownLeavesHigh, ("leaf", Quantity.Cm(LeafCm)))),
+                new WorkingInput(InputName.CoveredByOthersThen, Quantity.Share(cover)),
+            ]
+        )
+        {
+            Parts = [("plant", plant), ("greenDays", GreenDays), ("days", Days), ("hides", Quantity.Share(Hides))],
+        };
 }

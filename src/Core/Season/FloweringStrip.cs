@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 
@@ -151,20 +152,28 @@ public sealed class FloweringStrip
 
     /// <summary>The arithmetic behind the strip.</summary>
     public Working Explain() =>
-        new(
-            $"{Plant.CommonName}: days in colour",
+        new Working(
+            WorkingKind.PlantDaysInColour,
             Usual is null
-                ? "0"
-                : $"{DaysInColour}, {string.Join(" and ", Spells.Select(s => $"{s.First.ToString("d MMM", null)} to {s.Last.ToString("d MMM", null)}"))}",
+                ? (object?)WorkingPhrase.FrostDateYearsUsed
+                : new Fact(
+                    WorkingPhrase.PlantDaysInColourValue,
+                    ("daysInColour", DaysInColour),
+                    ("items", Spells.Select(s => (object?)new Fact(WorkingPhrase.LeavesDieDownValue, ("first", s.First), ("last", s.Last))).ToList())
+                ),
             [
-                new("goes in", Install < Start.PlusYears(-1) ? "established" : Install.ToString("d MMM uuuu", null)),
-                new("weather years", $"{Years}"),
-                new("the rule's own spread", string.Join(", ", Plant.Windows.Select(w => $"± {w.SpreadDays:0.#} days").Distinct())),
+                new WorkingInput(InputName.GoesIn, Install < Start.PlusYears(-1) ? (object?)WorkingPhrase.Established : Install),
+                new WorkingInput(InputName.WeatherYears, Years),
+                new WorkingInput(
+                    InputName.SpreadOfTheRule,
+                    new Fact(WorkingPhrase.Listed, ("items", Plant.Windows.Select(w => $"± {w.SpreadDays:0.#} days").Distinct().ToList()))
+                ),
             ],
-            "Share of weather years in which a colour shows at a third of its best or more; softened by a normal curve of the rule's own spread",
-            Plant.Source,
-            [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
-        );
+            [.. Plant.Windows.Select(w => new Fact(WorkingPhrase.DaysOfColourGainedStep, ("part", w.Part), ("describe", w.Rule.Describe())))]
+        )
+        {
+            Parts = [("plant", Plant), ("source", Plant.Source)],
+        };
 
     // What weather years do not show: nobody has watched the plant at this site yet.
     private static void Soften(float[] odds, double sigma)

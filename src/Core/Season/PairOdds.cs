@@ -1,6 +1,7 @@
 using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Season;
@@ -39,38 +40,70 @@ public sealed record PairOdds(BloomPair Pair, BloomForecast First, BloomForecast
 
     /// <summary>The arithmetic behind the odds.</summary>
     public Working Explain() =>
-        new(
-            Pair.Wish == PairWish.Together
-                ? $"{First.Plant.CommonName} with {Second.Plant.CommonName}"
-                : $"{Second.Plant.CommonName} after {First.Plant.CommonName}",
-            $"{Share:P0} of years",
+        new Working(
+            WorkingKind.PairOdds,
+            new Fact(WorkingPhrase.PairOddsValueYears, ("share", Quantity.Share(Share))),
             [
-                new("median days together", $"{MedianDays:0}"),
-                new(
-                    First.Plant.CommonName,
-                    string.Join(
-                        ", ",
-                        First.Years.Select(y =>
-                            $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"
+                new WorkingInput(InputName.MedianDaysTogether, Quantity.Number(MedianDays)),
+                new WorkingInput(
+                    First.Plant,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            First
+                                .Years.Select(y =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.PairOddsOfEach,
+                                            ("weatherYear", WeatherYear.Short(y.WeatherYear)),
+                                            ("first", y.First),
+                                            ("over", y.Over)
+                                        )
+                                )
+                                .ToList()
                         )
                     )
                 ),
-                new(
-                    Second.Plant.CommonName,
-                    string.Join(
-                        ", ",
-                        Second.Years.Select(y =>
-                            $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}–{y.Over.ToString("d MMM", null)}"
+                new WorkingInput(
+                    Second.Plant,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            Second
+                                .Years.Select(y =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.PairOddsOfEach,
+                                            ("weatherYear", WeatherYear.Short(y.WeatherYear)),
+                                            ("first", y.First),
+                                            ("over", y.Over)
+                                        )
+                                )
+                                .ToList()
                         )
                     )
+                ),
+            ]
+        )
+        {
+            Parts =
+            [
+                (
+                    "figure",
+                    Pair.Wish == PairWish.Together
+                        ? (object?)new Fact(WorkingPhrase.PairOddsFigureWith, ("plant", First.Plant), ("plant2", Second.Plant))
+                        : new Fact(WorkingPhrase.PairOddsFigureAfter, ("plant", Second.Plant), ("plant2", First.Plant))
+                ),
+                (
+                    "rule",
+                    Pair.Wish == PairWish.Together
+                        ? (object?)new Fact(WorkingPhrase.TogetherLeastDaysOnWhichBoth, ("togetherDays", TogetherDays))
+                        : new Fact(WorkingPhrase.FollowingMostDaysBetweenEarlierLast, ("gapDays", GapDays), ("sharedDays", SharedDays))
                 ),
             ],
-            Pair.Wish == PairWish.Together
-                ? $"Together: at least {TogetherDays} days on which both show"
-                : $"Following: at most {GapDays} days between the earlier's last colour and the later's first, and at most {SharedDays} days together",
-            "Flowering by thermal time over the station's record; the bounds are common practice",
-            []
-        );
+        };
 
     // Days on which both show; in a following pair counted from the second's first colour, so that a late second is a gap.
     private static double Shared(PairWish wish, BloomYear f, BloomYear s)

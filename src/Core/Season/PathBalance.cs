@@ -1,5 +1,6 @@
 using NetTopologySuite.Geometries;
 using NetTopologySuite.LinearReferencing;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.SiteMap;
 
@@ -25,13 +26,13 @@ public sealed record PathBalance(MapFeature Path, PathSide Left, PathSide Right)
     public double Balance =>
         Math.Max(Left.ColourM2, Right.ColourM2) < 0.005 ? 1 : Math.Min(Left.ColourM2, Right.ColourM2) / Math.Max(Left.ColourM2, Right.ColourM2);
 
-    /// <summary>In a few words.</summary>
-    public string Say() =>
+    /// <summary>How they go together.</summary>
+    public PathVerdict Verdict =>
         (Left.Planters.Count, Right.Planters.Count) switch
         {
-            (0, _) or (_, 0) => "planted on one side only",
-            _ when Balance >= 0.6 => "both sides answer each other",
-            _ => Left.ColourM2 > Right.ColourM2 ? "the right side is the weaker" : "the left side is the weaker",
+            (0, _) or (_, 0) => PathVerdict.OneSideOnly,
+            _ when Balance >= 0.6 => PathVerdict.Balanced,
+            _ => Left.ColourM2 > Right.ColourM2 ? PathVerdict.RightWeaker : PathVerdict.LeftWeaker,
         };
 
     /// <summary>Every path with planters beside it.</summary>
@@ -68,19 +69,42 @@ public sealed record PathBalance(MapFeature Path, PathSide Left, PathSide Right)
 
     /// <summary>The arithmetic behind the balance.</summary>
     public Working Explain() =>
-        new(
-            $"{(Path.Name.Length > 0 ? Path.Name : "Path")}: two sides",
-            $"{Balance:P0}",
+        new Working(
+            WorkingKind.PathBalance,
+            Quantity.Share(Balance),
             [
-                new("left", $"{Left.ColourM2:0.00} m² of colour on {Left.SurfaceM2:0.0} m², {Left.InColour} of {Left.Planters.Count} in colour"),
-                new("right", $"{Right.ColourM2:0.00} m² of colour on {Right.SurfaceM2:0.0} m², {Right.InColour} of {Right.Planters.Count} in colour"),
+                new WorkingInput(
+                    InputName.Left,
+                    new Fact(
+                        WorkingPhrase.ColourOnInColour,
+                        ("colourM2", Quantity.SquareMetres(Left.ColourM2, 2)),
+                        ("surfaceM2", Quantity.SquareMetres(Left.SurfaceM2)),
+                        ("inColour", Left.InColour),
+                        ("planters", Left.Planters.Count)
+                    )
+                ),
+                new WorkingInput(
+                    InputName.Right,
+                    new Fact(
+                        WorkingPhrase.ColourOnInColour,
+                        ("colourM2", Quantity.SquareMetres(Right.ColourM2, 2)),
+                        ("surfaceM2", Quantity.SquareMetres(Right.SurfaceM2)),
+                        ("inColour", Right.InColour),
+                        ("planters", Right.Planters.Count)
+                    )
+                ),
             ],
-            $"Median weighted cover × surface, summed over planters within {ReachM:0} m of the path's edge; the weaker side over the stronger",
-            "Common practice: two sides echo each other in weight, height and colour",
             [
-                $"Left and right as the path's points are given: {string.Join(", ", Left.Planters.Select(p => p.Name))} | {string.Join(", ", Right.Planters.Select(p => p.Name))}.",
+                new Fact(
+                    WorkingPhrase.LeftRightAsPathPointsAre,
+                    ("items", Left.Planters.Select(p => (object?)p).ToList()),
+                    ("items2", Right.Planters.Select(p => (object?)p).ToList())
+                ),
             ]
-        );
+        )
+        {
+            Parts = [("path", Path.Name.Length > 0 ? (object?)Path.Name : WorkingPhrase.Path), ("reach", Quantity.Metres(ReachM))],
+        };
 
     private static PathSide Side(List<PlanterSeason> seasons, int day) =>
         new(

@@ -42,18 +42,19 @@ public sealed record PlantFit(Plant Plant, IReadOnlyList<FitReason> Reasons, Flo
 
     /// <summary>The arithmetic behind the odds and the order.</summary>
     public Working Explain() =>
-        new(
-            $"{Plant.CommonName}: fit",
-            Verdict.ToString().ToLowerInvariant(),
+        new Working(
+            WorkingKind.PlantFit,
+            Verdict,
             [
-                new("odds of colour in those weeks", $"{Odds:P0}"),
-                new("order", $"{Score:0.00}"),
-                new("goes in", Strip.Install < Strip.Start.PlusYears(-1) ? "established" : Strip.Install.ToString("d MMM uuuu", null)),
+                new WorkingInput(InputName.OddsOfColourInThoseWeeks, Quantity.Share(Odds)),
+                new WorkingInput(InputName.Order, Quantity.Number(Score, 2)),
+                new WorkingInput(InputName.GoesIn, Strip.Install < Strip.Start.PlusYears(-1) ? (object?)WorkingPhrase.Established : Strip.Install),
             ],
-            "Light, water, medium, room, height, cold of tops and roots, heat, wind, salt, deer, people, and colour; ranked by odds × share of the plant in colour × weight of flower, leaf or stem",
-            "Common practice over the palette's figures and the station's weather",
-            [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
-        );
+            [.. Plant.Windows.Select(w => new Fact(WorkingPhrase.DaysOfColourGainedStep, ("part", w.Part), ("describe", w.Rule.Describe())))]
+        )
+        {
+            Parts = [("plant", Plant)],
+        };
 }
 
 /// <summary>

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Season;
@@ -39,22 +40,49 @@ public sealed record PlantOutlook(string DisplayId, Plant Plant, int Count, Loca
 
     /// <summary>The arithmetic behind the dates.</summary>
     public Working Explain() =>
-        new(
-            $"{Plant.CommonName}: days of colour",
-            First(0.5) is { } first ? $"{first.ToString("d MMM", null)} to {Last(0.5)!.Value.ToString("d MMM", null)}" : "none in most years",
+        new Working(
+            WorkingKind.PlantDaysOfColour,
+            First(0.5) is { } first
+                ? (object?)new Fact(WorkingPhrase.LeavesDieDownValue, ("first", first), ("last", Last(0.5)!.Value))
+                : WorkingPhrase.NoneInMostYears,
             [
-                new("early year, middle, late year: first colour", $"{Text(First(0.1))}, {Text(First(0.5))}, {Text(First(0.9))}"),
-                new("last colour", $"{Text(Last(0.1))}, {Text(Last(0.5))}, {Text(Last(0.9))}"),
-                new("years that show it", $"{YearsShown} of {Years.Count}"),
-                new(
-                    "spoiled by frost; roots lost; tops spoiled for a time",
-                    $"{YearsLost(LossKind.Frost)}, {YearsLost(LossKind.Roots)}; {YearsLost(LossKind.Tops)} years"
+                new WorkingInput(
+                    InputName.EarlyYearMiddleLateYearFirstColour,
+                    new Fact(
+                        WorkingPhrase.PlantDaysOfColourEarlyYearMiddleLateYear,
+                        ("first", Text(First(0.1))),
+                        ("first2", Text(First(0.5))),
+                        ("first3", Text(First(0.9)))
+                    )
+                ),
+                new WorkingInput(
+                    InputName.LastColour,
+                    new Fact(
+                        WorkingPhrase.PlantDaysOfColourLastColour,
+                        ("last", Text(Last(0.1))),
+                        ("last2", Text(Last(0.5))),
+                        ("last3", Text(Last(0.9)))
+                    )
+                ),
+                new WorkingInput(
+                    InputName.YearsThatShowIt,
+                    new Fact(WorkingPhrase.PlantDaysOfColourYearsThatShow, ("yearsShown", YearsShown), ("years", Years.Count))
+                ),
+                new WorkingInput(
+                    InputName.SpoiledByFrostRootsLostTopsSpoiledForATime,
+                    new Fact(
+                        WorkingPhrase.PlantDaysOfColourSpoiledFrostRootsLostTopsYears,
+                        ("frost", YearsLost(LossKind.Frost)),
+                        ("roots", YearsLost(LossKind.Roots)),
+                        ("tops", YearsLost(LossKind.Tops))
+                    )
                 ),
             ],
-            "Followed day by day through every weather year; it shows from a third of its best on",
-            Plant.Source,
-            [.. Plant.Windows.Select(w => $"{w.Part}: {w.Rule.Describe()}.")]
-        );
+            [.. Plant.Windows.Select(w => new Fact(WorkingPhrase.DaysOfColourGainedStep, ("part", w.Part), ("describe", w.Rule.Describe())))]
+        )
+        {
+            Parts = [("plant", Plant), ("source", Plant.Source)],
+        };
 
     private LocalDate? AtRank(Func<PlantYear, int> day, double rank)
     {

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 
@@ -102,18 +103,21 @@ public sealed class PlanterSeason
         int from = IndexOf(spell.FirstDay);
         float best = Cover50[from..(from + spell.Days)].Max();
         return new Working(
-            $"{Planter.Name}: bare spell",
-            $"{spell.Days} days, bare in {spell.YearsBare} of {spell.Years} years",
+            WorkingKind.BareSpell,
+            new Fact(WorkingPhrase.DaysBareInYears, ("days", spell.Days), ("yearsBare", spell.YearsBare), ("years", spell.Years)),
             [
-                new("days", $"{spell.FirstDay.ToString("d MMM uuuu", null)} to {spell.LastDay.ToString("d MMM uuuu", null)}"),
-                new("threshold", $"{CoverThreshold:P0} of what is seen, weighted"),
-                new("best median cover inside it", $"{best:P0}"),
-                new("best cover in 1 year of 10", $"{Cover90[from..(from + spell.Days)].Max():P0}"),
-            ],
-            "Seven or more days in a row on each of which fewer than half the weather years reach the threshold; a year counts as bare when it has seven bare days in a row inside",
-            "Common practice; flowering by thermal time, see each plant",
-            []
-        );
+                new WorkingInput(
+                    InputName.Days,
+                    new Fact(WorkingPhrase.YearsLeftOutRecord, ("firstDay", spell.FirstDay), ("lastDay", spell.LastDay))
+                ),
+                new WorkingInput(InputName.Threshold, new Fact(WorkingPhrase.WhatSeenWeighted, ("coverThreshold", Quantity.Share(CoverThreshold)))),
+                new WorkingInput(InputName.BestMedianCoverInsideIt, Quantity.Share(best)),
+                new WorkingInput(InputName.BestCoverOneYearInTen, Quantity.Share(Cover90[from..(from + spell.Days)].Max())),
+            ]
+        )
+        {
+            Parts = [("planter", Planter)],
+        };
     }
 
     /// <summary>A planter's year of which nothing is known, for want of weather.</summary>
@@ -128,29 +132,42 @@ public sealed class PlanterSeason
     {
         int worst = BareSpells.Count == 0 ? 0 : BareSpells.Max(b => b.Days);
         return new Working(
-            $"{Planter.Name}: days in colour",
-            $"{DaysInColour} of {Days}",
+            WorkingKind.PlanterDaysInColour,
+            new Fact(WorkingPhrase.PlanterDaysInColourValue, ("daysInColour", DaysInColour), ("days", Days)),
             [
-                new("surface", $"{Planter.Form.SurfaceCm2 / 10_000:0.00} m²"),
-                new("weather years", $"{Years}"),
-                new("threshold", $"{CoverThreshold:P0} of what is seen"),
-                new("weights", "flower 1; coloured leaf, stem, berry 0.6; green leaf 0.25, at most 0.10 in all"),
-                new(
-                    "seen",
-                    $"from {(Planter.Form.IsBed ? ViewedShare.BedCm : ViewedShare.ContainerCm) / 100:0.#} m, eyes at {ViewedShare.EyeCm / 100:0.0#} m: flowers on stems count {ViewedShare.OnStems(Planter, 45):0.0#} times their share of the surface at 45 cm, {ViewedShare.OnStems(Planter, 10):0.0#} times at 10 cm"
+                new WorkingInput(InputName.Surface, Quantity.SquareMetres(Planter.Form.SurfaceCm2 / 10_000, 2)),
+                new WorkingInput(InputName.WeatherYears, Years),
+                new WorkingInput(InputName.Threshold, new Fact(WorkingPhrase.WhatSeen, ("coverThreshold", Quantity.Share(CoverThreshold)))),
+                new WorkingInput(InputName.Weights, WorkingPhrase.FlowerColouredLeafStemBerryGreen),
+                new WorkingInput(
+                    InputName.Seen,
+                    new Fact(
+                        WorkingPhrase.FromEyesFlowersOnStemsCount,
+                        ("container", Quantity.Metres((Planter.Form.IsBed ? ViewedShare.BedCm : ViewedShare.ContainerCm) / 100, 1)),
+                        ("eye", Quantity.Metres(ViewedShare.EyeCm / 100, 2)),
+                        ("planter", Quantity.Number(ViewedShare.OnStems(Planter, 45), 2)),
+                        ("planter2", Quantity.Number(ViewedShare.OnStems(Planter, 10), 2))
+                    )
                 ),
             ],
-            "A day counts when at least half the weather years show weighted cover at or above the threshold; a bare spell is 7 or more days in a row that do not",
-            "Common practice; flowering by thermal time, see each plant",
             [
                 .. Bands
                     .Where(b => b.Peak > 0.005)
-                    .Select(b =>
-                        $"{b.Plant.CommonName}, {b.Window.Part.ToString().ToLowerInvariant()}: up to {b.Peak:P0} of what is seen. {b.Window.Rule.Describe()}."
-                    ),
-                BareSpells.Count == 0 ? "No bare spell." : $"{BareSpells.Count} bare spells, the longest {worst} days.",
+                    .Select(b => new Fact(
+                        WorkingPhrase.UpWhatSeen,
+                        ("plant", b.Plant),
+                        ("part", b.Window.Part),
+                        ("peak", Quantity.Share(b.Peak)),
+                        ("describe", b.Window.Rule.Describe())
+                    )),
+                BareSpells.Count == 0
+                    ? (object?)WorkingPhrase.NoBareSpell
+                    : new Fact(WorkingPhrase.BareSpellsLongestDays, ("bareSpells", BareSpells.Count), ("worst", worst)),
             ]
-        );
+        )
+        {
+            Parts = [("planter", Planter)],
+        };
     }
 
     /// <summary>Takes the cover of every weather year and counts the odds; the rows are sorted in place.</summary>

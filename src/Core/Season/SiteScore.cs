@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Season;
@@ -50,22 +51,51 @@ public sealed record EventOutlook(
 
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain() =>
-        new(
-            Event.Name,
-            $"{InColour} of {Planters} planters",
+        new Working(
+            WorkingKind.EventOutlook,
+            new Fact(WorkingPhrase.EventOutlookValuePlanters, ("inColour", InColour), ("planters", Planters)),
             [
-                new("days", $"{Event.FirstDay.ToString("d MMM uuuu", null)} to {Event.LastDay.ToString("d MMM uuuu", null)}"),
-                new("mean odds of colour", $"{Odds:P0}"),
-                new("cover, mean over planters", $"{Cover10:P0} in a poor year, {Cover50:P0} in the middle, {Cover90:P0} in a good one"),
-                new(
-                    "least likely",
-                    Weakest.Count == 0 ? "none" : string.Join(", ", Weakest.Take(6).Select(w => $"{w.Season.Planter.Name} {w.Odds:P0}"))
+                new WorkingInput(
+                    InputName.Days,
+                    new Fact(WorkingPhrase.YearsLeftOutRecord, ("firstDay", Event.FirstDay), ("lastDay", Event.LastDay))
                 ),
-            ],
-            "A planter counts when at least half the weather years show colour on each of the days",
-            "Season kernel",
-            []
-        );
+                new WorkingInput(InputName.MeanOddsOfColour, Quantity.Share(Odds)),
+                new WorkingInput(
+                    InputName.CoverMeanOverPlanters,
+                    new Fact(
+                        WorkingPhrase.InPoorYearInMiddleIn,
+                        ("cover10", Quantity.Share(Cover10)),
+                        ("cover50", Quantity.Share(Cover50)),
+                        ("cover90", Quantity.Share(Cover90))
+                    )
+                ),
+                new WorkingInput(
+                    InputName.LeastLikely,
+                    Weakest.Count == 0
+                        ? (object?)WorkingPhrase.None
+                        : new Fact(
+                            WorkingPhrase.Listed,
+                            (
+                                "items",
+                                Weakest
+                                    .Take(6)
+                                    .Select(w =>
+                                        (object?)
+                                            new Fact(
+                                                WorkingPhrase.EventOutlookLeastLikelyEach,
+                                                ("planter", w.Season.Planter),
+                                                ("odds", Quantity.Share(w.Odds))
+                                            )
+                                    )
+                                    .ToList()
+                            )
+                        )
+                ),
+            ]
+        )
+        {
+            Parts = [("figure", Event.Name)],
+        };
 }
 
 /// <summary>One figure for a site's year, 0 to 100, and what it is made of.</summary>
@@ -126,25 +156,69 @@ public sealed record SiteScore(
 
     /// <summary>The arithmetic behind it.</summary>
     public Working Explain() =>
-        new(
-            "The site's score",
-            $"{Total:0} of 100",
+        new Working(
+            WorkingKind.SiteScore,
+            new Fact(WorkingPhrase.SiteScoreValue, ("total", Quantity.Number(Total))),
             [
-                new("expected share of planter-days in colour", $"{Colour:P1}"),
-                new("planters never bare for a week", $"{Steady:P0}"),
-                new("mean odds of colour on event days", Ready is { } r ? $"{r:P0}" : "no events"),
-                new("by area", string.Join(", ", ByArea.Select(a => $"{a.Area} {a.Colour:P0}"))),
-                new(
-                    "weakest months",
-                    string.Join(", ", ByMonth.OrderBy(m => m.Colour).Take(3).Select(m => $"{m.Month.ToString("MMMM", null)} {m.Colour:P0}"))
+                new WorkingInput(InputName.ExpectedShareOfPlanterDaysInColour, Quantity.Share(Colour, 1)),
+                new WorkingInput(InputName.PlantersNeverBareForAWeek, Quantity.Share(Steady)),
+                new WorkingInput(InputName.MeanOddsOfColourOnEventDays, Ready is { } r ? (object?)Quantity.Share(r) : WorkingPhrase.NoEvents),
+                new WorkingInput(
+                    InputName.ByArea,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            ByArea
+                                .Select(a =>
+                                    (object?)new Fact(WorkingPhrase.SiteScoreAreaEach, ("area", a.Area), ("colour", Quantity.Share(a.Colour)))
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
+                new WorkingInput(
+                    InputName.WeakestMonths,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            ByMonth
+                                .OrderBy(m => m.Colour)
+                                .Take(3)
+                                .Select(m =>
+                                    (object?)
+                                        new Fact(WorkingPhrase.SiteScoreWeakestMonthsEach, ("month", m.Month), ("colour", Quantity.Share(m.Colour)))
+                                )
+                                .ToList()
+                        )
+                    )
                 ),
             ],
-            Ready is null ? "(60 × colour + 25 × steady) / 85" : "60 × colour + 25 × steady + 15 × ready",
-            "Our own weights; the parts come from the season kernel",
             [
-                $"{ColourWeight:0} × {Colour:0.000} + {SteadyWeight:0} × {Steady:0.000}{(Ready is { } e ? $" + {ReadyWeight:0} × {e:0.000}" : string.Empty)}.",
+                new Fact(
+                    WorkingPhrase.SiteScoreStep,
+                    ("colourWeight", Quantity.Number(ColourWeight)),
+                    ("colour", Quantity.Number(Colour, 3)),
+                    ("steadyWeight", Quantity.Number(SteadyWeight)),
+                    ("steady", Quantity.Number(Steady, 3)),
+                    (
+                        "readyWeight",
+                        Ready is { } e
+                            ? (object?)
+                                new Fact(
+                                    WorkingPhrase.SiteScoreStepPart,
+                                    ("readyWeight", Quantity.Number(ReadyWeight)),
+                                    ("count", Quantity.Number(e, 3))
+                                )
+                            : string.Empty
+                    )
+                ),
             ]
-        );
+        )
+        {
+            Parts = [("rule", Ready is null ? (object?)WorkingPhrase.SiteScoreRule : WorkingPhrase.ColourSteadyReady)],
+        };
 }
 
 /// <summary>Two years of one site set side by side, planter by planter.</summary>

@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 
@@ -36,16 +37,18 @@ public sealed class SiteYear
 
     /// <summary>The rule behind the count of planters in colour on a day.</summary>
     public Working ExplainDay() =>
-        new(
-            "Planters in colour on the day",
-            $"of {Planters.Count}",
+        new Working(
+            WorkingKind.PlantersInColourOnDay,
+            new Fact(WorkingPhrase.PlantersInColourOnDayValue, ("planters", Planters.Count)),
             [
-                new("weather years", $"{WeatherYears.Count}"),
-                new("threshold", Planters.Count == 0 ? "none" : $"{Planters[0].CoverThreshold:P0} of what is seen, weighted"),
-            ],
-            "A planter counts on a day when at least half the weather years show weighted cover at or above the threshold",
-            "Common practice; flowering by thermal time, see each planter",
-            []
+                new WorkingInput(InputName.WeatherYears, WeatherYears.Count),
+                new WorkingInput(
+                    InputName.Threshold,
+                    Planters.Count == 0
+                        ? (object?)WorkingPhrase.None
+                        : new Fact(WorkingPhrase.WhatSeenWeighted, ("coverThreshold", Quantity.Share(Planters[0].CoverThreshold)))
+                ),
+            ]
         );
 
     /// <summary>Computes every planter's year.</summary>
@@ -62,21 +65,25 @@ public sealed class SiteYear
     /// <summary>
     /// The sentence that heads the year: how many planters are bare and where it is worst, counted, not canned.
     /// </summary>
-    public string Sentence()
+    public Fact Sentence()
     {
         if (Planters.Count == 0)
-            return "No planters yet: add the first, and its year appears here.";
+            return new Fact(YearPhrase.NoPlanters);
         if (WeatherYears.Count == 0)
-            return "No weather yet: bring in a station's record, and the odds appear here.";
+            return new Fact(YearPhrase.NoWeather);
         var bare = Planters.Where(p => p.BareSpells.Count > 0).ToList();
         if (bare.Count == 0)
-            return $"In colour all year: no planter of {Planters.Count} is bare for a week.";
+            return new Fact(YearPhrase.NeverBare, ("planters", Planters.Count));
         var worst = bare.MaxBy(p => p.BareSpells.Sum(s => s.Days))!;
         BareSpell longest = worst.BareSpells.MaxBy(s => s.Days)!;
-        string when = $"{longest.FirstDay.ToString("d\u00a0MMMM", null)} to {longest.LastDay.ToString("d\u00a0MMMM", null)}";
-        return bare.Count == 1
-            ? $"Bare in one planter of {Planters.Count}: {worst.Planter.Name}, {when}."
-            : $"Bare in {InWords(bare.Count)} of {Planters.Count} planters; the {worst.Planter.Name} most of all, {when}.";
+        return new Fact(
+            bare.Count == 1 ? YearPhrase.OneBare : YearPhrase.SomeBare,
+            ("bare", bare.Count),
+            ("planters", Planters.Count),
+            ("worst", worst.Planter),
+            ("from", longest.FirstDay),
+            ("to", longest.LastDay)
+        );
     }
 
     /// <summary>The first of the month in which a site's year is usually read: September, or March in the south.</summary>
@@ -85,19 +92,4 @@ public sealed class SiteYear
         int month = southern ? 3 : 9;
         return new LocalDate(day.Month >= month ? day.Year : day.Year - 1, month, 1);
     }
-
-    private static string InWords(int n) =>
-        n switch
-        {
-            2 => "two",
-            3 => "three",
-            4 => "four",
-            5 => "five",
-            6 => "six",
-            7 => "seven",
-            8 => "eight",
-            9 => "nine",
-            10 => "ten",
-            _ => $"{n}",
-        };
 }

@@ -1,6 +1,7 @@
 using MathNet.Numerics.Statistics;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Stacks;
@@ -46,34 +47,82 @@ public sealed record BloomForecast(Plant Plant, IReadOnlyList<BloomYear> Years, 
         if (Plant.Windows.Select(w => w.Rule).OfType<BulbForcing>().FirstOrDefault() is not { } rule)
         {
             return new Working(
-                $"{Plant.CommonName}: first colour",
-                First is { } day ? day.ToString("d MMM", null) : "does not flower",
-                [new("where", place.Describe()), new("weather years", $"{YearsAsked}")],
-                Plant.Windows.Count == 0 ? "It has no colour of its own" : Plant.Windows[0].Rule.Describe(),
-                Plant.Source,
+                WorkingKind.FirstColour,
+                First is { } day ? (object?)new Fact(WorkingPhrase.DayOfTheYear, ("day", day)) : WorkingPhrase.DoesNotFlower,
+                [new WorkingInput(InputName.Where, place.Describe()), new WorkingInput(InputName.WeatherYears, YearsAsked)],
                 [
-                    $"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + WeatherYear.Short(y.WeatherYear) + ")"))}.",
+                    new Fact(
+                        WorkingPhrase.HalfOpenOn,
+                        (
+                            "items",
+                            Years
+                                .Select(y =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.FirstColourStepEach,
+                                            ("half", y.Half),
+                                            ("weatherYear", WeatherYear.Short(y.WeatherYear))
+                                        )
+                                )
+                                .ToList()
+                        )
+                    ),
                 ]
-            );
+            )
+            {
+                Parts =
+                [
+                    ("plant", Plant),
+                    ("rule", Plant.Windows.Count == 0 ? (object?)WorkingPhrase.HasNoColourOwn : Plant.Windows[0].Rule.Describe()),
+                    ("source", Plant.Source),
+                ],
+            };
         }
         return new Working(
-            $"{Plant.CommonName}: first colour",
-            First is { } f ? f.ToString("d MMM", null) : "does not flower",
+            WorkingKind.FirstColourByThermalTime,
+            First is { } f ? (object?)new Fact(WorkingPhrase.DayOfTheYear, ("day", f)) : WorkingPhrase.DoesNotFlower,
             [
-                new("b, base at bulb depth", $"{rule.BaseC:0.#} °C"),
-                new("C₀ and w, weeks of cold", $"{rule.ColdStartWeeks:0.#} and {rule.ColdSpanWeeks:0.#}"),
-                new("Θ, threshold", $"{rule.ThresholdCd:0.#} °C·d"),
-                new("show", $"{rule.ShowDays:0} days"),
-                new("where", place.Describe()),
-                new("weather years", $"{YearsAsked}"),
+                new WorkingInput(InputName.BBaseAtBulbDepth, Quantity.Celsius(rule.BaseC, 1)),
+                new WorkingInput(
+                    InputName.ColdResponse,
+                    new Fact(
+                        WorkingPhrase.FirstColourByThermalTimeWeeksCold,
+                        ("coldStartWeeks", Quantity.Number(rule.ColdStartWeeks, 1)),
+                        ("coldSpanWeeks", Quantity.Number(rule.ColdSpanWeeks, 1))
+                    )
+                ),
+                new WorkingInput(InputName.HeatSumThreshold, Quantity.DegreeDays(rule.ThresholdCd, 1)),
+                new WorkingInput(
+                    InputName.Show,
+                    new Fact(WorkingPhrase.FirstColourByThermalTimeShowDays, ("showDays", Quantity.Number(rule.ShowDays)))
+                ),
+                new WorkingInput(InputName.Where, place.Describe()),
+                new WorkingInput(InputName.WeatherYears, YearsAsked),
             ],
-            rule.Describe(),
-            "Figures fitted to customary dates of eighteen climates, from memory (docs/accuracy.md)",
             [
-                $"Half open on {string.Join(", ", Years.Select(y => y.Half.ToString("d MMM", null) + " (" + WeatherYear.Short(y.WeatherYear) + ")"))}.",
-                $"Cold by then {MedianColdWeeks:0.0} weeks in the middle year; it wants {Plant.Bulb!.ColdWeeksLow:0}–{Plant.Bulb.ColdWeeksHigh:0}.",
+                new Fact(
+                    WorkingPhrase.HalfOpenOn,
+                    (
+                        "items",
+                        Years
+                            .Select(y =>
+                                (object?)
+                                    new Fact(WorkingPhrase.FirstColourStepEach, ("half", y.Half), ("weatherYear", WeatherYear.Short(y.WeatherYear)))
+                            )
+                            .ToList()
+                    )
+                ),
+                new Fact(
+                    WorkingPhrase.ColdThenWeeksInMiddleYear,
+                    ("medianColdWeeks", Quantity.Number(MedianColdWeeks, 1)),
+                    ("coldWeeksLow", Quantity.Number(Plant.Bulb!.ColdWeeksLow)),
+                    ("coldWeeksHigh", Quantity.Number(Plant.Bulb.ColdWeeksHigh))
+                ),
             ]
-        );
+        )
+        {
+            Parts = [("plant", Plant), ("rule", rule.Describe())],
+        };
     }
 
     private LocalDate? AtRank(Func<BloomYear, LocalDate> day, double rank)
@@ -98,23 +147,54 @@ public sealed record HandOver(BloomForecast From, BloomForecast To, double Overl
 
     /// <summary>The arithmetic behind the hand-over.</summary>
     public Working Explain() =>
-        new(
-            $"{From.Plant.CommonName} to {To.Plant.CommonName}",
-            OverlapDays < 0 ? $"{-OverlapDays:0} days without flower" : $"{OverlapDays:0} days together",
+        new Working(
+            WorkingKind.HandOver,
+            OverlapDays < 0
+                ? (object?)new Fact(WorkingPhrase.DaysWithoutFlower, ("overlapDays", Quantity.Number(-OverlapDays)))
+                : new Fact(WorkingPhrase.DaysTogether, ("overlapDays", Quantity.Number(OverlapDays))),
             [
-                new(
-                    "last colour of the earlier, by year",
-                    string.Join(", ", From.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.Over.ToString("d MMM", null)}"))
+                new WorkingInput(
+                    InputName.LastColourOfTheEarlierByYear,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            From.Years.Select(y =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.HandOverLastColourEarlierYearEach,
+                                            ("weatherYear", WeatherYear.Short(y.WeatherYear)),
+                                            ("over", y.Over)
+                                        )
+                                )
+                                .ToList()
+                        )
+                    )
                 ),
-                new(
-                    "first colour of the later, by year",
-                    string.Join(", ", To.Years.Select(y => $"{WeatherYear.Short(y.WeatherYear)}: {y.First.ToString("d MMM", null)}"))
+                new WorkingInput(
+                    InputName.FirstColourOfTheLaterByYear,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            To.Years.Select(y =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.HandOverFirstColourLaterYearEach,
+                                            ("weatherYear", WeatherYear.Short(y.WeatherYear)),
+                                            ("first", y.First)
+                                        )
+                                )
+                                .ToList()
+                        )
+                    )
                 ),
             ],
-            "Days from the later's first colour to the earlier's last, year by year; the median, and the share of years below zero",
-            "Flowering by thermal time over the station's record",
-            [$"Days without flower in {ShareBroken:P0} of {To.Years.Count} years; broken when more than half."]
-        );
+            [new Fact(WorkingPhrase.DaysWithoutFlowerInYearsBroken, ("shareBroken", Quantity.Share(ShareBroken)), ("years", To.Years.Count))]
+        )
+        {
+            Parts = [("plant", From.Plant), ("plant2", To.Plant)],
+        };
 }
 
 /// <summary>The flowering of a whole bulb stack.</summary>

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -48,16 +49,16 @@ public sealed record TurnDay(LocalDate Planned, LocalDate? PastBest, LocalDate B
 
     /// <summary>The arithmetic behind the day.</summary>
     public Working Explain() =>
-        new(
-            "When it makes way",
-            ByRule.ToString("d MMM uuuu", null),
+        new Working(
+            WorkingKind.TurnDay,
+            ByRule,
             [
-                new("planned", Planned.ToString("d MMM uuuu", null)),
-                new("past its best", PastBest?.ToString("d MMM uuuu", null) ?? "never shows"),
-                new("school", School == TurnSchool.AtCalendar ? "at the calendar's turn" : "when past its best"),
-            ],
-            "At the calendar's turn: the planned day, though it still looks good. When past: the first day from which its colour, by width and share, stays under half its best",
-            "House rule; flowering by thermal time",
-            []
+                new WorkingInput(InputName.Planned, Planned),
+                new WorkingInput(InputName.PastItsBest, PastBest is { } atPastBest ? (object?)atPastBest : WorkingPhrase.NeverShows),
+                new WorkingInput(
+                    InputName.School,
+                    School == TurnSchool.AtCalendar ? (object?)WorkingPhrase.CalendarTurn : WorkingPhrase.WhenPastBest
+                ),
+            ]
         );
 }

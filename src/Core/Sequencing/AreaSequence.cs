@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -27,13 +28,16 @@ public enum SequenceFault
 }
 
 /// <summary>Something wrong with an area's run of bulbs.</summary>
-/// <param name="Fault">What.</param>
-/// <param name="Say">In a sentence.</param>
+/// <param name="Says">What: of a <see cref="SequenceFault"/>.</param>
 /// <param name="First">First day it speaks of; the first of the plan year where it speaks of none.</param>
 /// <param name="Days">Days it speaks of; 0 for none.</param>
 /// <param name="Planter">The planter it speaks of; null for the area.</param>
 /// <param name="Working">The arithmetic.</param>
-public sealed record SequenceFinding(SequenceFault Fault, string Say, LocalDate First, int Days, Planter? Planter, Working Working);
+public sealed record SequenceFinding(Fact Says, LocalDate First, int Days, Planter? Planter, Working Working)
+{
+    /// <summary>Of which kind.</summary>
+    public SequenceFault Fault => (SequenceFault)Says.Kind;
+}
 
 /// <summary>
 /// The bulbs of an area through spring: how many of its planters flower on each day, whether all flower at once, and whether a
@@ -143,39 +147,57 @@ public sealed class AreaSequence
     }
 
     /// <summary>The sentence that heads it.</summary>
-    public string Sentence()
+    public Fact Sentence()
     {
         if (Shows.Count == 0)
-            return "No spring bulbs";
+            return new Fact(SequencePhrase.NoSpringBulbs);
         int first = Array.FindIndex(InFlower, n => n > 0);
         int last = Array.FindLastIndex(InFlower, n => n > 0);
         int without = Enumerable.Range(first, last - first + 1).Count(d => InFlower[d] == 0);
-        string run = $"Bulbs from {Text(first)} to {Text(last)}, at most {InFlower.Max()} of {WithBulbs} planters at once";
-        return without == 0 ? run : $"{run}, {without} {(without == 1 ? "day" : "days")} without";
+        return new Fact(
+            SequencePhrase.BulbsFromTo,
+            ("first", Start.PlusDays(first)),
+            ("last", Start.PlusDays(last)),
+            ("most", InFlower.Max()),
+            ("planters", WithBulbs),
+            ("without", without > 0 ? without : null)
+        );
     }
 
     /// <summary>The arithmetic behind the run.</summary>
     public Working Explain() =>
-        new(
-            $"{Area.Name}: run of bulbs",
-            $"{PlanterDays} planter-days in bulb flower",
+        new Working(
+            WorkingKind.BulbSequence,
+            new Fact(WorkingPhrase.PlanterDaysInBulbFlower, ("planterDays", PlanterDays)),
             [
-                new("planters with bulbs", $"{WithBulbs} of {Planters.Count}"),
-                new("the site's spring", Spring.To <= Spring.From ? "no bulbs" : $"{Text(Spring.From)} to {Text(Spring.To - 1)}"),
-                new("evenly spread", $"{EvenCount} in flower on each day of it"),
-                new("the fullest fortnight", $"from {Text(Fullest.From)}, most of the flowering of {Fullest.Planters} planters"),
+                new WorkingInput(
+                    InputName.PlantersWithBulbs,
+                    new Fact(WorkingPhrase.BulbSequencePlantersWithBulbs, ("withBulbs", WithBulbs), ("planters", Planters.Count))
+                ),
+                new WorkingInput(
+                    InputName.SpringOfTheSite,
+                    Spring.To <= Spring.From
+                        ? (object?)WorkingPhrase.NoBulbs
+                        : new Fact(WorkingPhrase.BulbSequenceSiteSpring, ("from", Start.PlusDays(Spring.From)), ("to", Start.PlusDays(Spring.To - 1)))
+                ),
+                new WorkingInput(InputName.EvenlySpread, new Fact(WorkingPhrase.InFlowerOnEachDay, ("evenCount", EvenCount))),
+                new WorkingInput(
+                    InputName.TheFullestFortnight,
+                    new Fact(WorkingPhrase.FromMostFloweringPlanters, ("from", Start.PlusDays(Fullest.From)), ("planters", Fullest.Planters))
+                ),
                 .. Enum.GetValues<SpringThird>()
                     .Select(t => new WorkingInput(
-                        t.ToString().ToLowerInvariant(),
-                        $"{Shows.Where(s => s.Third == t).Select(s => s.Planter.Id).Distinct(StringComparer.Ordinal).Count()} planters"
+                        t,
+                        new Fact(
+                            WorkingPhrase.BulbSequencePlanters,
+                            ("ordinal", Shows.Where(s => s.Third == t).Select(s => s.Planter.Id).Distinct(StringComparer.Ordinal).Count())
+                        )
                     )),
-            ],
-            $"A planter counts on a day when one of its bulbs shows a third of its best in most weather years; early, mid and late are the thirds of the time over which the palette's tulips reach their best in a bed here",
-            "Common practice: early, mid and late for an unbroken run; flowering by thermal time, see each plant",
-            []
-        );
-
-    private string Text(int day) => Start.PlusDays(day).ToString("d MMM", null);
+            ]
+        )
+        {
+            Parts = [("area", Area.Name)],
+        };
 
     private IEnumerable<SequenceFinding> Bare()
     {
@@ -184,12 +206,15 @@ public sealed class AreaSequence
         foreach ((int from, int days) in Runs(d => InColour[d] == 0, Spring.From, Spring.To, BareSpell.ShortestDays))
         {
             yield return Find(
-                SequenceFault.AllBare,
-                $"All bare from {Text(from)} to {Text(from + days - 1)}: none of its {Planters.Count} planters is in colour",
+                new Fact(
+                    SequenceFault.AllBare,
+                    ("from", Start.PlusDays(from)),
+                    ("to", Start.PlusDays(from + days - 1)),
+                    ("planters", Planters.Count)
+                ),
                 from,
                 days,
-                "No planter shows colour in most weather years on seven days in a row or more of the site's spring",
-                [new("planters", $"{Planters.Count}")]
+                [new WorkingInput(InputName.Planters, Planters.Count)]
             );
         }
     }
@@ -200,15 +225,13 @@ public sealed class AreaSequence
         if (planters < LeastPlanters || planters * 3 < WithBulbs * 2)
             yield break;
         yield return Find(
-            SequenceFault.AllAtOnce,
-            $"All at once: {planters} of {WithBulbs} planters do most of their flowering in the fortnight from {Text(from)}",
+            new Fact(SequenceFault.AllAtOnce, ("planters", planters), ("withBulbs", WithBulbs), ("from", Start.PlusDays(from))),
             from,
             Fortnight,
-            $"{LeastPlanters} planters or more, and at least two thirds of those with bulbs, have more than half of their days in bulb flower within the same fourteen days",
             [
                 .. Flowering.Select(f => new WorkingInput(
-                    Planters.First(p => p.Planter.Id == f.Key).Planter.Name,
-                    $"{f.Value.Skip(from).Take(Fortnight).Count(x => x)} of {f.Value.Count(x => x)} days in flower"
+                    Planters.First(p => p.Planter.Id == f.Key).Planter,
+                    new Fact(SequencePhrase.DaysInFlower, ("days", f.Value.Skip(from).Take(Fortnight).Count(x => x)), ("all", f.Value.Count(x => x)))
                 )),
             ]
         );
@@ -224,12 +247,20 @@ public sealed class AreaSequence
         {
             List<BulbShow> before = [.. Shows.Where(s => s.Last == from - 1)];
             yield return Find(
-                SequenceFault.Broken,
-                $"No bulb flowers from {Text(from)} to {Text(from + days - 1)}{(before.Count > 0 ? $", after {before[0].Plant.CommonName}" : string.Empty)}",
+                new Fact(
+                    SequenceFault.Broken,
+                    ("from", Start.PlusDays(from)),
+                    ("to", Start.PlusDays(from + days - 1)),
+                    ("after", before.Count > 0 ? before[0].Plant : null)
+                ),
                 from,
                 days,
-                $"{BreakDays} days or more between the area's first and last bulb on which none shows in most years",
-                [new("the run", $"{Text(first)} to {Text(last)}")]
+                [
+                    new WorkingInput(
+                        InputName.TheRun,
+                        new Fact(WorkingPhrase.BulbSequenceSiteSpring, ("from", Start.PlusDays(first)), ("to", Start.PlusDays(last)))
+                    ),
+                ]
             );
         }
     }
@@ -241,14 +272,12 @@ public sealed class AreaSequence
         foreach (SpringThird third in Enum.GetValues<SpringThird>().Where(t => Shows.All(s => s.Third != t)))
         {
             yield return Find(
-                SequenceFault.ThirdMissing,
-                $"Nothing {third.ToString().ToLowerInvariant()} among the bulbs of {WithBulbs} planters",
+                new Fact(SequenceFault.ThirdMissing, ("third", third), ("planters", WithBulbs)),
                 0,
                 0,
-                "No bulb of the third in any of the area's planters",
                 [
                     .. Enum.GetValues<SpringThird>()
-                        .Select(t => new WorkingInput(t.ToString().ToLowerInvariant(), $"{Shows.Count(s => s.Third == t)} kinds over all planters")),
+                        .Select(t => new WorkingInput(t, new Fact(SequencePhrase.KindsOverPlanters, ("kinds", Shows.Count(s => s.Third == t))))),
                 ]
             );
         }
@@ -273,12 +302,16 @@ public sealed class AreaSequence
                 if (apart > NearlyAlike)
                     continue;
                 yield return Find(
-                    SequenceFault.Stray,
-                    $"{one.Planters[0].Name} alone carries {one.Plant.CommonName}; {many.Planters.Count} others carry {many.Plant.CommonName}, nearly the same: is it meant?",
+                    new Fact(
+                        SequenceFault.Stray,
+                        ("planter", one.Planters[0]),
+                        ("plant", one.Plant),
+                        ("others", many.Planters.Count),
+                        ("usual", many.Plant)
+                    ),
                     0,
                     0,
-                    $"Same genus and third of the spring, colours within {NearlyAlike:0} (CIEDE2000), one planter against {LeastPlanters} or more",
-                    [new("difference of colour", $"{apart:0.0}")]
+                    [new WorkingInput(InputName.DifferenceOfColour, Quantity.Number(apart, 1))]
                 ) with
                 {
                     Planter = one.Planters[0],
@@ -288,8 +321,14 @@ public sealed class AreaSequence
         }
     }
 
-    private SequenceFinding Find(SequenceFault fault, string say, int from, int days, string rule, IReadOnlyList<WorkingInput> inputs) =>
-        new(fault, say, Start.PlusDays(from), days, null, new Working($"{Area.Name}: run of bulbs", say, inputs, rule, "Common practice", []));
+    private SequenceFinding Find(Fact says, int from, int days, IReadOnlyList<WorkingInput> inputs) =>
+        new(
+            says,
+            Start.PlusDays(from),
+            days,
+            null,
+            new Working(WorkingKind.BulbSequenceFinding, says, inputs) { Parts = [("area", Area.Name), ("finding", says)] }
+        );
 
     private static (int From, int Planters) FullestOf(bool[][] flowering, int days)
     {

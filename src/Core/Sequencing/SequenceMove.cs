@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -24,7 +25,8 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
     public double ColourApart { get; } = ColourDifference.Between(Goes.LeadColour, Comes.LeadColour);
 
     /// <summary>What to do, beginning with a verb.</summary>
-    public string Say => $"Plant {Before.Items.First(i => i.PlantId == Goes.Id).Count} {Comes.CommonName} instead of {Goes.CommonName}";
+    public Fact Does =>
+        new(SequencePhrase.Exchange, ("count", Before.Items.First(i => i.PlantId == Goes.Id).Count), ("comes", Comes), ("goes", Goes));
 
     /// <summary>Every exchange worth weighing in an area's bulbs that are still to be planted.</summary>
     /// <param name="plan">The plan.</param>
@@ -104,24 +106,27 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
     }
 
     /// <summary>The arithmetic behind it.</summary>
-    public Working Explain(LocalDate start, string money) =>
-        new(
-            Say,
-            $"{InFlower.Count(f => f)} days in bulb flower",
+    public Working Explain(LocalDate start) =>
+        new Working(
+            WorkingKind.SequenceMove,
+            new Fact(WorkingPhrase.DaysInBulbFlower, ("inFlower", InFlower.Count(f => f))),
             [
-                new("goes in", Before.Install.ToString("d MMM uuuu", null)),
-                new("in flower with it", Spans(start)),
-                new("difference of colour", $"{ColourApart:0.0} (CIEDE2000)"),
-                new("cost", $"{money}{Cost:+0.00;−0.00;0.00} against the kind planned"),
-            ],
-            "Each bulb is followed through every weather year at its depth in this planter; a day counts when most years show it",
-            $"Season kernel; {Comes.Source}",
-            []
-        );
+                new WorkingInput(InputName.GoesIn, Before.Install),
+                new WorkingInput(InputName.InFlowerWithIt, Spans(start)),
+                new WorkingInput(
+                    InputName.DifferenceOfColour,
+                    new Fact(WorkingPhrase.SequenceMoveDifferenceColour, ("colourApart", Quantity.Number(ColourApart, 1)))
+                ),
+                new WorkingInput(InputName.Cost, new Fact(WorkingPhrase.AgainstKindPlanned, ("cost", Quantity.Money(Cost)))),
+            ]
+        )
+        {
+            Parts = [("figure", Does), ("source", Comes.Source)],
+        };
 
-    private string Spans(LocalDate start)
+    private object Spans(LocalDate start)
     {
-        var spans = new List<string>();
+        var spans = new List<Fact>();
         for (int d = 0; d < InFlower.Length; d++)
         {
             if (!InFlower[d] || (d > 0 && InFlower[d - 1]))
@@ -129,8 +134,8 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
             int end = d;
             while (end + 1 < InFlower.Length && InFlower[end + 1])
                 end++;
-            spans.Add($"{start.PlusDays(d).ToString("d MMM", null)} to {start.PlusDays(end).ToString("d MMM", null)}");
+            spans.Add(new Fact(WorkingPhrase.BulbSequenceSiteSpring, ("from", start.PlusDays(d)), ("to", start.PlusDays(end))));
         }
-        return spans.Count == 0 ? "never in most years" : string.Join(", ", spans);
+        return spans.Count == 0 ? SequencePhrase.NeverInMostYears : new Fact(WorkingPhrase.Listed, ("items", spans));
     }
 }

@@ -1,5 +1,6 @@
 using NetTopologySuite.Geometries;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
 
@@ -206,21 +207,35 @@ public sealed record ExposureForecast(Planter Planter, IReadOnlyList<(int Year, 
 
     /// <summary>The arithmetic behind the forecast.</summary>
     public Working Explain() =>
-        new(
-            $"{Planter.Name}: sun as trees grow",
-            Change is { } c ? $"another class in {c.Year}" : "keeps its class",
+        new Working(
+            WorkingKind.SunAsTreesGrow,
+            Change is { } c ? (object?)new Fact(WorkingPhrase.AnotherClassIn, ("year", c.Year)) : WorkingPhrase.KeepsClass,
             [
                 .. Years.Select(y => new WorkingInput(
-                    $"{y.Year}",
-                    $"{y.Hours:0.0} h a day, {y.Class switch { Exposure.FullSun => "full sun", Exposure.PartSun => "part sun", _ => "shade" }}"
+                    y.Year,
+                    new Fact(
+                        WorkingPhrase.SunAsTreesGrowDay,
+                        ("hours", Quantity.Hours(y.Hours, 1)),
+                        (
+                            "shade",
+                            y.Class switch
+                            {
+                                Exposure.FullSun => (object?)WorkingPhrase.FullSun,
+                                Exposure.PartSun => WorkingPhrase.PartSun,
+                                _ => WorkingPhrase.Shade,
+                            }
+                        )
+                    )
                 )),
+            ]
+        )
+        {
+            Parts =
+            [
+                ("planter", Planter),
+                ("source", FromMap ? (object?)WorkingPhrase.SkylineReadOffSiteMapWalls : WorkingPhrase.SkylineAsMeasuredTreesGrowingAs),
             ],
-            "Mean direct sun, April to September, over the skyline of each year; full sun six hours and more, part three to six, shade less",
-            FromMap
-                ? "Skyline read off the site's map: walls by their height, crowns as balls that grow; sun's path by Meeus"
-                : "Skyline as measured, its trees growing as said; sun's path by Meeus",
-            []
-        );
+        };
 }
 
 /// <summary>How far a tree's roots fill a bed.</summary>

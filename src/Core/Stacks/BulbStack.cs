@@ -13,8 +13,8 @@ namespace UnrulyMeadow.Core.Stacks;
 /// <param name="Count">How many.</param>
 /// <param name="DepthCm">Finished surface to the base, cm.</param>
 /// <param name="IsByRule">False when the planner chose it.</param>
-/// <param name="Reason">How it came about, one sentence.</param>
-public sealed record BulbDepth(Plant Plant, int Count, double DepthCm, bool IsByRule, string Reason)
+/// <param name="Reason">How it came about: a <see cref="DepthReason"/>.</param>
+public sealed record BulbDepth(Plant Plant, int Count, double DepthCm, bool IsByRule, Fact Reason)
 {
     /// <summary>How many go into one clump; null to spread them evenly.</summary>
     public int? Clump { get; init; }
@@ -29,7 +29,7 @@ public sealed record BulbDepth(Plant Plant, int Count, double DepthCm, bool IsBy
 /// <param name="WidthCm">Inside width there, cm.</param>
 /// <param name="Places">Where bulbs can lie, as many as fit, cm from the centre.</param>
 /// <param name="LiftLitres">Medium from this layer's base up to the next layer's base or the surface, litres.</param>
-/// <param name="Reason">How the depth came about, one sentence.</param>
+/// <param name="Reason">How the depth came about: a <see cref="DepthReason"/>.</param>
 public sealed record StackLayer(
     Plant Plant,
     int Count,
@@ -39,7 +39,7 @@ public sealed record StackLayer(
     double WidthCm,
     IReadOnlyList<PlanePoint> Places,
     double LiftLitres,
-    string Reason
+    Fact Reason
 )
 {
     /// <summary>How many fit at this depth.</summary>
@@ -173,13 +173,19 @@ public sealed class BulbStack
             double rule = DepthByRule(bulb, school);
             double clear = above + bulb.HeightCm + LayerGapCm;
             bool pushed = !planter.Form.IsBed && depths.Count > 0 && clear > rule;
-            string reason = (chosen is not null, pushed) switch
+            Fact reason = (chosen is not null, pushed) switch
             {
-                (true, _) => $"Chosen; by rule it would be {rule:0.#} cm.",
-                (_, true) => $"Below the layer above: {above:0.#} + {bulb.HeightCm:0.#} + {LayerGapCm:0.#} cm; by itself {rule:0.#} cm.",
+                (true, _) => new Fact(DepthReason.Chosen, ("rule", Cm(rule, 1))),
+                (_, true) => new Fact(
+                    DepthReason.BelowTheLayerAbove,
+                    ("above", Cm(above, 1)),
+                    ("height", Cm(bulb.HeightCm, 1)),
+                    ("gap", Cm(LayerGapCm, 1)),
+                    ("rule", Cm(rule, 1))
+                ),
                 _ => school == BulbDepthSchool.Deep && rule > 3 * bulb.HeightCm
-                    ? $"Deep school: {DeepCm:0.#} cm for large bulbs."
-                    : $"3 × {bulb.HeightCm:0.#} cm bulb height.",
+                    ? new Fact(DepthReason.DeepSchool, ("depth", Cm(DeepCm, 1)))
+                    : new Fact(DepthReason.ByHeight, ("height", Cm(bulb.HeightCm, 1))),
             };
             double own = pushed ? clear : rule;
             double stacked = Math.Floor(Math.Min(StackedCm, DeepestBaseCm(planter, site)) * 10) / 10;
@@ -192,7 +198,7 @@ public sealed class BulbStack
                 && bulb.HeightCm >= LargeBulbCm
                 && stacked > own
             )
-                (own, reason) = (stacked, $"Deepest of a stacked container: {StackedCm:0} cm, or as deep as the planter leaves.");
+                (own, reason) = (stacked, new Fact(DepthReason.DeepestOfAStack, ("deepest", Cm(StackedCm))));
             above = Math.Round(chosen ?? own, 1);
             depths.Add(new BulbDepth(plant, count, above, chosen is null, reason) { Clump = planned.Clump });
         }
@@ -307,42 +313,86 @@ public sealed class BulbStack
         double wall = SetbackOf(Planter.Form, Site);
         double pitch = bed ? bulb.SpacingCm : bulb.DiameterCm + Site.BulbGapCm;
         double gap = pitch - bulb.DiameterCm;
-        var steps = new List<string> { layer.Reason, $"Cover over the tip: {layer.DepthCm:0.#} − {bulb.HeightCm:0.#} = {layer.CoverCm:0.#} cm." };
+        var steps = new List<object?>
+        {
+            layer.Reason,
+            new Fact(
+                WorkingPhrase.CoverOverTheTip,
+                ("depth", Quantity.Cm(layer.DepthCm, 1)),
+                ("height", Quantity.Cm(bulb.HeightCm, 1)),
+                ("cover", Quantity.Cm(layer.CoverCm, 1))
+            ),
+        };
         if (Planter.Form.Outline is { } outline)
         {
             steps.Add(
-                $"Discs of {pitch:0.#} cm with centres at least {wall + (bulb.DiameterCm / 2):0.#} cm inside an outline of {outline.AreaCm2 / 10_000:0.##} m²: {layer.Fits} fit, the best lattice tried."
+                new Fact(
+                    WorkingPhrase.DiscsWithCentresLeastInsideOutline,
+                    ("pitch", Quantity.Cm(pitch, 1)),
+                    ("diameter", Quantity.Cm(wall + (bulb.DiameterCm / 2), 1)),
+                    ("area", Quantity.SquareMetres(outline.AreaCm2 / 10_000, 2)),
+                    ("fits", layer.Fits)
+                )
             );
         }
         else if (Planter.Form.IsRoundish && Math.Abs(layer.LengthCm - layer.WidthCm) < 1e-6)
         {
             double circle = (layer.LengthCm / 2) - wall + (gap / 2);
             steps.Add(
-                $"Discs of {pitch:0.#} cm in a circle of radius {layer.LengthCm / 2:0.#} − {wall:0.#} + {gap / 2:0.#} = {circle:0.#} cm: ratio {circle / (pitch / 2):0.00}, so {layer.Fits} fit."
+                new Fact(
+                    WorkingPhrase.DiscsInCircleRadiusRatioFit,
+                    ("pitch", Quantity.Cm(pitch, 1)),
+                    ("length", Quantity.Cm(layer.LengthCm / 2, 1)),
+                    ("wall", Quantity.Cm(wall, 1)),
+                    ("gap", Quantity.Cm(gap / 2, 1)),
+                    ("circle", Quantity.Cm(circle, 1)),
+                    ("pitch2", Quantity.Number(circle / (pitch / 2), 2)),
+                    ("fits", layer.Fits)
+                )
             );
         }
         else
         {
             steps.Add(
-                $"Discs of {pitch:0.#} cm in {layer.LengthCm - (2 * wall) + gap:0.#} × {layer.WidthCm - (2 * wall) + gap:0.#} cm: {layer.Fits} fit, the best lattice tried."
+                new Fact(
+                    WorkingPhrase.DiscsInFitBestLatticeTried,
+                    ("pitch", Quantity.Cm(pitch, 1)),
+                    ("gap", Quantity.Cm(layer.LengthCm - (2 * wall) + gap, 1)),
+                    ("gap2", Quantity.Cm(layer.WidthCm - (2 * wall) + gap, 1)),
+                    ("fits", layer.Fits)
+                )
             );
         }
         return new Working(
-            $"{layer.Plant.CommonName}: depth and count",
-            $"{layer.DepthCm:0.#} cm, {layer.Fits} fit",
+            WorkingKind.BulbDepthAndCount,
+            new Fact(WorkingPhrase.BulbDepthAndCountValueFit, ("depth", Quantity.Cm(layer.DepthCm, 1)), ("fits", layer.Fits)),
             [
-                new("bulb", $"{bulb.HeightCm:0.#} cm high, {bulb.DiameterCm:0.#} cm wide"),
-                new(
-                    "inside at that depth",
-                    Planter.Form.IsRoundish && !bed ? $"⌀ {layer.LengthCm:0.#} cm" : $"{layer.LengthCm:0.#} × {layer.WidthCm:0.#} cm"
+                new WorkingInput(
+                    InputName.Bulb,
+                    new Fact(
+                        WorkingPhrase.BulbDepthAndCountHighWide,
+                        ("height", Quantity.Cm(bulb.HeightCm, 1)),
+                        ("diameter", Quantity.Cm(bulb.DiameterCm, 1))
+                    )
                 ),
-                new(bed ? "from the edge" : "from the wall", $"{wall:0.#} cm"),
-                new(bed ? "centre to centre" : "between bulbs", bed ? $"{pitch:0.#} cm" : $"{gap:0.#} cm"),
+                new WorkingInput(
+                    InputName.InsideAtThatDepth,
+                    Planter.Form.IsRoundish && !bed
+                        ? (object?)new Fact(WorkingPhrase.BulbDepthAndCountInsideThatDepth, ("length", Quantity.Cm(layer.LengthCm, 1)))
+                        : new Fact(
+                            WorkingPhrase.BulbDepthAndCountInsideThatDepthPair,
+                            ("length", Quantity.Number(layer.LengthCm, 1)),
+                            ("width", Quantity.Cm(layer.WidthCm, 1))
+                        )
+                ),
+                new WorkingInput(bed ? InputName.FromTheEdge : InputName.FromTheWall, Quantity.Cm(wall, 1)),
+                new WorkingInput(bed ? InputName.CentreToCentre : InputName.BetweenBulbs, bed ? (object?)Quantity.Cm(pitch, 1) : Quantity.Cm(gap, 1)),
             ],
-            "Depth to the base at 3 × height; centres within R − w − d/2, g apart",
-            "Common practice for depth and gaps; densest packings of discs in a circle up to a hundred, found by search; to 13 those of Graham, Lubachevsky, Nurmela & Östergård 1998",
             steps
-        );
+        )
+        {
+            Parts = [("plant", layer.Plant)],
+        };
     }
 
     // How far bulbs keep from the edge: a bed's own setback where it has one.

@@ -175,25 +175,46 @@ public sealed class TurnWindow
 
     /// <summary>The arithmetic behind one day.</summary>
     public Working Explain(TurnOption option) =>
-        new(
-            $"{Turn.Name} from {Text(option.FirstDay)}",
-            $"{option.ColourDays:0} planter-days of colour",
+        new Working(
+            WorkingKind.TurnFromDay,
+            new Fact(WorkingPhrase.PlanterDaysColour, ("colourDays", Quantity.Number(option.ColourDays))),
             [
-                new("planters", $"{Changes.Count}"),
-                new("what comes out still shows", $"in {option.OldColour * 10:0.#} of 10 years"),
-                new(
-                    "frost takes something within two months",
-                    $"in {option.FrostLoss * 10:0.#} of 10 years, {option.PlantsLost:0} plants expected, {option.LostCost:0.00} at guide prices"
+                new WorkingInput(InputName.Planters, Changes.Count),
+                new WorkingInput(
+                    InputName.WhatComesOutStillShows,
+                    new Fact(WorkingPhrase.InYears, ("oldColour", Quantity.OutOfTen(option.OldColour)))
                 ),
-                new("worth", $"{Worth(option):0} planter-days, losses counted at {CostOfADay:0.00} a planter-day"),
-                new($"grown by {Text(FullBy)}", $"{option.FullShare:P0} of full width"),
-                new("bulb leaves still green", $"in {option.LeavesGreen * 10:0.#} of 10 years"),
-                new("forbids it", option.Hinders.Count == 0 ? "nothing" : $"{option.Hinders.Count}"),
-            ],
-            "Every display that goes in or comes out is moved by the same number of days, and each planter is followed through every weather year; colour lost to frost is in the sum, the price of what is lost is taken off; no day is recommended that frost hits in more than one year of ten while another is open",
-            "Season kernel; five weeks of rooting before the ground freezes are common practice",
-            []
-        );
+                new WorkingInput(
+                    InputName.FrostTakesSomethingWithinTwoMonths,
+                    new Fact(
+                        WorkingPhrase.InYearsPlantsExpectedGuidePrices,
+                        ("frostLoss", Quantity.OutOfTen(option.FrostLoss)),
+                        ("plantsLost", Quantity.Number(option.PlantsLost)),
+                        ("lostCost", Quantity.Number((double)option.LostCost, 2))
+                    )
+                ),
+                new WorkingInput(
+                    InputName.Worth,
+                    new Fact(
+                        WorkingPhrase.PlanterDaysLossesCountedPlanterDay,
+                        ("option", Quantity.Number(Worth(option))),
+                        ("costOfADay", Quantity.Number((double)CostOfADay, 2))
+                    )
+                ),
+                new WorkingInput(
+                    new Fact(WorkingPhrase.TurnFromDayNameGrown, ("fullBy", Text(FullBy))),
+                    new Fact(WorkingPhrase.FullWidth, ("fullShare", Quantity.Share(option.FullShare)))
+                ),
+                new WorkingInput(
+                    InputName.BulbLeavesStillGreen,
+                    new Fact(WorkingPhrase.TurnFromDayInYears, ("leavesGreen", Quantity.OutOfTen(option.LeavesGreen)))
+                ),
+                new WorkingInput(InputName.ForbidsIt, option.Hinders.Count == 0 ? (object?)WorkingPhrase.Nothing : option.Hinders.Count),
+            ]
+        )
+        {
+            Parts = [("turn", Turn.Name), ("firstDay", Text(option.FirstDay))],
+        };
 
     private static TurnOption Option(Plan plan, Turn turn, IReadOnlyList<TurnChange> changes, SeasonKernel kernel, int offset, LocalDate fullBy)
     {

@@ -176,9 +176,9 @@ public sealed record Changeover(
             && change.In.Any(i => i.Display.Layer == DisplayLayer.Seasonal)
             && FeedLine.IsGrowingSeason(change.Day, plan.Site.IsSouthern)
         )
-            yield return new FeedLine(change.Planter, FeedLine.Starter, Math.Round(medium.Litres * FeedLine.StarterGramsPerLitre));
+            yield return new FeedLine(change.Planter, FeedKind.StarterFeed, Math.Round(medium.Litres * FeedLine.StarterGramsPerLitre));
         int bulbs = change.In.Where(i => i.DepthCm is not null).Sum(i => i.Count);
         if (bulbs > 0 && rules.BulbFeed == BulbFeedSchool.BulbFood)
-            yield return new FeedLine(change.Planter, FeedLine.BulbFood, bulbs * FeedLine.BulbFoodGrams);
+            yield return new FeedLine(change.Planter, FeedKind.BulbFood, bulbs * FeedLine.BulbFoodGrams);
     }
 }

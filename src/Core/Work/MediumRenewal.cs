@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Packing;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -11,8 +12,8 @@ namespace UnrulyMeadow.Core.Work;
 /// <summary>Medium for one planter.</summary>
 /// <param name="Planter">The planter.</param>
 /// <param name="Litres">Litres needed.</param>
-/// <param name="Reason">Why so many.</param>
-public sealed record MediumLine(Planter Planter, double Litres, string Reason)
+/// <param name="Reason">Why so many: a <see cref="MediumReason"/>.</param>
+public sealed record MediumLine(Planter Planter, double Litres, Fact Reason)
 {
     /// <summary>Finished surface to the bottom of the fresh medium, cm.</summary>
     public double DepthCm { get; init; }
@@ -24,23 +25,27 @@ public sealed record MediumLine(Planter Planter, double Litres, string Reason)
     public double FreshCm { get; init; }
 }
 
+/// <summary>Feeds that the house rules give.</summary>
+public enum FeedKind
+{
+    /// <summary>Starter feed, mixed into fresh medium.</summary>
+    StarterFeed,
+
+    /// <summary>Bulb food, in the hole.</summary>
+    BulbFood,
+}
+
 /// <summary>Feed for one planter, as the house rules want it.</summary>
 /// <param name="Planter">The planter.</param>
-/// <param name="What">Starter feed, or bulb food.</param>
+/// <param name="What">Of which kind.</param>
 /// <param name="Grams">Grams.</param>
-public sealed record FeedLine(Planter Planter, string What, double Grams)
+public sealed record FeedLine(Planter Planter, FeedKind What, double Grams)
 {
     /// <summary>Starter feed for a recharged planter, grams per litre of fresh medium (common practice).</summary>
     public const double StarterGramsPerLitre = 2;
 
     /// <summary>Bulb food in the hole, grams per bulb (common practice).</summary>
     public const double BulbFoodGrams = 5;
-
-    /// <summary>Starter feed.</summary>
-    public const string Starter = "starter feed";
-
-    /// <summary>Bulb food.</summary>
-    public const string BulbFood = "bulb food";
 
     /// <summary>True from March to August, or September to February in the south: later nothing is made to grow that winter would take (common practice).</summary>
     public static bool IsGrowingSeason(LocalDate day, bool southern) => (day.Month is >= 3 and <= 8) != southern;
@@ -70,14 +75,12 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
         if (planter.Form.IsBed || change.In.Count == 0)
             return null;
         double whole = BulbStack.MediumDepthCm(planter, plan.Site);
-        (double depth, string reason) =
-            _filled || change.Out.Count + change.Stays.Count > 0
-                ? Wanted(change, whole)
-                : (whole, "filled for the first time, as far as is known; say in its survey what stood here if it is filled");
+        (double depth, Fact reason) =
+            _filled || change.Out.Count + change.Stays.Count > 0 ? Wanted(change, whole) : (whole, new Fact(MediumReason.FilledForTheFirstTime));
         _filled = true;
         depth = Math.Min(depth, whole);
         if (change.DigDepthCm is { } dig && dig < depth)
-            (depth, reason) = (dig, $"fresh top {dig:0} cm, no deeper over the bulbs that stay");
+            (depth, reason) = (dig, new Fact(MediumReason.NoDeeperOverBulbs, ("depth", Quantity.Depth(dig))));
         double had = _fresh
             .Where(f => Period.DaysBetween(f.Day, change.Day) < FreshDays)
             .Select(f => Math.Min(f.DepthCm, depth))
@@ -88,7 +91,7 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
             _fresh.Add((change.Day, depth));
         if (litres <= LeastLitres)
             return null;
-        return new MediumLine(planter, litres, had > 0 ? $"{reason}; its top {had:0} cm is still fresh" : reason)
+        return new MediumLine(planter, litres, reason)
         {
             DepthCm = depth,
             FreshCm = had,
@@ -96,29 +99,29 @@ public sealed class MediumRenewal(Plan plan, Planter planter)
         };
     }
 
-    private (double DepthCm, string Reason) Wanted(Changeover change, double whole)
+    private (double DepthCm, Fact Reason) Wanted(Changeover change, double whole)
     {
         double depth = 0;
-        string reason = string.Empty;
-        void Want(double to, string why)
+        var reason = new Fact(MediumReason.FreshTop, ("depth", Quantity.Depth(0)));
+        void Want(double to, Fact why)
         {
             if (to > depth)
                 (depth, reason) = (to, why);
         }
         bool emptied = change.Stays.Count == 0;
         if (change.In.Any(i => i.Display.Layer == DisplayLayer.Standing) && emptied)
-            Want(whole, "filled new for what stands for years");
+            Want(whole, new Fact(MediumReason.NewForWhatStands));
         if (change.In.Where(i => i.DepthCm is not null).Select(i => i.DepthCm!.Value).DefaultIfEmpty(0).Max() is > 0 and var deepest)
         {
             double to = Math.Min(deepest + BulbStack.RootRoomCm, whole);
-            Want(to, $"laid fresh to {to:0} cm under the bulbs");
+            Want(to, new Fact(MediumReason.FreshUnderBulbs, ("depth", Quantity.Depth(to))));
         }
         if (change.In.Any(i => i.Display.Layer == DisplayLayer.Seasonal))
         {
             if (plan.Site.RulesFor(planter).Medium == MediumSchool.ReplaceAll && emptied)
-                Want(whole, "all replaced, by the house rule");
+                Want(whole, new Fact(MediumReason.AllReplaced));
             else
-                Want(plan.Site.FreshMediumCm, $"fresh top {plan.Site.FreshMediumCm:0} cm");
+                Want(plan.Site.FreshMediumCm, new Fact(MediumReason.FreshTop, ("depth", Quantity.Depth(plan.Site.FreshMediumCm))));
         }
         return (depth, reason);
     }

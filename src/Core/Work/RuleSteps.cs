@@ -69,7 +69,7 @@ internal static class RuleSteps
 
     private static Fact Renewed(Changeover change, MediumLine medium, bool whole)
     {
-        bool feed = change.Feed.Any(f => f.What == FeedLine.Starter);
+        bool feed = change.Feed.Any(f => f.What == FeedKind.StarterFeed);
         if (medium.FreshCm > 0)
             return new Fact(
                 StepKind.RenewBelowFresh,

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -125,63 +126,140 @@ public sealed record TurnOrder
 
     /// <summary>The arithmetic behind one line.</summary>
     public Working Explain(OrderLine line) =>
-        new(
-            $"{line.Plant.CommonName}: order",
-            $"{line.Purchase.Bought} for {Site.Money}{line.Purchase.Cost:0.00}",
+        new Working(
+            WorkingKind.PlantOrder,
+            new Fact(WorkingPhrase.PlantOrderValueFor, ("bought", line.Purchase.Bought), ("cost", Quantity.Money(line.Purchase.Cost))),
             [
-                new("planned", string.Join(", ", line.Planters.Select(p => $"{p.Planter.Name}: {p.Count}"))),
-                new("spares", $"{Site.SparesOf(line.Plant):P0}"),
-                new("at hand, or kept until then", $"{line.FromStock}"),
-                new("form", line.Form.Name),
-                new("packs offered", string.Join(", ", line.Plant.Packs.Select(p => $"{p.Form} of {p.Size} at {Site.Money}{p.Price:0.00}"))),
+                new WorkingInput(
+                    InputName.Planned,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            line.Planters.Select(p =>
+                                    (object?)new Fact(WorkingPhrase.PlantOrderPlannedEach, ("planter", p.Planter), ("count", p.Count))
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
+                new WorkingInput(InputName.Spares, Quantity.Share(Site.SparesOf(line.Plant))),
+                new WorkingInput(InputName.AtHandOrKeptUntilThen, line.FromStock),
+                new WorkingInput(InputName.Form, line.Form.Name),
+                new WorkingInput(
+                    InputName.PacksOffered,
+                    new Fact(
+                        WorkingPhrase.Listed,
+                        (
+                            "items",
+                            line.Plant.Packs.Select(p =>
+                                    (object?)
+                                        new Fact(
+                                            WorkingPhrase.PlantOrderPacksOfferedEach,
+                                            ("form", p.Form),
+                                            ("size", p.Size),
+                                            ("price", Quantity.Money(p.Price))
+                                        )
+                                )
+                                .ToList()
+                        )
+                    )
+                ),
             ],
-            "Cheapest mix of packs that covers n × (1 + spares), rounded up, less what is at hand",
-            "Exact search over totals; prices are guide prices of the palette",
             [
-                $"{line.Planned} × {1 + Site.SparesOf(line.Plant):0.00} = {PackPurchase.WithSpares(line.Planned, Site.SparesOf(line.Plant))} wanted, {line.Purchase.Wanted} to buy.",
-                $"{string.Join(" + ", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}").DefaultIfEmpty("nothing"))} = {line.Purchase.Bought}.",
+                new Fact(
+                    WorkingPhrase.WantedBuy,
+                    ("planned", line.Planned),
+                    ("plant", Quantity.Number(1 + Site.SparesOf(line.Plant), 2)),
+                    ("plant2", PackPurchase.WithSpares(line.Planned, Site.SparesOf(line.Plant))),
+                    ("wanted", line.Purchase.Wanted)
+                ),
+                new Fact(
+                    WorkingPhrase.PlantOrderStep,
+                    ("items", line.Purchase.Packs.Select(p => $"{p.Packs} × {p.Pack.Form}").DefaultIfEmpty("nothing").ToList()),
+                    ("bought", line.Purchase.Bought)
+                ),
             ]
-        );
+        )
+        {
+            Parts = [("plant", line.Plant)],
+        };
 
     /// <summary>The arithmetic behind the price of everything.</summary>
     public Working ExplainCost() =>
-        new(
-            $"{Turn.Name}: cost",
-            $"{Site.Money}{Cost:#,0.00}",
-            [new("lines", $"{Lines.Count}"), new("medium", $"{MediumBags} bags, {Site.Money}{MediumCost:#,0.00}")],
-            "Sum of the lines and the medium",
-            "Guide prices of the palette and the site's price of a bag",
-            [.. Lines.Select(l => $"{l.Plant.CommonName}: {Site.Money}{l.Purchase.Cost:#,0.00}.")]
-        );
+        new Working(
+            WorkingKind.TurnCost,
+            Quantity.Money(Cost),
+            [
+                new WorkingInput(InputName.Lines, Lines.Count),
+                new WorkingInput(
+                    InputName.Medium,
+                    new Fact(WorkingPhrase.TurnCostMediumBags, ("mediumBags", MediumBags), ("mediumCost", Quantity.Money(MediumCost)))
+                ),
+            ],
+            [.. Lines.Select(l => new Fact(WorkingPhrase.TurnCostStep, ("plant", l.Plant), ("cost", Quantity.Money(l.Purchase.Cost))))]
+        )
+        {
+            Parts = [("turn", Turn.Name)],
+        };
 
     /// <summary>The arithmetic behind the medium.</summary>
     public Working ExplainMedium() =>
-        new(
-            "Medium",
-            $"{MediumLitres:0} L, {MediumBags} bags",
+        new Working(
+            WorkingKind.TurnMedium,
+            new Fact(WorkingPhrase.TurnMediumValueBags, ("medium", Quantity.Litres(MediumLitres)), ("mediumBags", MediumBags)),
             [
-                new("fresh at a turn", $"top {Site.FreshMediumCm:0} cm"),
-                new("one bag", $"{Site.MediumBagLitres:0} L at {Site.Money}{Site.MediumBagPrice:0.00}"),
+                new WorkingInput(
+                    InputName.FreshAtATurn,
+                    new Fact(WorkingPhrase.TurnMediumFreshTurnTop, ("freshMedium", Quantity.Cm(Site.FreshMediumCm)))
+                ),
+                new WorkingInput(
+                    InputName.OneBag,
+                    new Fact(
+                        WorkingPhrase.TurnMediumOneBag,
+                        ("mediumBag", Quantity.Litres(Site.MediumBagLitres)),
+                        ("mediumBagPrice", Quantity.Money(Site.MediumBagPrice))
+                    )
+                ),
             ],
-            "Volume between the finished surface and the depth renewed, less what is still fresh, what roots take up and what may not be dug, per container; beds take none",
-            "Solid geometry; depth renewed is common practice",
-            [.. Medium.Select(m => $"{m.Planter.Name}: {m.Litres:0.0} L{(m.IsAcid ? " acid" : string.Empty)}, {m.Reason}.")]
+            [
+                .. Medium.Select(m => new Fact(
+                    WorkingPhrase.TurnMediumStep,
+                    ("planter", m.Planter),
+                    ("litres", Quantity.Litres(m.Litres, 1)),
+                    ("acid", m.IsAcid),
+                    ("reason", m.Reason),
+                    ("fresh", m.FreshCm > 0 ? Quantity.Depth(m.FreshCm) : null)
+                )),
+            ]
         );
 
     /// <summary>The arithmetic behind the feed.</summary>
     public Working ExplainFeed() =>
-        new(
-            "Feed",
-            $"{Feed.Sum(f => f.Grams) / 1000:0.0} kg",
+        new Working(
+            WorkingKind.Feed,
+            Quantity.Kilograms(Feed.Sum(f => f.Grams) / 1000, 1),
             [
-                new(
-                    "starter feed",
-                    $"{FeedLine.StarterGramsPerLitre:0.#} g per litre of fresh medium, where planters are recharged from spring to late summer"
+                new WorkingInput(
+                    InputName.StarterFeed,
+                    new Fact(
+                        WorkingPhrase.PerLitreFreshMediumWherePlanters,
+                        ("feed", new Quantity(FeedLine.StarterGramsPerLitre / 1000, Dimension.Density))
+                    )
                 ),
-                new("bulb food", $"{FeedLine.BulbFoodGrams:0.#} g per bulb, where the house rule wants it in the hole"),
+                new WorkingInput(
+                    InputName.BulbFood,
+                    new Fact(WorkingPhrase.PerBulbWhereHouseRuleWants, ("feed", new Quantity(FeedLine.BulbFoodGrams / 1000, Dimension.SmallMass)))
+                ),
             ],
-            "Grams per litre or per bulb, by each planter's house rules",
-            "Common practice; the label of the feed rules",
-            [.. Feed.Take(30).Select(f => $"{f.Planter.Name}: {f.Grams:0} g {f.What}.")]
+            [
+                .. Feed.Take(30)
+                    .Select(f => new Fact(
+                        WorkingPhrase.FeedStep,
+                        ("planter", f.Planter),
+                        ("feed", new Quantity(f.Grams / 1000, Dimension.SmallMass)),
+                        ("what", f.What)
+                    )),
+            ]
         );
 }

@@ -58,7 +58,7 @@ public sealed record GapProposal(
     decimal Cost,
     int DaysGained,
     double ExpectedDays,
-    Working Working
+    WorkedFigure Working
 )
 {
     /// <summary>Keeps a change.</summary>
@@ -77,7 +77,7 @@ public sealed record GapProposal(
             move.Cost,
             move.DaysGained,
             move.ExpectedDays,
-            move.Explain(plan.Site.Money)
+            words.Say(move.Explain())
         );
 
     /// <summary>Several changes as one to make.</summary>
@@ -105,7 +105,7 @@ public sealed record GapResult(
     decimal Cost,
     int Considered,
     IReadOnlyList<StaysBare> LeftBare,
-    Working Working
+    WorkedFigure Working
 )
 {
     /// <summary>Keeps an answer.</summary>
@@ -118,7 +118,7 @@ public sealed record GapResult(
             answer.Cost,
             answer.Considered,
             [.. answer.LeftBare.Select(l => new StaysBare(l.Planter.Id, words.Say(l.Why)))],
-            answer.Explain(plan.Site.Money)
+            words.Say(answer.Explain())
         );
 }
 
@@ -136,7 +136,7 @@ public sealed record TurnDayResult(
     double FullShare,
     double LeavesGreen,
     IReadOnlyList<string> Hinders,
-    Working Working
+    WorkedFigure Working
 );
 
 /// <summary>The answer to a <see cref="TurnAsk"/>; without options when there is nothing to weigh.</summary>
@@ -166,7 +166,7 @@ public sealed record TurnResult(
                         o.FullShare,
                         o.LeavesGreen,
                         [.. o.Hinders.Select(words.Say)],
-                        window.Explain(o)
+                        words.Say(window.Explain(o))
                     )),
                 ],
                 window.Best?.FirstDay,
@@ -210,15 +210,15 @@ public sealed record RehearsalAnswer(
     IReadOnlyList<RehearsedLoss> Losses,
     IReadOnlyList<RehearsedHeat> Heat,
     IReadOnlyDictionary<string, int> Reserve,
-    Working Working
+    WorkedFigure Working
 )
 {
     /// <summary>Keeps a rehearsal.</summary>
-    public static RehearsalAnswer Of(RehearsalResult result, string money) =>
+    public static RehearsalAnswer Of(RehearsalResult result, FactWriter words) =>
         new(
             result.Kind,
-            result.Said,
-            result.Beside,
+            words.Say(result.Says),
+            words.Say(result.Beside),
             result.DaysLost,
             result.Covered,
             [
@@ -240,7 +240,7 @@ public sealed record RehearsalAnswer(
             ],
             [.. result.Heat.Select(h => new RehearsedHeat(h.Planter.Id, h.HottestRootC, h.RootDays, [.. h.Scorched.Select(p => p.Id)]))],
             result.Reserve.ToDictionary(r => r.Plant.Id, r => r.Count, StringComparer.Ordinal),
-            result.Explain(money)
+            words.Say(result.Explain())
         );
 }
 
@@ -248,7 +248,7 @@ public sealed record RehearsalAnswer(
 public sealed record SequenceAsk(LocalDate Start, LocalDate From, string AreaId);
 
 /// <summary>One proposed exchange as it is kept until someone decides.</summary>
-public sealed record SequenceProposal(string Id, string Say, Display Before, Display After, decimal Cost, Working Working);
+public sealed record SequenceProposal(string Id, string Say, Display Before, Display After, decimal Cost, WorkedFigure Working);
 
 /// <summary>The answer to a <see cref="SequenceAsk"/>.</summary>
 public sealed record SequenceResult(
@@ -256,17 +256,17 @@ public sealed record SequenceResult(
     IReadOnlyList<SequenceProposal> Proposals,
     int Considered,
     IReadOnlyList<int> InFlower,
-    Working Working
+    WorkedFigure Working
 )
 {
     /// <summary>Keeps an answer.</summary>
-    public static SequenceResult Of(AreaSequence area, SequenceAnswer answer, int considered, string money) =>
+    public static SequenceResult Of(AreaSequence area, SequenceAnswer answer, int considered, FactWriter words) =>
         new(
             area.Area.Name,
-            [.. answer.Moves.Select(m => new SequenceProposal(m.Id, m.Say, m.Before, m.After, m.Cost, m.Explain(area.Start, money)))],
+            [.. answer.Moves.Select(m => new SequenceProposal(m.Id, words.Say(m.Does), m.Before, m.After, m.Cost, words.Say(m.Explain(area.Start))))],
             considered,
             answer.InFlower,
-            answer.Explain(area)
+            words.Say(answer.Explain(area))
         );
 }
 
@@ -305,11 +305,11 @@ public sealed record SpreadResult(
     IReadOnlyList<SpreadPlanter> Planted,
     IReadOnlyDictionary<string, int> Left,
     IReadOnlyList<StaysBare> Without,
-    Working Working
+    WorkedFigure Working
 )
 {
     /// <summary>Keeps an answer.</summary>
-    public static SpreadResult Of(SpreadQuestion question, SpreadAnswer answer) =>
+    public static SpreadResult Of(SpreadQuestion question, SpreadAnswer answer, FactWriter words) =>
         new(
             question.Lift,
             [
@@ -319,8 +319,8 @@ public sealed record SpreadResult(
                 )),
             ],
             answer.Left.ToDictionary(l => l.Plant.Id, l => l.Count, StringComparer.Ordinal),
-            [.. answer.Without.Select(w => new StaysBare(w.Planter.Id, w.Why))],
-            answer.Explain(question)
+            [.. answer.Without.Select(w => new StaysBare(w.Planter.Id, words.Say(w.Why)))],
+            words.Say(answer.Explain(question))
         );
 }
 
@@ -328,30 +328,33 @@ public sealed record SpreadResult(
 public sealed record AheadAsk(LocalDate Start, int Years, TulipCycle Tulips);
 
 /// <summary>One of the years ahead as it is kept.</summary>
-public sealed record AheadYear(LocalDate Start, double MeanDaysInColour, YearCost Cost, int BulbCount, int BeddingCount, Working Working);
+public sealed record AheadYear(LocalDate Start, double MeanDaysInColour, YearCost Cost, int BulbCount, int BeddingCount, WorkedFigure Working);
 
 /// <summary>How far what stands for years closes over a planter.</summary>
 public sealed record AheadGap(string PlanterId, IReadOnlyList<double> Cover, IReadOnlyList<int> Bedding);
+
+/// <summary>Something that falls due at a planter.</summary>
+public sealed record AheadDue(string PlanterId, LocalDate Day, string Say);
 
 /// <summary>The answer to an <see cref="AheadAsk"/>; of the displays to come, only those of the next plan year are kept.</summary>
 public sealed record AheadResult(
     IReadOnlyList<AheadYear> Years,
     IReadOnlyList<AheadGap> Gaps,
-    IReadOnlyList<DueAhead> Due,
+    IReadOnlyList<AheadDue> Due,
     IReadOnlyList<Display> NextAdded,
     IReadOnlyList<Display> NextBefore,
     IReadOnlyList<Display> NextAfter
 )
 {
     /// <summary>Keeps an answer.</summary>
-    public static AheadResult Of(YearsAhead ahead, string money)
+    public static AheadResult Of(YearsAhead ahead, FactWriter words)
     {
         // What stays longer is changed when it would have come out: by the end of the next year.
         List<Display> after = [.. ahead.Years.Take(2).SelectMany(y => y.Changed)];
         return new(
-            [.. ahead.Years.Select(y => new AheadYear(y.Start, y.MeanDaysInColour, y.Cost, y.BulbCount, y.BeddingCount, y.Explain(money)))],
+            [.. ahead.Years.Select(y => new AheadYear(y.Start, y.MeanDaysInColour, y.Cost, y.BulbCount, y.BeddingCount, words.Say(y.Explain())))],
             [.. ahead.Ahead.Gaps.Select(g => new AheadGap(g.Planter.Id, g.Cover, g.Bedding))],
-            ahead.Ahead.Due,
+            [.. ahead.Ahead.Due.Select(d => new AheadDue(d.PlanterId, d.Day, words.Say(d.Says)))],
             ahead.Years[1].Added,
             [.. after.Select(d => ahead.Ahead.Before.Displays.First(b => b.Id == d.Id))],
             after
@@ -372,7 +375,7 @@ public sealed record ProposedStack(
     int WeeksWanted,
     decimal Cost,
     IReadOnlyList<ProposedBulb> Bulbs,
-    Working Working,
+    WorkedFigure Working,
     int DaysInColour = 0,
     int DaysWanted = 0
 );
@@ -381,7 +384,7 @@ public sealed record ProposedStack(
 public sealed record StackResult(double MostWeeks, IReadOnlyList<ProposedStack> Stacks)
 {
     /// <summary>Keeps an answer.</summary>
-    public static StackResult Of(IReadOnlyList<StackProposal> proposals, StackWish wish) =>
+    public static StackResult Of(IReadOnlyList<StackProposal> proposals, StackWish wish, FactWriter words) =>
         new(
             proposals.Select(p => p.MostWeeks).FirstOrDefault(),
             [
@@ -398,7 +401,7 @@ public sealed record StackResult(double MostWeeks, IReadOnlyList<ProposedStack> 
                             p.Kinds.First(k => k.Plant.Id == l.Plant.Id).Odds
                         )),
                     ],
-                    p.Explain(wish),
+                    words.Say(p.Explain(wish)),
                     p.DaysInColour(wish),
                     Period.DaysBetween(wish.First, wish.Last) + 1
                 )),

@@ -170,7 +170,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                     new CalledProgress<int>(d => progress.Done = d),
                     cancel
                 ).Of(ask.Kind);
-                return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, now.Plan.Site.Money), JobJson.Options);
+                return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, words), JobJson.Options);
             case JobKinds.Sequence:
                 SequenceAsk spread = Read<SequenceAsk>(job);
                 progress.Said = "following bulbs";
@@ -187,7 +187,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                     cancel
                 );
                 return JsonSerializer.Serialize(
-                    SequenceResult.Of(area, SequenceSpreading.Choose(area, exchanges), exchanges.Count, now.Plan.Site.Money),
+                    SequenceResult.Of(area, SequenceSpreading.Choose(area, exchanges), exchanges.Count, words),
                     JobJson.Options
                 );
             case JobKinds.Spread:
@@ -202,7 +202,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                     new CalledProgress<int>(d => progress.Done = d),
                     cancel
                 );
-                return JsonSerializer.Serialize(SpreadResult.Of(question, laid), JobJson.Options);
+                return JsonSerializer.Serialize(SpreadResult.Of(question, laid, words), JobJson.Options);
             case JobKinds.Stack:
                 StackAsk build = Read<StackAsk>(job);
                 progress.Said = "solving stacks";
@@ -221,7 +221,8 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                             PlantingTime.BulbsIn(build.Wish.First, build.From, now.Plan.Site.RulesFor(planter), now.IsSouthern),
                             build.Wish.Last.PlusDays(7)
                         ),
-                        build.Wish
+                        build.Wish,
+                        words
                     ),
                     JobJson.Options
                 );
@@ -243,7 +244,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                     new CalledProgress<int>(d => progress.Done = d),
                     cancel
                 );
-                return JsonSerializer.Serialize(AheadResult.Of(years, now.Plan.Site.Money), JobJson.Options);
+                return JsonSerializer.Serialize(AheadResult.Of(years, words), JobJson.Options);
             default:
                 throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");
         }

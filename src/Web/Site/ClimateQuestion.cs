@@ -50,8 +50,9 @@ public sealed class ClimateQuestion
     public WallMaterial WallOfPot => Enum.TryParse(Wall, out WallMaterial wall) && wall != WallMaterial.None ? wall : WallMaterial.Terracotta;
 
     /// <summary>The class asked, with its wall and its name.</summary>
-    public (ThermalClass Class, WallMaterial Wall, string Name) Place(Plan plan, UnitsText units)
+    public (ThermalClass Class, WallMaterial Wall, string Name) Place(Plan plan, FactWriter words)
     {
+        UnitsText units = words.Units;
         if (Where == "pot")
             return (Pot(units), WallOfPot, $"{Words.Of(WallOfPot)} pot, {units.Length(WidthCm(units))}");
         if (Where is { } where && where.StartsWith("planter-", StringComparison.Ordinal) && plan.FindPlanter(where[8..]) is { } planter)
@@ -62,7 +63,7 @@ public sealed class ClimateQuestion
             "bed-mulch" => SurfaceCover.Mulch,
             _ => SurfaceCover.Litter,
         };
-        return (ThermalClass.Bed(cover), WallMaterial.None, $"bed under {ThermalClass.Words(cover)}");
+        return (ThermalClass.Bed(cover), WallMaterial.None, $"bed under {words.Say(cover)}");
     }
 
     /// <summary>What can be asked: beds, each kind of planter once, and a pot tried by hand.</summary>

@@ -37,9 +37,6 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// <summary>Turns facts into sentences in the site's units, in the language of the request: for the crew.</summary>
     public FactWriter Crew => Writer(CultureInfo.CurrentUICulture);
 
-    /// <summary>A sentence of Core in the site's units.</summary>
-    public string Said(string sentence) => _now is null ? sentence : Units(_now).Prose(sentence);
-
     /// <summary>Who asks for long work: a number that the browser keeps, so that one person's questions do not hold up another's.</summary>
     public static string Asker(HttpContext http)
     {
@@ -97,7 +94,7 @@ public sealed class PageFrame(SiteState state, IClock clock)
         }
         catch (InvalidInputException e)
         {
-            Show(e.Faults, page.ModelState, field, Units(await Now()));
+            Show(e.Faults, page.ModelState, field, new FactWriter((await Now()).Plan.Site.Units));
         }
         catch (LostUpdateException e)
         {
@@ -114,15 +111,13 @@ public sealed class PageFrame(SiteState state, IClock clock)
     /// <param name="faults">The faults.</param>
     /// <param name="modelState">The page's.</param>
     /// <param name="field">Names the form's field for a fault's path, or null.</param>
-    /// <param name="units">Units of the messages.</param>
-    private static void Show(IReadOnlyList<Fault> faults, ModelStateDictionary modelState, Func<string, string?> field, UnitsText units)
+    /// <param name="words">Words of the messages.</param>
+    private static void Show(IReadOnlyList<Fault> faults, ModelStateDictionary modelState, Func<string, string?> field, FactWriter words)
     {
         if (faults.Count > MostShown)
             modelState.AddModelError(string.Empty, $"{faults.Count} faults; the first {MostShown} are named");
+        // What stands in no field of the form stands in a file, which keeps its own units.
         foreach (Fault fault in faults.Take(MostShown))
-            modelState.AddModelError(
-                field(fault.Field) ?? string.Empty,
-                units.Message(field(fault.Field) is null ? fault.ToString() : fault.Message)
-            );
+            modelState.AddModelError(field(fault.Field) ?? string.Empty, field(fault.Field) is null ? fault.ToString() : words.Say(fault));
     }
 }

@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -64,7 +65,8 @@ public sealed class YearsAheadTests
         YearsAhead ahead = Of(A.Plan([Tulip], Stack), 5, TulipCycle.LeaveAndReplace);
         Assert.Equal([10, 0, 10, 0, 10], ahead.Years.Select(y => y.BulbCount));
         Assert.Equal([A.Day(2028, 10, 15), A.Day(2030, 10, 15)], ahead.Ahead.Due.Where(d => d.Kind == DueKind.ReplaceBulbs).Select(d => d.Day));
-        Assert.Contains("2 springs, and 35 %", ahead.Ahead.Due[0].Say.Replace('\u00a0', ' '), StringComparison.Ordinal);
+        Assert.Equal(2, ahead.Ahead.Due[0].Says["springs"]);
+        Assert.Equal(0.35, ((Quantity)ahead.Ahead.Due[0].Says["share"]!).Value, 1e-9);
         double first = ahead.Years[0].Year.Planters[0].Cover50.Max();
         double second = ahead.Years[1].Year.Planters[0].Cover50.Max();
         Assert.InRange(second / first, 0.5, 0.7);

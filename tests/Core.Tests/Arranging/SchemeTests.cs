@@ -21,7 +21,17 @@ public sealed class SchemeTests
         Assert.Equal("coleus", scheme.Parts[scheme.Lead].Plant.Id);
         Assert.Equal("vine", scheme.Parts[Assert.Single(scheme.EchoesOfLead).Part].Plant.Id);
         Assert.Equal("salvia", scheme.Parts[Assert.Single(scheme.SurprisingParts)].Plant.Id);
-        Assert.Equal("coleus leads, vine echoes it; salvia surprises.", scheme.Sentence());
+        Assert.Equal(
+            ["coleus", "vine", "salvia"],
+            scheme
+                .Sentence()
+                .Parts.SelectMany(p =>
+                    p.Value is IEnumerable<Plant> several ? several
+                    : p.Value is Plant one ? [one]
+                    : []
+                )
+                .Select(p => p.Id)
+        );
     }
 
     [Theory]

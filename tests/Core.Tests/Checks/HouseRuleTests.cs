@@ -205,7 +205,7 @@ public sealed class HouseRuleTests
             );
         Assert.Equal(A.Pot().Form.PlantableLitres, Order(MediumSchool.ReplaceAll).MediumLitres, 0.01);
         Assert.True(Order(MediumSchool.Recharge).MediumLitres < 0.6 * Order(MediumSchool.ReplaceAll).MediumLitres);
-        Assert.Equal("starter feed", Assert.Single(Order(MediumSchool.Recharge).Feed).What);
+        Assert.Equal(FeedKind.StarterFeed, Assert.Single(Order(MediumSchool.Recharge).Feed).What);
         Assert.Empty(Order(MediumSchool.ReplaceAll).Feed);
     }
 

@@ -1,6 +1,7 @@
 using CsCheck;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Tests.Climate;
 
@@ -66,7 +67,7 @@ public sealed class FrostOddsTests
     {
         FrostOdds odds = SpringDates([60, 70], quietYears: 20);
         Assert.Null(odds.DateAt(0.1).Date);
-        Assert.Equal("none", odds.Explain(0.1).Value);
+        Assert.Equal(Core.Facts.WorkingPhrase.None, odds.Explain(0.1).Value);
         Assert.Equal(0, FrostOdds.From(A.Record(2001, 3, _ => (5, 12)), FrostEnd.FirstFall, 0).OddsOn(new LocalDate(2001, 12, 31)));
     }
 

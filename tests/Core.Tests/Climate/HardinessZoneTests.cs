@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Tests.Climate;
 
@@ -38,6 +39,7 @@ public sealed class HardinessZoneTests
         HardinessZone zone = HardinessZone.From(A.Record(2001, 2, d => (d.DayOfYear == 20 ? (d.Year == 2001 ? -10 : -14) : 0, 10)));
         Assert.Equal(-12, zone.MeanMinimumC);
         Assert.Equal("8a", zone.Name);
-        Assert.Contains("2001: -10.0 °C", zone.Explain().Inputs[0].Value, StringComparison.Ordinal);
+        var minima = (IEnumerable<object?>)((Core.Facts.Fact)zone.Explain().Inputs[0].Value!)["items"]!;
+        Assert.Equal(Core.Facts.Quantity.Celsius(-10, 1), ((Core.Facts.Fact)minima.First()!)["minimum"]);
     }
 }

@@ -127,7 +127,7 @@ public sealed class PlantingWindowTests
         Assert.True(RootSurvival.From(GroundClimate.Of(NewYork).Of(ThermalClass.Bed(SurfaceCover.Mulch)), NewYork).Odds(kill) > odds);
         IReadOnlyList<RootRemedy> remedies = RootRemedy.For(pot, NewYork, kill);
         Assert.Equal(6, remedies.Count);
-        Assert.All(remedies, r => Assert.True(r.Survival.Odds(kill) >= odds, r.What));
+        Assert.All(remedies, r => Assert.True(r.Survival.Odds(kill) >= odds, $"{r.What}"));
         (double low, double high) = alone.Between(kill, estimated: true);
         Assert.InRange(odds, low, high);
         (double surer, double surest) = alone.Between(kill, estimated: false);
@@ -169,11 +169,11 @@ public sealed class PlantingWindowTests
             thawing,
             WallMaterial.Terracotta
         );
-        Assert.Contains(said, r => r.What == "The pot may crack");
-        Assert.Contains(said, r => r.What == "The drain hole freezes shut");
+        Assert.Contains(said, r => r.Says.Kind is GroundRemarkKind.PotMayCrack);
+        Assert.Contains(said, r => r.Says.Kind is GroundRemarkKind.DrainFreezesShut);
         Assert.DoesNotContain(
             GroundRemark.For(GroundClimate.Of(thawing).Of(ThermalClass.Pot(40, 36, WallMaterial.Timber)), thawing, WallMaterial.Timber),
-            r => r.What == "The pot may crack"
+            r => r.Says.Kind is GroundRemarkKind.PotMayCrack
         );
     }
 
@@ -184,10 +184,14 @@ public sealed class PlantingWindowTests
             A.Station(),
             A.Days(new LocalDate(1991, 1, 1), new LocalDate(2003, 1, 1), d => Course(d, 9, 5)).Select(d => d with { PrecipitationMm = 6 })
         );
-        Assert.Contains(GroundRemark.For(GroundClimate.Of(wet).Of(BulbPlace.UsualBed.Class), wet, WallMaterial.None), r => r.What == "Bulbs may rot");
+        Assert.Contains(GroundRemark.For(GroundClimate.Of(wet).Of(BulbPlace.UsualBed.Class), wet, WallMaterial.None), r =>
+            r.Says.Kind is GroundRemarkKind.BulbsMayRot
+        );
         WeatherRecord hot = A.Record(1991, 12, d => (26 + (d.Day % 2), 41), latitude: 25);
         ThermalClass dark = ThermalClass.Pot(30, 28, WallMaterial.Metal, Exposure.FullSun) with { WallAbsorptance = 0.95 };
-        Assert.Contains(GroundRemark.For(GroundClimate.Of(hot).Of(dark), hot, WallMaterial.Metal), r => r.What == "Roots overheat");
+        Assert.Contains(GroundRemark.For(GroundClimate.Of(hot).Of(dark), hot, WallMaterial.Metal), r =>
+            r.Says.Kind is GroundRemarkKind.RootsOverheat
+        );
     }
 
     [Fact]

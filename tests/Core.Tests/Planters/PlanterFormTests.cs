@@ -1,4 +1,5 @@
 using CsCheck;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Planters;
 
@@ -132,7 +133,7 @@ public sealed class PlanterFormTests
     {
         Fault fault = Assert.Single(PlanterForm.Trough(100, 40, 100, 40, 0, rimGapCm: 0).Faults());
         Assert.Equal("depthCm", fault.Field);
-        Assert.Equal("must be from 10 to 200 cm (it is 0)", fault.Message);
+        Assert.Equal("must be from 10 cm to 200 cm (it is 0 cm)", fault.Message);
     }
 
     [Fact]
@@ -142,8 +143,8 @@ public sealed class PlanterFormTests
     public void The_working_of_a_volume_names_its_formula_and_areas()
     {
         Working working = PlanterForm.Round(60, 44, 50).ExplainVolume();
-        Assert.Contains("πh(R² + Rr + r²)/3", working.Rule, StringComparison.Ordinal);
-        Assert.EndsWith(" L", working.Value, StringComparison.Ordinal);
+        Assert.Contains(("rule", WorkingPhrase.FrustumCone), working.Parts);
+        Assert.Equal(Dimension.Volume, Assert.IsType<Quantity>(working.Value).Dimension);
         Assert.NotEmpty(working.Steps);
     }
 

@@ -36,7 +36,7 @@ public sealed class RecipeScalingTests
         Assert.Equal(1, scaled.Items[0].Count);
         Assert.InRange(scaled.Items[1].Count, 3, 6);
         Assert.Null(scaled.Items[1].Places);
-        Assert.Contains(scaled.Remarks, r => r.Contains("laid out anew", StringComparison.Ordinal));
+        Assert.Contains(scaled.Remarks, r => r.Kind is RecipeNote.AnotherSize);
     }
 
     [Fact]
@@ -51,7 +51,7 @@ public sealed class RecipeScalingTests
     public void Another_shape_is_said()
     {
         ScaledRecipe scaled = For(Display, A.Pot() with { Form = PlanterForm.Trough(120, 40, 110, 34, 40) });
-        Assert.Contains(scaled.Remarks, r => r.Contains("another shape", StringComparison.Ordinal));
+        Assert.Contains(scaled.Remarks, r => r.Kind is RecipeNote.AnotherShape);
         Assert.True(scaled.Items[1].Count > 9);
     }
 
@@ -68,7 +68,7 @@ public sealed class RecipeScalingTests
         Assert.All(same.Changes, c => Assert.True(c.To > c.From));
         ScaledRecipe bowl = For(Stack, A.Pot(60, 50, 18));
         Assert.Equal(0, bowl.Changes.Single(c => c.Plant.Id == "tulip").To);
-        Assert.Contains(bowl.Remarks, r => r.StartsWith("tulip is left out", StringComparison.Ordinal));
+        Assert.Contains(bowl.Remarks, r => r.Kind is RecipeNote.LeftOut && r["plant"] is Plant { Id: "tulip" });
         Assert.Equal(["crocus"], bowl.Items.Select(i => i.PlantId));
     }
 

@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
@@ -52,7 +53,7 @@ public sealed class StackBloomTests
         BloomForecast f = Bloom(A.Record(2001, 5, _ => (16, 26)), A.Tulip()).Forecasts[0];
         Assert.Null(f.First);
         Assert.Equal(1, f.ShareShortOfCold);
-        Assert.Equal("does not flower", f.Explain(Core.Ground.BulbPlace.UsualBed).Value);
+        Assert.Equal(Core.Facts.WorkingPhrase.DoesNotFlower, f.Explain(Core.Ground.BulbPlace.UsualBed).Value);
     }
 
     [Fact]

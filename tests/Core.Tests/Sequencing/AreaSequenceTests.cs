@@ -45,8 +45,8 @@ public sealed class AreaSequenceTests
     public void A_third_that_nobody_planted_is_named()
     {
         Assert.Equal(
-            ["Nothing early among the bulbs of 3 planters"],
-            Of("mid", "mid-too", "late").Findings.Where(f => f.Fault == SequenceFault.ThirdMissing).Select(f => f.Say)
+            [SpringThird.Early],
+            Of("mid", "mid-too", "late").Findings.Where(f => f.Fault == SequenceFault.ThirdMissing).Select(f => (SpringThird)f.Says["third"]!)
         );
     }
 
@@ -92,7 +92,7 @@ public sealed class AreaSequenceTests
     public void Without_weather_or_bulbs_nothing_is_claimed()
     {
         AreaSequence blind = AreaSequence.Of(Plan(["mid"]), new SeasonKernel(null, Start))[0];
-        Assert.Equal("No spring bulbs", blind.Sentence());
+        Assert.Equal(SequencePhrase.NoSpringBulbs, blind.Sentence().Kind);
         Assert.Empty(blind.Findings);
         Assert.Empty(AreaSequence.Of(Plan([]), Kernel)[0].Findings);
     }

@@ -1,4 +1,5 @@
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
@@ -91,8 +92,8 @@ public sealed class GroundsTests
         Assert.Equal(["left-1", "left-2"], balance.Left.Planters.Select(p => p.Id));
         Assert.Equal(["right-1"], balance.Right.Planters.Select(p => p.Id));
         Assert.Equal((2, 0), (balance.Left.InColour, balance.Right.InColour));
-        Assert.Equal("the right side is the weaker", balance.Say());
-        Assert.Contains("left-1", balance.Explain().Steps[0], StringComparison.Ordinal);
+        Assert.Equal(PathVerdict.RightWeaker, balance.Verdict);
+        Assert.Contains("left-1", $"{balance.Explain().Steps[0]}", StringComparison.Ordinal);
     }
 
     [Fact]
@@ -100,8 +101,8 @@ public sealed class GroundsTests
     {
         Planter[] planters = [At("l", 10, 3), At("r", 12, -3)];
         PathBalance both = Assert.Single(PathBalance.Of([Path("p", (0, 0), (30, 0))], Seasons(planters, "l", "r"), 100));
-        Assert.Equal((1, "both sides answer each other"), (both.Balance, both.Say()));
-        Assert.Equal("planted on one side only", Assert.Single(PathBalance.Of([Path("p", (0, 0), (30, 0))], Seasons([planters[0]], "l"), 100)).Say());
+        Assert.Equal((1, PathVerdict.Balanced), (both.Balance, both.Verdict));
+        Assert.Equal(PathVerdict.OneSideOnly, Assert.Single(PathBalance.Of([Path("p", (0, 0), (30, 0))], Seasons([planters[0]], "l"), 100)).Verdict);
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -26,8 +27,10 @@ public sealed class StackInOutlineTests
         Assert.All(layer.Places, p =>
             Assert.True(Kidney.Form.Outline!.Plantable.Buffer(-1.99).Covers(new NetTopologySuite.Geometries.Point(p.XCm, p.YCm)))
         );
-        Assert.Contains(stack.Explain(layer).Steps, s => s.Contains("inside an outline of", StringComparison.Ordinal));
-        Assert.Contains(stack.Explain(layer).Inputs, i => i is { Name: "from the edge", Value: "20 cm" });
+        Assert.Contains(stack.Explain(layer).Steps, s => s is Fact { Kind: WorkingPhrase.DiscsWithCentresLeastInsideOutline });
+        Assert.Contains(stack.Explain(layer).Inputs, i =>
+            i is { Name: InputName.FromTheEdge, Value: Quantity { Value: 20, Dimension: Dimension.Length } }
+        );
     }
 
     [Fact]
@@ -43,7 +46,7 @@ public sealed class StackInOutlineTests
         BloomForecast later = bloom.Forecasts.First(f => f.Plant.Id == "lily");
         Assert.InRange(later.Half!.Value.Month, 6, 7);
         Assert.True(later.Half > tulip.Half);
-        Assert.Contains("°C·d above", later.Explain(A.Bed().PlaceAt(15)).Rule, StringComparison.Ordinal);
+        Assert.Contains(later.Explain(A.Bed().PlaceAt(15)).Parts, p => p.Value is Fact { Kind: ColourRuleKind.AirHeat });
         Assert.Equal(0, later.ShareShortOfCold);
     }
 

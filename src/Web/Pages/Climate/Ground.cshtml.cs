@@ -123,7 +123,9 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
 
     /// <summary>The place as it stands, a bed to compare with, and every remedy.</summary>
     public IEnumerable<(string What, RootSurvival Survival)> RootRows =>
-        new[] { (RootPlace + ", as it stands", Survival), ("in a bed under thin litter", InBed) }.Concat(Remedies.Select(r => (r.What, r.Survival)));
+        new[] { (RootPlace + ", as it stands", Survival), ("in a bed under thin litter", InBed) }.Concat(
+            Remedies.Select(r => (frame.Facts.Say(r.What), r.Survival))
+        );
 
     /// <summary>The question as a query, for links.</summary>
     public string Query(string handler) =>
@@ -175,7 +177,7 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
         var years = new ClimateYears(record, heard?.IsNear(record.Station) == true ? told : []);
         Odds = record.ForOdds;
         DepthCm = Question.DepthCm(Units);
-        (Class, Wall, PlaceName) = Question.Place(Now.Plan, Units);
+        (Class, Wall, PlaceName) = Question.Place(Now.Plan, frame.Facts);
         bool southern = Odds.Station.IsSouthern;
         (RootClass, RootPlace) = Class.IsBed
             ? (Question.Pot(Units), $"{Words.Of(Question.WallOfPot)} pot, {Units.Length(Question.WidthCm(Units))}")

@@ -103,7 +103,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
                 );
             Returns = (In(BulbPlace.UsualBed.Class), In(ThermalClass.Pot(40, 36, WallMaterial.Terracotta)));
         }
-        Doubts = [.. PaletteCheck.Of([plant]).Select(r => r.Message)];
+        Doubts = [.. PaletteCheck.Of([plant]).Select(r => frame.Facts.Say(r.Says))];
         return true;
     }
 }
