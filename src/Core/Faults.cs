@@ -17,7 +17,7 @@ public sealed partial record Fault(string Field, string Template)
     /// <summary>The fault on one line: field, colon, message.</summary>
     public override string ToString() => Field.Length == 0 ? Message : $"{Field}: {Message}";
 
-    [GeneratedRegex(@"\{(?<figure>−?[\d.]+ [^{}\d ]+)\}", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 1000)]
+    [GeneratedRegex(@"\{(?<figure>[−-]?[\d.]+ [^{}\d ]+)\}", RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture, 1000)]
     private static partial Regex Figure();
 }
 

@@ -47,8 +47,11 @@ public sealed class FactWriter(SiteUnits units, string money = "", CultureInfo? 
     /// <summary>What a remedy does, in a few words that begin with a verb.</summary>
     public string Say(Remedy remedy) => Say(remedy.Does);
 
+    /// <summary>A sentence that holds figures with their units in braces, as templates do, but no other parts.</summary>
+    public string Figures(string sentence) => Template.Figures(sentence, Of);
+
     /// <summary>A fault's sentence.</summary>
-    public string Say(Fault fault) => Template.Figures(fault.Template, Of);
+    public string Say(Fault fault) => Figures(fault.Template);
 
     /// <summary>A working in words: figure, inputs, rule, source and steps.</summary>
     public WorkedFigure Say(Working working)

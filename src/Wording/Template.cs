@@ -49,6 +49,9 @@ public static partial class Template
     private static Quantity Literal(Match figure)
     {
         string number = figure.Groups["number"].Value;
+        double value = double.Parse(number.Replace('−', '-'), CultureInfo.InvariantCulture);
+        if (figure.Groups["unit"].Value == "g")
+            return new Quantity(value / 1000, Dimension.SmallMass);
         Dimension dimension = figure.Groups["unit"].Value switch
         {
             "cm" => Dimension.Length,
@@ -63,11 +66,11 @@ public static partial class Template
             _ => Dimension.Temperature,
         };
         int decimals = number.Contains('.', StringComparison.Ordinal) ? number.Length - 1 - number.IndexOf('.', StringComparison.Ordinal) : 0;
-        return new Quantity(double.Parse(number.Replace('−', '-'), CultureInfo.InvariantCulture), dimension, decimals > 2 ? 1 : decimals);
+        return new Quantity(value, dimension, decimals > 2 ? 1 : decimals);
     }
 
     [GeneratedRegex(
-        @"\{(?<number>−?\d+(\.\d+)?) (?<unit>°C·d|°C|K|cm|mm|m²|m|L|kg/m²|kg)\}",
+        @"\{(?<number>[−-]?\d+(\.\d+)?) (?<unit>°C·d|°C|K|cm|mm|m²|m|L|kg/m²|kg|g)\}",
         RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture,
         1000
     )]

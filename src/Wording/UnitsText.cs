@@ -27,6 +27,21 @@ public sealed class UnitsText(SiteUnits units)
     /// <summary>A volume with its unit.</summary>
     public string Volume(double litres) => IsUs ? $"{Round(UnitsNet.Volume.FromLiters(litres).UsGallons)} gal" : $"{Round(litres)} L";
 
+    /// <summary>Unit of volume.</summary>
+    public string VolumeUnit => IsUs ? "gal" : "L";
+
+    /// <summary>A volume as a number in the site's unit.</summary>
+    public double VolumeNumber(double litres) => IsUs ? UnitsNet.Volume.FromLiters(litres).UsGallons : litres;
+
+    /// <summary>A volume given in the site's unit, L.</summary>
+    public double ReadVolume(double value) => IsUs ? UnitsNet.Volume.FromUsGallons(value).Liters : value;
+
+    /// <summary>A temperature as a number in the site's unit, for a form.</summary>
+    public string TemperatureNumber(double c) => (IsUs ? Fahrenheit(c) : c).ToString("0.##", CultureInfo.InvariantCulture);
+
+    /// <summary>A temperature given in the site's unit, °C.</summary>
+    public double ReadTemperature(double value) => IsUs ? UnitsNet.Temperature.FromDegreesFahrenheit(value).DegreesCelsius : value;
+
     /// <summary>A temperature with its unit.</summary>
     public string Temperature(double c) => $"{(IsUs ? Fahrenheit(c) : c):0.0} {TemperatureUnit}".Replace('-', '−');
 

@@ -240,7 +240,7 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         using HttpResponseMessage refused = await Normals("Odd", i => i == 6 ? "-25" : $"{3 + i}");
         string words = (await Pages.Parse(refused)).Words();
-        Assert.True(words.Contains("mean lowest of July: -25.0 °C lies 34 K below the middle of its neighbours", StringComparison.Ordinal), words);
+        Assert.True(words.Contains("mean lowest of July: −25 °C lies 34 °C below the middle of its neighbours", StringComparison.Ordinal), words);
         Assert.DoesNotContain(
             "Odd",
             string.Join(' ', (await _browser.Open("/climate/stations")).QuerySelectorAll("h2, h3, td").Select(e => e.TextContent)),

@@ -51,6 +51,23 @@ public sealed class TextsTests
         Assert.Equal("lun 3 may", spanish.Of(new NodaTime.LocalDate(2027, 5, 3), "ddd d MMM"));
     }
 
+    // House rules have sentences of their own on their page; the others are never said.
+    private static bool IsSaid(Type kinds) =>
+        kinds.Namespace != typeof(Core.Rules.HouseRules).Namespace
+        && kinds.Name is not ("Dimension" or "FrostEnd" or "PairWish" or "Showing" or "SiteUnits" or "SpreadScheme");
+
+    [Fact]
+    public void Every_enumeration_of_the_core_that_may_stand_in_a_fact_has_words()
+    {
+        var worded = Texts.All("Words", English).Keys.Select(k => k.Split('.')[0]).Concat(Texts.Names).ToHashSet(StringComparer.Ordinal);
+        Assert.Empty(
+            typeof(Working)
+                .Assembly.GetExportedTypes()
+                .Where(t => t.IsEnum && !t.IsNested && IsSaid(t) && !worded.Contains(t.Name))
+                .Select(t => t.Name)
+        );
+    }
+
     [Fact]
     public void Every_member_of_an_enumeration_that_is_worded_has_its_word()
     {

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
@@ -41,16 +40,16 @@ public readonly struct GroundDays
 /// <param name="record">The weather.</param>
 public sealed class GroundClimate(WeatherRecord record)
 {
-    private const int MostKept = 40;
-    private const int MostPlaces = 400;
+    // A record of thirty years takes about 0.9 MB a class and 50 kB a place.
+    private const long MostBytesOfClasses = 96L << 20;
+    private const long MostBytesOfPlaces = 64L << 20;
 
     private static readonly ConditionalWeakTable<WeatherRecord, GroundClimate> OfRecords = [];
 
     private readonly Lazy<GroundForcing> _forcing = new(() => GroundForcing.From(record));
-    private readonly ConcurrentDictionary<ThermalClass, Lazy<GroundTemperatures>> _classes = new();
-    private readonly ConcurrentDictionary<BulbPlace, Lazy<(float[] Days, float[] Usual)>> _places = new();
-    private readonly ConcurrentDictionary<ThermalClass, Lazy<(float[] Days, float[] Usual)>> _roots = new();
-    private volatile int _atOnce;
+    private readonly BoundedCache<ThermalClass, GroundTemperatures> _classes = new(MostBytesOfClasses, g => g.Bytes);
+    private readonly BoundedCache<BulbPlace, Series> _places = new(MostBytesOfPlaces, s => s.Bytes);
+    private readonly BoundedCache<ThermalClass, Series> _roots = new(MostBytesOfPlaces, s => s.Bytes);
 
     /// <summary>The weather as the ground meets it.</summary>
     public GroundForcing Forcing => _forcing.Value;
@@ -60,28 +59,15 @@ public sealed class GroundClimate(WeatherRecord record)
     public static GroundClimate Of(WeatherRecord record) => OfRecords.GetValue(record, r => new GroundClimate(r));
 
     /// <summary>What a class felt.</summary>
-    public GroundTemperatures Of(ThermalClass what)
-    {
-        if (_classes.TryGetValue(what, out Lazy<GroundTemperatures>? known))
-            return known.Value;
-        // Pots tried by hand must not fill the memory; what is needed again is computed again.
-        if (_classes.Count > MostKept + (2 * _atOnce))
-        {
-            _classes.Clear();
-            _places.Clear();
-            _roots.Clear();
-        }
-        return _classes.GetOrAdd(what, w => new Lazy<GroundTemperatures>(() => GroundModel.Run(w, Forcing))).Value;
-    }
+    public GroundTemperatures Of(ThermalClass what) => _classes.GetOrAdd(what, w => GroundModel.Run(w, Forcing));
 
     /// <summary>Computes several classes side by side, so that asking for them later costs nothing.</summary>
-    public void Prepare(IEnumerable<ThermalClass> classes)
-    {
-        ThermalClass[] all = [.. classes.Distinct()];
-        // A site of many classes keeps them all; what else is asked is kept in moderation.
-        _atOnce = Math.Max(_atOnce, all.Length);
-        Parallel.ForEach(all.Where(c => !_classes.ContainsKey(c)), new ParallelOptions { TaskScheduler = TaskScheduler.Current }, c => Of(c));
-    }
+    public void Prepare(IEnumerable<ThermalClass> classes) =>
+        Parallel.ForEach(
+            classes.Distinct().Where(c => !_classes.Contains(c) && !_roots.Contains(c)),
+            new ParallelOptions { TaskScheduler = TaskScheduler.Current },
+            c => Roots(c)
+        );
 
     /// <summary>Daily mean temperature at a place over the record, °C; the depth is taken to the nearest half centimetre.</summary>
     public float[] At(BulbPlace place) => Kept(place).Days;
@@ -94,36 +80,27 @@ public sealed class GroundClimate(WeatherRecord record)
     /// <param name="days">Indices of the record's days, or what <see cref="Usually"/> gives.</param>
     public GroundDays Over(BulbPlace place, int[] days)
     {
-        (float[] known, float[] usual) = Kept(place);
-        return new GroundDays(known, usual, days);
+        Series at = Kept(place);
+        return new GroundDays(at.Days, at.Usual, days);
     }
 
     /// <summary>The day's lowest where roots are coldest, on days as in <see cref="Over"/>, °C.</summary>
     public float[] RootsOver(ThermalClass what, ReadOnlySpan<int> days)
     {
-        (float[] known, float[] usual) = _roots.GetOrAdd(what, w => new Lazy<(float[], float[])>(() => (Of(w).RootMin, Usual(Of(w).RootMin)))).Value;
+        Series roots = Roots(what);
         var result = new float[days.Length];
         for (int i = 0; i < result.Length; i++)
-            result[i] = days[i] >= 0 ? known[days[i]] : usual[-days[i] - 1];
+            result[i] = days[i] >= 0 ? roots.Days[days[i]] : roots.Usual[-days[i] - 1];
         return result;
     }
 
-    private (float[] Days, float[] Usual) Kept(BulbPlace place)
-    {
-        var rounded = place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 };
-        if (_places.TryGetValue(rounded, out Lazy<(float[], float[])>? known))
-            return known.Value;
-        // Depths are read off their class at little cost.
-        if (_places.Count > MostPlaces + (8 * _atOnce))
-            _places.Clear();
-        return _places
-            .GetOrAdd(rounded, p => new Lazy<(float[], float[])>(() =>
-            {
-                float[] days = Of(p.Class).AtDepth(p.DepthCm);
-                return (days, Usual(days));
-            }))
-            .Value;
-    }
+    // Depths are read off their class at little cost.
+    private Series Kept(BulbPlace place) =>
+        _places.GetOrAdd(place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 }, p => SeriesOf(Of(p.Class).AtDepth(p.DepthCm)));
+
+    private Series Roots(ThermalClass what) => _roots.GetOrAdd(what, w => SeriesOf(Of(w).RootMin));
+
+    private Series SeriesOf(float[] days) => new(days, Usual(days));
 
     private float[] Usual(float[] days)
     {
@@ -137,5 +114,10 @@ public sealed class GroundClimate(WeatherRecord record)
         }
         double whole = days.Length == 0 ? 0 : days.Average(d => (double)d);
         return [.. Enumerable.Range(0, 365).Select(d => (float)(count[d] == 0 ? whole : sum[d] / count[d]))];
+    }
+
+    private sealed record Series(float[] Days, float[] Usual)
+    {
+        public long Bytes => sizeof(float) * (long)(Days.Length + Usual.Length);
     }
 }

@@ -51,6 +51,9 @@ public sealed class GroundTemperatures
     /// <summary>Depths of the rows' middles, m.</summary>
     public IReadOnlyList<double> RowCentresM => _rowCentresM;
 
+    /// <summary>Bytes that its days take.</summary>
+    internal long Bytes => sizeof(float) * (long)Days * (_rows.Length + 4);
+
     /// <summary>The index of a day; may lie outside.</summary>
     public int IndexOf(LocalDate day) => Period.DaysBetween(FirstDay, day);
 

@@ -43,7 +43,7 @@ public static class FromAbove
             "from-above",
             "role",
             movable is null ? "img" : "group",
-            Title($"{shown.Planter.Name} from above on {Words.Day(shown.Day)}, to scale: {Said(shown)}")
+            Title($"{shown.Planter.Name} from above on {Words.Day(shown.Day)}, to scale: {Said(shown, units)}")
         );
         if (movable is not null)
             svg.SetAttributeValue("data-arrangement", movable);
@@ -53,7 +53,7 @@ public static class FromAbove
         bool many = shown.Plants.Count > ManyPlants;
         XElement plants = El("g", "class", "plants");
         foreach (ShownPlant plant in shown.Plants)
-            plants.Add(Plant(plant, many, movable is not null && plant.Look.Display?.Id == movable));
+            plants.Add(Plant(plant, units, many, movable is not null && plant.Look.Display?.Id == movable));
         svg.Add(plants);
         foreach (ShownBulb bulb in shown.Bulbs.Where(b => b.InFlower))
             svg.Add(Flower(bulb));
@@ -61,11 +61,11 @@ public static class FromAbove
         return svg;
     }
 
-    private static string Said(PlanterOnDay shown)
+    private static string Said(PlanterOnDay shown, UnitsText units)
     {
         IEnumerable<string> plants = shown
             .Plants.GroupBy(p => p.Look.Plant.CommonName)
-            .Select(g => $"{g.Count()} {g.Key}, {g.Average(p => p.Stature.SpreadCm).ToString("0", CultureInfo.InvariantCulture)} cm wide");
+            .Select(g => $"{g.Count()} {g.Key}, {units.WorkingDepth(g.Average(p => p.Stature.SpreadCm))} wide");
         IEnumerable<string> bulbs = shown
             .Bulbs.GroupBy(b => (b.Plant.CommonName, b.InFlower))
             .Select(g => $"{g.Count()} {g.Key.CommonName}{(g.Key.InFlower ? " in flower" : " up")}");
@@ -105,7 +105,7 @@ public static class FromAbove
         return path.ToString();
     }
 
-    private static XElement Plant(ShownPlant shown, bool many, bool movable)
+    private static XElement Plant(ShownPlant shown, UnitsText units, bool many, bool movable)
     {
         (StandingPlant look, double r) = (shown.Look, shown.Stature.SpreadCm / 2);
         Plant plant = look.Plant;
@@ -116,7 +116,9 @@ public static class FromAbove
             $"translate({N(shown.At.XCm)} {N(-shown.At.YCm)})",
             "class",
             movable ? "plant is-movable" : "plant",
-            Title($"{plant.CommonName} {shown.Index + 1}, {shown.Stature.SpreadCm:0} cm wide, {shown.Stature.HeightCm:0} cm high")
+            Title(
+                $"{plant.CommonName} {shown.Index + 1}, {units.WorkingDepth(shown.Stature.SpreadCm)} wide, {units.WorkingDepth(shown.Stature.HeightCm)} high"
+            )
         );
         if (movable)
         {

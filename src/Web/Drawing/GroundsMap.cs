@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using System.Xml.Linq;
 using NetTopologySuite.Geometries;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.SiteMap;
@@ -16,7 +17,13 @@ namespace UnrulyMeadow.Web.Drawing;
 /// <param name="map">The map.</param>
 /// <param name="planters">Planters that have a place, with their looks on the day.</param>
 /// <param name="year">Year of the day, for the trees.</param>
-public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Planter Planter, PaintStretch Paint)> planters, int year)
+/// <param name="units">The site's units.</param>
+public sealed class GroundsMap(
+    IReadOnlyList<MapFeature> map,
+    IReadOnlyList<(Planter Planter, PaintStretch Paint)> planters,
+    int year,
+    UnitsText units
+)
 {
     private const double MarginM = 6;
 
@@ -42,9 +49,7 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
     }
 
     /// <summary>The drawing, with a scale bar for paper.</summary>
-    /// <param name="metresPerUnit">Length of the unit that the bar counts, m.</param>
-    /// <param name="unit">Its symbol.</param>
-    public XElement Draw(double metresPerUnit = 1, string unit = "m")
+    public XElement Draw()
     {
         Envelope box = Extent;
         // Wide enough to fill a page's width at three to one and a half.
@@ -120,7 +125,7 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
             svg.Add(Planter(p, paint));
         foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
             svg.Add(Tree(tree));
-        svg.Add(ScaleBar(box, top - height, metresPerUnit, unit));
+        svg.Add(ScaleBar(box, top - height, units.ReadMetres(1), units.MapUnit));
         return svg;
     }
 
@@ -219,7 +224,9 @@ public sealed class GroundsMap(IReadOnlyList<MapFeature> map, IReadOnlyList<(Pla
             "tree",
             El("circle", "cx", at.X, "cy", -at.Y, "r", radius, "class", "crown"),
             El("circle", "cx", at.X, "cy", -at.Y, "r", Math.Min(0.3, radius / 4), "class", "trunk"),
-            Title($"{(tree.Name.Length > 0 ? tree.Name : "Tree")}, crown {radius * 2:0.#} m, {tree.HeightIn(year):0.#} m high in {year}")
+            Title(
+                $"{(tree.Name.Length > 0 ? tree.Name : "Tree")}, crown {units.Of(Quantity.Metres(radius * 2, 1))}, {units.Of(Quantity.Metres(tree.HeightIn(year), 1))} high in {year}"
+            )
         );
     }
 

@@ -171,7 +171,7 @@ public static class Ribbon
                         cover[d] += band.MeanCover[d] * part * (float)band.Window.Weight;
                 }
                 yield return (
-                    $"{first.Plant.CommonName}, {first.Window.Part.ToString().ToLowerInvariant()}",
+                    $"{first.Plant.CommonName}, {Words.Of(first.Window.Part)}",
                     first.Window.Colours[c],
                     cover,
                     Seed(first.Plant.Id) + (31 * c)

@@ -19,10 +19,11 @@ public static class SideView
 
     /// <summary>From the front: plants at their places and heights, the farthest first.</summary>
     /// <param name="shown">What stands.</param>
+    /// <param name="units">Units of distances.</param>
     /// <param name="sight">The eye that looks.</param>
     /// <param name="metres">Distance from which it looks, for the blur of colours; 0 for close by.</param>
     /// <param name="name">Sets this drawing's parts apart from others of the page.</param>
-    public static XElement Front(PlanterOnDay shown, ColourSight sight, double metres, string name)
+    public static XElement Front(PlanterOnDay shown, UnitsText units, ColourSight sight, double metres, string name)
     {
         PlanterForm form = shown.Planter.Form;
         double tall = Math.Max(
@@ -40,7 +41,9 @@ public static class SideView
             "front-view",
             "role",
             "img",
-            Title($"{shown.Planter.Name} from the front on {Words.Day(shown.Day)}{(metres > 0 ? $", from {metres:0} m" : string.Empty)}")
+            Title(
+                $"{shown.Planter.Name} from the front on {Words.Day(shown.Day)}{(metres > 0 ? $", from {units.MapDistance(metres)}" : string.Empty)}"
+            )
         );
         XElement scene = El("g");
         if (metres > 0)

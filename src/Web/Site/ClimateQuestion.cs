@@ -67,10 +67,10 @@ public sealed class ClimateQuestion
     }
 
     /// <summary>What can be asked: beds, each kind of planter once, and a pot tried by hand.</summary>
-    public static IReadOnlyList<(string Value, string Text)> Places(Plan plan) =>
+    public static IReadOnlyList<(string Value, string Text)> Places(Plan plan, FactWriter words) =>
         [
             ("bed-litter", "bed, thin litter"),
-            ("bed-mulch", "bed, 5 cm of mulch"),
+            ("bed-mulch", $"bed, {words.Say(SurfaceCover.Mulch)}"),
             ("bed-bare", "bed, bare"),
             ("pot", "a pot of my choice"),
             .. plan

@@ -19,6 +19,7 @@ public sealed record FieldView(
 )
 {
     /// <summary>The choices of an enumeration.</summary>
-    public static IReadOnlyList<(string Value, string Text)> Choices<T>(Func<T, string> word)
-        where T : struct, Enum => [.. Enum.GetValues<T>().Select(v => (v.ToString(), word(v)))];
+    /// <param name="word">What a choice is called; null for its usual word.</param>
+    public static IReadOnlyList<(string Value, string Text)> Choices<T>(Func<T, string>? word = null)
+        where T : struct, Enum => [.. Enum.GetValues<T>().Select(v => (v.ToString(), word?.Invoke(v) ?? Words.Of(v)))];
 }

@@ -78,8 +78,8 @@ public sealed record HouseRuleMatter(string Key, string Name, IReadOnlyList<Hous
             "depth of bulbs",
             [
                 new("ThreeTimesHeight", "three times the height", "Base at 3 × the bulb’s height."),
-                new("Deep", "deep", "Large bulbs at 19 cm (7½ in): later, and safe from squirrels."),
-                new("StackedContainers", "stacked containers", "In containers the deepest large bulbs at 28 cm (11 in)."),
+                new("Deep", "deep", "Large bulbs at {19 cm}: later, and safe from squirrels."),
+                new("StackedContainers", "stacked containers", "In containers the deepest large bulbs at {28 cm}."),
             ]
         ),
         new(
@@ -95,7 +95,7 @@ public sealed record HouseRuleMatter(string Key, string Name, IReadOnlyList<Hous
             "feed when bulbs are planted",
             [
                 new("None", "none", "The bulb carries its food; the sheet asks for feed in spring."),
-                new("BulbFood", "bulb food in the hole", "5 g a bulb are ordered, and the sheet asks for it."),
+                new("BulbFood", "bulb food in the hole", "{5 g} a bulb are ordered, and the sheet asks for it."),
             ]
         ),
         new(
@@ -139,7 +139,7 @@ public sealed record HouseRuleMatter(string Key, string Name, IReadOnlyList<Hous
             "drainage of containers",
             [
                 new("FreeHole", "free hole, open medium, feet", "All the depth is medium. Published work finds that gravel raises the wet zone."),
-                new("GravelOverHole", "shards or gravel over the hole", "3 cm of depth go to gravel; stacks have that much less."),
+                new("GravelOverHole", "shards or gravel over the hole", "{3 cm} of depth go to gravel; stacks have that much less."),
             ]
         ),
         new(

@@ -46,7 +46,7 @@ public sealed class NormalsInput
             name,
             Coordinate(faults, Latitude, "latitudeDeg", place?.LatitudeDeg),
             Coordinate(faults, Longitude, "longitudeDeg", place?.LongitudeDeg),
-            Coordinate(faults, Elevation, "elevationM", place?.ElevationM ?? 0)
+            units.ReadMetres(Coordinate(faults, Elevation, "elevationM", units.Metres(place?.ElevationM ?? 0)))
         );
         faults.ThrowIfAny();
         return (station, new MonthlyNormals(min, max, rain, ClimateId ?? string.Empty));

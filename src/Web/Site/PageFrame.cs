@@ -116,8 +116,11 @@ public sealed class PageFrame(SiteState state, IClock clock)
     {
         if (faults.Count > MostShown)
             modelState.AddModelError(string.Empty, $"{faults.Count} faults; the first {MostShown} are named");
-        // What stands in no field of the form stands in a file, which keeps its own units.
         foreach (Fault fault in faults.Take(MostShown))
-            modelState.AddModelError(field(fault.Field) ?? string.Empty, field(fault.Field) is null ? fault.ToString() : words.Say(fault));
+        {
+            string? beside = field(fault.Field);
+            string said = words.Say(fault);
+            modelState.AddModelError(beside ?? string.Empty, beside is null && fault.Field.Length > 0 ? $"{fault.Field}: {said}" : said);
+        }
     }
 }

@@ -20,7 +20,7 @@ public sealed class SiteInput
 
     public string? FreshMedium { get; set; }
 
-    public string? BagLitres { get; set; }
+    public string? Bag { get; set; }
 
     public string? BagPrice { get; set; }
 
@@ -54,7 +54,7 @@ public sealed class SiteInput
             CoverPercent = Plain(site.CoverThreshold * 100),
             SparePercent = Plain(site.SpareShare * 100),
             FreshMedium = units.LengthNumber(site.FreshMediumCm),
-            BagLitres = Plain(site.MediumBagLitres),
+            Bag = Plain(units.VolumeNumber(site.MediumBagLitres)),
             BagPrice = site.MediumBagPrice.ToString("0.00", CultureInfo.InvariantCulture),
             WallGap = units.LengthNumber(site.WallGapCm),
             BulbGap = units.LengthNumber(site.BulbGapCm),
@@ -63,7 +63,7 @@ public sealed class SiteInput
             TimeZone = site.TimeZone,
             Latitude = Coordinate(site.Place?.LatitudeDeg),
             Longitude = Coordinate(site.Place?.LongitudeDeg),
-            Elevation = Coordinate(site.Place?.ElevationM),
+            Elevation = site.Place is { } place ? Plain(units.Metres(place.ElevationM)) : null,
             AtElevation = site.Place?.AtElevation ?? false,
             Version = version,
         };
@@ -81,7 +81,7 @@ public sealed class SiteInput
             Number(CoverPercent) / 100,
             Number(SparePercent) / 100,
             units.ReadLength(FreshMedium),
-            Number(BagLitres),
+            Math.Round(units.ReadVolume(Number(Bag)), 2),
             Math.Round((decimal)price, 2),
             units.ReadLength(WallGap),
             units.ReadLength(BulbGap)
@@ -96,7 +96,7 @@ public sealed class SiteInput
                     : new SitePlace(
                         Number(Latitude?.Replace('−', '-')),
                         Number(Longitude?.Replace('−', '-')),
-                        string.IsNullOrWhiteSpace(Elevation) ? 0 : Number(Elevation.Replace('−', '-')),
+                        string.IsNullOrWhiteSpace(Elevation) ? 0 : Math.Round(units.ReadMetres(Number(Elevation.Replace('−', '-'))), 2),
                         AtElevation
                     ),
         };
@@ -122,7 +122,7 @@ public sealed class SiteInput
             "coverThreshold" => "Input.CoverPercent",
             "spareShare" => "Input.SparePercent",
             "freshMediumCm" => "Input.FreshMedium",
-            "mediumBagLitres" => "Input.BagLitres",
+            "mediumBagLitres" => "Input.Bag",
             "mediumBagPrice" => "Input.BagPrice",
             "wallGapCm" => "Input.WallGap",
             "bulbGapCm" => "Input.BulbGap",

@@ -29,9 +29,6 @@ public static class Words
         return now is null || now == then ? then : $"{then} (now called {now})";
     }
 
-    /// <summary>Work of one person: "25 min of work", "6 h 40 of work".</summary>
-    public static string Work(int minutes) => minutes < 100 ? $"{minutes} min of work" : $"{minutes / 60} h {minutes % 60:00} of work";
-
     /// <summary>A bare spell: "Bare 15 Mar to 28 Mar, 14 days, in 20 of 28 years".</summary>
     public static string Bare(Core.Season.BareSpell spell) =>
         $"Bare {Short(spell.FirstDay)} to {Short(spell.LastDay)}, {spell.Days} days, in {spell.YearsBare} of {spell.Years} years";
@@ -61,17 +58,6 @@ public static class Words
     /// <summary>The name of a month, 1 to 12.</summary>
     public static string Month(int month) => System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month);
 
-    /// <summary>How the hues of a scheme stand to each other.</summary>
-    public static string Relation(Core.Colour.RelationKind kind) =>
-        kind switch
-        {
-            Core.Colour.RelationKind.OneColour => "One colour",
-            Core.Colour.RelationKind.Neighbouring => "Neighbouring hues",
-            Core.Colour.RelationKind.Contrast => "A contrast",
-            Core.Colour.RelationKind.WithNeutral => "Neutrals only",
-            _ => "Hues neither near nor opposite",
-        };
-
     /// <summary>"in 7 of 10 years".</summary>
     public static string InTen(double share) => $"in {Math.Round(share * 10, MidpointRounding.AwayFromZero):0} of 10 years";
 
@@ -98,10 +84,6 @@ public static class Words
                         ? $"; left out {string.Join(", ", record.YearsLeftOut.Take(4).Select(y => $"{y.Year} ({y.MissingDays} days missing)"))}{(record.YearsLeftOut.Count > 4 ? " …" : string.Empty)}"
                         : string.Empty
                 );
-
-    /// <summary>Any other word of an enumeration: "heeled in", "at times".</summary>
-    public static string Plain<T>(T value)
-        where T : struct, Enum => Exchange.Palette.PaletteColumns.Word(value).Replace('-', ' ');
 
     /// <summary>A planter's size in a few words.</summary>
     public static string Size(PlanterForm form, UnitsText units) =>

@@ -4,15 +4,19 @@ using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Wording;
 
 namespace UnrulyMeadow.Web.Tests.Drawing;
 
 public sealed class GroundsMapTests
 {
+    private static readonly UnitsText Metric = new(SiteUnits.Metric);
+
     private static readonly Planter Pot = new()
     {
         Id = "pot",
@@ -63,17 +67,20 @@ public sealed class GroundsMapTests
             GrowthM = 1,
             SurveyedIn = 2026,
         };
-        var map = new GroundsMap([tree], [(Pot, new PaintStretch(0, Showing.Green, []))], 2036);
+        var map = new GroundsMap([tree], [(Pot, new PaintStretch(0, Showing.Green, []))], 2036, Metric);
         Assert.True(map.Extent.MaxX > 40 + 7 && map.Extent.MinX < 10);
         Assert.Equal("7", map.Draw().Descendants("circle").First(c => (string?)c.Attribute("class") == "crown").Attribute("r")!.Value);
     }
 
     [Theory]
-    [InlineData(1, "m")]
-    [InlineData(0.3048, "ft")]
-    public void The_bar_on_paper_is_as_long_as_it_says(double metresPerUnit, string unit)
+    [InlineData(SiteUnits.Metric, 1, "m")]
+    [InlineData(SiteUnits.UsCustomary, 0.3048, "ft")]
+    public void The_bar_on_paper_is_as_long_as_it_says(SiteUnits units, double metresPerUnit, string unit)
     {
-        XElement bar = new GroundsMap([], [], 2026).Draw(metresPerUnit, unit).Descendants("g").First(g => g.Attribute("data-map-scale") is not null);
+        XElement bar = new GroundsMap([], [], 2026, new UnitsText(units))
+            .Draw()
+            .Descendants("g")
+            .First(g => g.Attribute("data-map-scale") is not null);
         string said = bar.Element("text")!.Value;
         double metres = double.Parse(said.Split(' ')[0], CultureInfo.InvariantCulture) * metresPerUnit;
         string d = bar.Element("path")!.Attribute("d")!.Value;
@@ -86,7 +93,7 @@ public sealed class GroundsMapTests
     }
 
     [Fact]
-    public void An_empty_map_still_has_a_frame() => Assert.True(new GroundsMap([], [], 2026).Extent.Width > 10);
+    public void An_empty_map_still_has_a_frame() => Assert.True(new GroundsMap([], [], 2026, Metric).Extent.Width > 10);
 
     [Fact]
     public void A_bed_with_a_hole_is_drawn_with_it()
@@ -98,7 +105,7 @@ public sealed class GroundsMapTests
             ]
         );
         Planter bed = Pot with { Form = PlanterForm.Bed(outline, 40), Wall = WallMaterial.None };
-        string d = new GroundsMap([], [(bed, new PaintStretch(0, Showing.Green, []))], 2026)
+        string d = new GroundsMap([], [(bed, new PaintStretch(0, Showing.Green, []))], 2026, Metric)
             .Draw()
             .Descendants("path")
             .First(p => (string?)p.Attribute("class") == "soil")
@@ -117,7 +124,7 @@ public sealed class GroundsMapTests
         Assert.Equal("Bulb: no colour in most years", (string?)drawn.Attribute("aria-label"));
     }
 
-    private static XElement Draw(PaintStretch paint) => new GroundsMap([], [(Pot, paint)], 2026).Draw();
+    private static XElement Draw(PaintStretch paint) => new GroundsMap([], [(Pot, paint)], 2026, Metric).Draw();
 
     private static double Scale(XElement path) => double.Parse(((string)path.Attribute("transform")!)[6..^1], CultureInfo.InvariantCulture);
 }

@@ -249,6 +249,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
 
     private Station StationOf(WeatherFileContents contents)
     {
+        UnitsText units = PageFrame.Units(Now);
         var faults = new FaultList();
         string id = Text(StationId)
             ?? contents.Station?.Id
@@ -275,7 +276,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             Text(StationName) ?? known?.Name ?? contents.Station?.Name ?? id,
             Number(Latitude, "latitudeDeg", known?.LatitudeDeg ?? contents.Station?.LatitudeDeg) ?? 0,
             Number(Longitude, "longitudeDeg", known?.LongitudeDeg ?? contents.Station?.LongitudeDeg) ?? 0,
-            Number(Elevation, "elevationM", known?.ElevationM ?? contents.Station?.ElevationM ?? 0) ?? 0
+            units.ReadMetres(Number(Elevation, "elevationM", units.Metres(known?.ElevationM ?? contents.Station?.ElevationM ?? 0)) ?? 0)
         );
         faults.AddAll(string.Empty, station.Faults());
         faults.ThrowIfAny();

@@ -128,11 +128,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
     public async Task<IActionResult> OnGetSvgAsync()
     {
         await Load();
-        return File(
-            sheet.Standalone(Map.Draw(PageFrame.Units(Now).IsUs ? 0.3048 : 1, PageFrame.Units(Now).MapUnit)),
-            "image/svg+xml",
-            $"grounds-{Words.Iso(View.Day)}.svg"
-        );
+        return File(sheet.Standalone(Map.Draw()), "image/svg+xml", $"grounds-{Words.Iso(View.Day)}.svg");
     }
 
     public async Task<IActionResult> OnPostAsync() =>
@@ -194,7 +190,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
                     SurveyedIn = frame.Today.Year,
                 };
                 await maps.Put([feature], [], [], Now.Versions);
-                TempData["Said"] = $"{(feature.Name.Length > 0 ? feature.Name : Words.Plain(what))} added to the map.";
+                TempData["Said"] = $"{(feature.Name.Length > 0 ? feature.Name : Words.Of(what))} added to the map.";
                 return Redirect("/grounds");
 
                 static double Metres(string text) =>
@@ -228,7 +224,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         var placed = year.Planters.Where(p => p.Planter.Place is not null && !p.Planter.IsRetired).ToList();
         Painted = [.. placed.Select(p => (p.Planter, p.Years == 0 ? new PaintStretch(0, Showing.Bare, []) : PlanterPaint.On(p, index)))];
         NotPlaced = Now.Plan.Planters.Count(p => p.Place is null && !p.IsRetired);
-        Map = new GroundsMap(Now.Plan.Map, Painted, View.Day.Year);
+        Map = new GroundsMap(Now.Plan.Map, Painted, View.Day.Year, PageFrame.Units(Now));
         Paths = PathBalance.Of(Now.Plan.Map, placed, index);
         Walks = WalkingWays.Of(Now.Plan.Areas, Now.Plan.Planters, Now.Plan.Map);
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)

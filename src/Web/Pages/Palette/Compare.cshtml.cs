@@ -78,8 +78,5 @@ public sealed class CompareModel(PageFrame frame) : PageModel
             var value => PaletteSheet.Text(value).Replace("; ", "\n", StringComparison.Ordinal),
         };
 
-    private static string WithoutUnit(string column) =>
-        column.EndsWith(" cm", StringComparison.Ordinal) ? column[..^3]
-        : column.EndsWith(" C", StringComparison.Ordinal) ? column[..^2]
-        : column;
+    private string WithoutUnit(string column) => Measure.Split(column, Units).What;
 }

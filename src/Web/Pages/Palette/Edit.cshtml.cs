@@ -85,7 +85,7 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
                     old,
                     PaletteColumns
                         .All.Where(c => c.Name is not ("id" or "retired"))
-                        .Select(c => (c, (Cells.GetValueOrDefault(c.Name) ?? string.Empty).Trim()))
+                        .Select(c => (c, Measure.InMetric(c, old, (Cells.GetValueOrDefault(c.Name) ?? string.Empty).Trim(), Units)))
                 );
                 plant = plant with
                 {
@@ -107,7 +107,7 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
                     Cells,
                     PaletteColumns
                         .All.Where(c => Cells.ContainsKey(c.Name))
-                        .ToDictionary(c => c.Name, c => PaletteSheet.Text(c.Get(theirs)), StringComparer.Ordinal)
+                        .ToDictionary(c => c.Name, c => Measure.InSiteUnits(c, theirs, Units), StringComparer.Ordinal)
                 );
             }
         );
@@ -118,13 +118,17 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
     private void Take(Plant plant)
     {
         foreach (PaletteColumn column in PaletteColumns.All)
-            Cells[column.Name] = PaletteSheet.Text(column.Get(plant));
+            Cells[column.Name] = Measure.InSiteUnits(column, plant, Units);
     }
 
-    private static string Label(string name) =>
-        name.StartsWith("pH", StringComparison.Ordinal)
-            ? name
-            : char.ToUpperInvariant(name[0]) + (name.EndsWith(" C", StringComparison.Ordinal) ? name[1..^1] + "°C" : name[1..]);
+    private UnitsText Units => PageFrame.Units(Now);
+
+    private string Label(string name)
+    {
+        (string what, string unit) = Measure.Split(name, Units);
+        return (what.StartsWith("pH", StringComparison.Ordinal) ? what : char.ToUpperInvariant(what[0]) + what[1..])
+            + (unit.Length > 0 ? ", " + unit : string.Empty);
+    }
 
     private FieldView Field(string name)
     {

@@ -190,5 +190,5 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         return false;
     }
 
-    private static string Text(Plant p) => $"{p.CommonName} {p.BotanicalName} {p.Family} {Words.Of(p.LifeForm)} {Words.Plain(p.Habit)}";
+    private static string Text(Plant p) => $"{p.CommonName} {p.BotanicalName} {p.Family} {Words.Of(p.LifeForm)} {Words.Of(p.Habit)}";
 }

@@ -66,7 +66,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
                 Now = await frame.Now();
                 Lot lot = Input.Read(LotId, Now.Plan);
                 await lots.Save(lot, IsNew ? null : Input.Version);
-                TempData["Said"] = $"{lot.Count} {Now.Plan.Plant(lot.PlantId).CommonName}, {Words.Plain(lot.State)}: saved.";
+                TempData["Said"] = $"{lot.Count} {Now.Plan.Plant(lot.PlantId).CommonName}, {Words.Of(lot.State)}: saved.";
                 return Redirect("/stock");
             },
             Load,
