@@ -1,5 +1,7 @@
 // Reads while others write: pages of the site are asked for, one after the other by a few readers, while a note is saved so many times
 // a second. node bench/writes.mjs http://127.0.0.1:5180 [writes a second] [seconds]
+import { writeNote } from './note.mjs';
+
 const [site, perSecond = '5', seconds = '15'] = process.argv.slice(2);
 const pages = ['/year?day=2027-04-14', '/grounds?day=2027-04-14', '/planters', '/turns', '/supply?turn=summer-2027', '/log', '/palette'];
 const READERS = 4;
@@ -25,34 +27,13 @@ const readers = async (ms) => {
   return { times: all.flatMap((r) => r.times), failed: all.reduce((sum, r) => sum + r.failed, 0) };
 };
 
-// A planter's note is changed through its own form, as a person does.
-const write = async (number) => {
-  const path = `${site}/planters/${planters[number % planters.length]}/edit`;
-  const page = await fetch(path);
-  const html = await page.text();
-  const cookie = page.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ');
-  const unescape = (text) => text.replaceAll('&quot;', '"').replaceAll('&#x2B;', '+').replaceAll('&lt;', '<').replaceAll('&gt;', '>').replaceAll('&#x27;', "'").replaceAll('&amp;', '&').replace(/&#x([0-9A-F]+);/g, (_, hex) => String.fromCodePoint(parseInt(hex, 16)));
-  const form = html.slice(html.lastIndexOf('<form', html.indexOf('name="Input.Name"')), html.indexOf('</form>', html.indexOf('name="Input.Name"')));
-  const fields = new URLSearchParams();
-  for (const input of form.matchAll(/<input[^>]*>/g)) {
-    const name = /name="([^"]*)"/.exec(input[0])?.[1];
-    if (name && !(/type="checkbox"/.test(input[0]) && !/ checked/.test(input[0]))) fields.append(name, unescape(/value="([^"]*)"/.exec(input[0])?.[1] ?? ''));
-  }
-  for (const select of form.matchAll(/<select[^>]*name="([^"]*)"[\s\S]*?<\/select>/g)) fields.append(select[1], /<option value="([^"]*)" selected/.exec(select[0])?.[1] ?? '');
-  for (const area of form.matchAll(/<textarea[^>]*name="([^"]*)"[^>]*>([\s\S]*?)<\/textarea>/g)) fields.append(area[1], unescape(area[2].replace(/^\n/, '')));
-  fields.set('Input.Note', `written ${number}`);
-  const from = performance.now();
-  const answer = await fetch(path, { method: 'POST', body: fields, headers: { cookie }, redirect: 'manual' });
-  return { ms: performance.now() - from, ok: answer.status === 302 };
-};
-
 await readers(3000);
 const quiet = await readers(Number(seconds) * 500);
 const writes = [];
 let stop = false;
 const writer = (async () => {
   for (let i = 0; !stop; i++) {
-    writes.push(write(i));
+    writes.push(writeNote(site, planters[i % planters.length], `written ${i}`));
     await new Promise((done) => setTimeout(done, 1000 / Number(perSecond)));
   }
 })();

@@ -5,13 +5,15 @@ namespace UnrulyMeadow.Core;
 /// value at once share its computation, and a computation that fails is not kept. Safe for several threads.
 /// </summary>
 /// <param name="mostBytes">Bytes that all values together may take; the one asked for last is kept even when it alone takes more.</param>
-/// <param name="bytesOf">About how many bytes a value takes.</param>
+/// <param name="bytesOf">About how many bytes a value takes; one for each where only their number is bounded.</param>
 /// <param name="keys">How keys are compared; null for their own way.</param>
 public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long> bytesOf, IEqualityComparer<TKey>? keys = null)
     where TKey : notnull
 {
     private readonly Lock _lock = new();
     private readonly Dictionary<TKey, LinkedListNode<Entry>> _known = new(keys);
+
+    private readonly Dictionary<TKey, Task<TValue>> _beside = new(keys);
 
     // The one asked for last stands first.
     private readonly LinkedList<Entry> _order = new();
@@ -60,6 +62,34 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
             lock (_lock)
                 Drop(entry);
             throw;
+        }
+    }
+
+    /// <summary>
+    /// The value of a key, where it is not known computed by a thread of its own. Many who wait for it hold up no other thread.
+    /// </summary>
+    public Task<TValue> GetOrAddBeside(TKey key, Func<TKey, TValue> compute)
+    {
+        lock (_lock)
+        {
+            if (_known.TryGetValue(key, out LinkedListNode<Entry>? node) && node.Value.Bytes > 0)
+                return Task.FromResult(GetOrAdd(key, compute));
+            if (_beside.TryGetValue(key, out Task<TValue>? running))
+                return running;
+            Task<TValue> begun = _beside[key] = new Task<TValue>(() =>
+            {
+                try
+                {
+                    return GetOrAdd(key, compute);
+                }
+                finally
+                {
+                    lock (_lock)
+                        _beside.Remove(key);
+                }
+            });
+            begun.Start(TaskScheduler.Default);
+            return begun;
         }
     }
 

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Dapper;
 using NodaTime;
@@ -24,12 +25,18 @@ public sealed record PlanMark(long Revision, long Version, string? StationId, lo
 /// <param name="Plan">The plan.</param>
 /// <param name="Versions">Versions of its parts.</param>
 /// <param name="Aside">Stored parts that do not fit the others or cannot be read, and stand beside the plan until somebody mends them.</param>
-public sealed record LoadedPlan(PlanMark Mark, Plan Plan, PlanVersions Versions, IReadOnlyList<SetAside> Aside);
+public sealed record LoadedPlan(PlanMark Mark, Plan Plan, PlanVersions Versions, IReadOnlyList<SetAside> Aside)
+{
+    /// <summary>All rows that can be read, those that do not fit among them.</summary>
+    internal PlanRows Rows { get; init; } = PlanRows.None;
+}
 
 /// <summary>Versions of a plan's parts as they were read. A version is never given twice.</summary>
 public sealed class PlanVersions
 {
-    private readonly Dictionary<(string Table, string Id), long> _known = [];
+    private readonly ImmutableDictionary<(string Table, string Id), long> _known;
+
+    internal PlanVersions(ImmutableDictionary<(string Table, string Id), long> known) => _known = known;
 
     /// <summary>A planter's; 0 where it is not in the plan, which no row ever has.</summary>
     public long Planter(string id) => Of("planter", id);
@@ -55,22 +62,15 @@ public sealed class PlanVersions
     /// <summary>A map feature's.</summary>
     public long Feature(string id) => Of("map_feature", id);
 
-    internal void Add(string table, string id, long version) => _known[(table, id)] = version;
-
     internal long Of(string table, string id) => _known.GetValueOrDefault((table, id));
 }
 
-/// <summary>Reads the plan whole. What cannot be read or does not fit is set aside; the rest is a plan.</summary>
-internal sealed class PlanReader(JsonSerializerOptions json)
+/// <summary>
+/// Reads the plan. Of a plan that was read before, only the rows whose versions came since are read, and those that are gone; what
+/// cannot be read or does not fit is set aside, and the rest is a plan.
+/// </summary>
+internal static class PlanReader
 {
-    // Parts as they were read last, by the version that they had. A version is never given twice, so a part of the same version is
-    // the same part, with all that was computed for it.
-    private volatile Dictionary<(string Table, string Id), (long Version, object Part)> _last = [];
-
-    // Settings and areas have no version of their own here; equal ones are the same objects.
-    private volatile Site? _site;
-    private volatile Area[] _areas = [];
-
     public static Task<PlanMark> Mark(NpgsqlConnection connection, NpgsqlTransaction? transaction) =>
         connection.QuerySingleAsync<PlanMark>(
             """
@@ -81,23 +81,28 @@ internal sealed class PlanReader(JsonSerializerOptions json)
             transaction: transaction
         );
 
-    /// <summary>Reads within a transaction that sees one moment. What was read before in the same version is not read again.</summary>
-    public async Task<LoadedPlan> Load(NpgsqlConnection connection, NpgsqlTransaction transaction)
+    /// <summary>Reads within a transaction that sees one moment.</summary>
+    /// <param name="connection">The connection.</param>
+    /// <param name="transaction">The transaction.</param>
+    /// <param name="json">How plants and their like are written as JSON.</param>
+    /// <param name="last">The plan as it was read last; null for none.</param>
+    public static async Task<LoadedPlan> Load(
+        NpgsqlConnection connection,
+        NpgsqlTransaction transaction,
+        JsonSerializerOptions json,
+        LoadedPlan? last
+    )
     {
         PlanMark mark = await Mark(connection, transaction);
-        var reading = new Reading(_last);
+        PlanRows before = last?.Rows ?? PlanRows.None;
+        long toldFrom = await connection.ExecuteScalarAsync<long>("select removals_from from site", transaction: transaction);
+        bool whole = before.Since < toldFrom;
+        long since = whole ? 0 : before.Since;
         SiteRow siteRow;
         Area[] areas;
-        VersionRow[] planterRows,
-            plantRows,
-            displayRows,
-            featureRows,
-            recipeRows;
-        List<Turn> turns;
-        List<Lot> lots;
-        List<SiteEvent> events;
+        PlanRows rows;
         await using (
-            SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
+            SqlMapper.GridReader read = await connection.QueryMultipleAsync(
                 """
                 select name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price,
                        rules::text, wall_gap_cm, bulb_gap_cm, one_person_kg, frost_risk, time_zone, latitude_deg, longitude_deg, elevation_m, at_elevation
@@ -105,195 +110,98 @@ internal sealed class PlanReader(JsonSerializerOptions json)
 
                 select id, name, frost_pocket_c from area order by ordinal, id;
 
-                select id, version from planter order by ordinal, id;
+                select part, id, version from plan_removal where version > @since and @since > 0;
 
-                select id, version from plant order by id collate "C";
-
-                select id, version from display order by lower(during), id;
-
-                select id, version from map_feature order by id collate "C";
-
-                select id, version from recipe order by id collate "C";
-
-                select id, name, first_day, last_day, full_by, delivery, people, version from turn order by first_day, id;
-
-                select id, plant_id, count, state, place, since, condition, from_planter_id, note, version from lot order by id collate "C";
-
-                select id, name, first_day, last_day, version from site_event order by first_day, id collate "C";
-                """,
-                transaction: transaction
-            )
-        )
-        {
-            siteRow = await rows.ReadSingleAsync<SiteRow>();
-            Area[] known = _areas;
-            areas = [.. (await rows.ReadAsync<Area>()).Select(a => Array.Find(known, k => k == a) ?? a)];
-            planterRows = [.. await rows.ReadAsync<VersionRow>()];
-            plantRows = [.. await rows.ReadAsync<VersionRow>()];
-            displayRows = [.. await rows.ReadAsync<VersionRow>()];
-            featureRows = [.. await rows.ReadAsync<VersionRow>()];
-            recipeRows = [.. await rows.ReadAsync<VersionRow>()];
-            turns = reading.Read("turns", "turn", await rows.ReadAsync<TurnRow>(), r => (r.Id, r.Version), r => r.ToTurn());
-            lots = reading.Read("lots", "lot", await rows.ReadAsync<LotRow>(), r => (r.Id, r.Version), r => r.ToLot());
-            events = reading.Read(
-                "events",
-                "site_event",
-                await rows.ReadAsync<EventRow>(),
-                r => (r.Id, r.Version),
-                r => new SiteEvent(r.Id, r.Name, r.FirstDay, r.LastDay)
-            );
-        }
-        var changed = new
-        {
-            planters = reading.Changed("planter", planterRows),
-            plants = reading.Changed("plant", plantRows),
-            displays = reading.Changed("display", displayRows),
-            features = reading.Changed("map_feature", featureRows),
-            recipes = reading.Changed("recipe", recipeRows),
-        };
-        List<Planter> planters;
-        List<Plant> palette;
-        List<Display> displays;
-        List<MapFeature> map;
-        List<Recipe> recipes;
-        await using (
-            SqlMapper.GridReader rows = await connection.QueryMultipleAsync(
-                """
-                select id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
+                select ordinal, id, area_id, name, shape, top_length_cm, top_width_cm, bottom_length_cm, bottom_width_cm, depth_cm, rim_gap_cm,
                        exposure, watering, viewed_from, wall, wall_colour, note, skyline::text, outline::text, survey::text, place::text,
                        is_retired, rules::text, version
-                from planter where id = any(@planters);
+                from planter where version > @since;
 
-                select id, details::text, version from plant where id = any(@plants);
+                select id, details::text, version from plant where version > @since;
+
+                select i.display_id, i.plant_id, i.count, i.depth_cm, i.clump, i.places::text, i.since, i.fate, i.forced, i.form
+                from display d join display_item i on i.display_id = d.id where d.version > @since order by i.display_id, i.ordinal;
 
                 select id, planter_id, layer, lower(during) as install, upper(during) as lift, pairs::text, cuts::text, version
-                from display where id = any(@displays);
+                from display where version > @since;
 
-                select display_id, plant_id, count, depth_cm, clump, places::text, since, fate, forced, form
-                from display_item where display_id = any(@displays) order by display_id, ordinal;
+                select id, details::text, version from map_feature where version > @since;
 
-                select id, details::text, version from map_feature where id = any(@features);
+                select id, details::text, version from recipe where version > @since;
 
-                select id, details::text, version from recipe where id = any(@recipes);
+                select id, name, first_day, last_day, full_by, delivery, people, version from turn where version > @since;
+
+                select id, plant_id, count, state, place, since, condition, from_planter_id, note, version from lot where version > @since;
+
+                select id, name, first_day, last_day, version from site_event where version > @since;
                 """,
-                changed,
+                new { since },
                 transaction
             )
         )
         {
-            planters = reading.ReadAll("planters", "planter", planterRows, await rows.ReadAsync<PlanterRow>(), r => r.Id, r => r.ToPlanter(json));
-            palette = reading.ReadAll(
-                "palette",
-                "plant",
-                plantRows,
-                await rows.ReadAsync<DetailsRow>(),
-                r => r.Id,
-                r => JsonSerializer.Deserialize<Plant>(r.Details, json)
-            );
-            List<DisplayRow> fresh = [.. await rows.ReadAsync<DisplayRow>()];
-            var items = (await rows.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
-            displays = reading.ReadAll("displays", "display", displayRows, fresh, r => r.Id, r => r.ToDisplay(items[r.Id], json));
-            map = reading.ReadAll(
-                "map",
-                "map_feature",
-                featureRows,
-                await rows.ReadAsync<DetailsRow>(),
-                r => r.Id,
-                r => JsonSerializer.Deserialize<MapFeature>(r.Details, json)
-            );
-            recipes = reading.ReadAll(
-                "recipes",
-                "recipe",
-                recipeRows,
-                await rows.ReadAsync<DetailsRow>(),
-                r => r.Id,
-                r => JsonSerializer.Deserialize<Recipe>(r.Details, json)
-            );
+            siteRow = await read.ReadSingleAsync<SiteRow>();
+            IReadOnlyList<Area> known = last?.Plan.Areas ?? [];
+            areas = [.. (await read.ReadAsync<Area>()).Select(a => known.FirstOrDefault(k => k == a) ?? a)];
+            var change = new PlanRowsChange(before, whole, await read.ReadAsync<RemovalRow>());
+            rows = before with
+            {
+                Planters = change.Read(
+                    before.Planters,
+                    await read.ReadAsync<PlanterRow>(),
+                    r => new(r.Id, r.Version, r.Ordinal),
+                    r => r.ToPlanter(json)
+                ),
+                Palette = change.Read(before.Palette, await read.ReadAsync<DetailsRow>(), r => new(r.Id, r.Version), r => r.To<Plant>(json)),
+            };
+            var items = (await read.ReadAsync<ItemRow>()).ToLookup(i => i.DisplayId, StringComparer.Ordinal);
+            rows = rows with
+            {
+                Displays = change.Read(
+                    before.Displays,
+                    await read.ReadAsync<DisplayRow>(),
+                    r => new(r.Id, r.Version),
+                    r => r.ToDisplay(items[r.Id], json)
+                ),
+                Map = change.Read(before.Map, await read.ReadAsync<DetailsRow>(), r => new(r.Id, r.Version), r => r.To<MapFeature>(json)),
+                Recipes = change.Read(before.Recipes, await read.ReadAsync<DetailsRow>(), r => new(r.Id, r.Version), r => r.To<Recipe>(json)),
+                Turns = change.Read(before.Turns, await read.ReadAsync<TurnRow>(), r => new(r.Id, r.Version), r => r.ToTurn()),
+                Lots = change.Read(before.Lots, await read.ReadAsync<LotRow>(), r => new(r.Id, r.Version), r => r.ToLot()),
+                Events = change.Read(before.Events, await read.ReadAsync<EventRow>(), r => new(r.Id, r.Version), r => r.ToEvent()),
+            };
+            rows = change.Complete(rows, toldFrom);
         }
-        Site site = reading.Read("site", "site", [siteRow], r => (r.Name, 0), r => r.ToSite(json)) is [var read] ? read : Site.Default;
-        site = _site is { } before && before == site ? before : site;
+        Site site = PlanRowsChange.Try(() => siteRow.ToSite(json), "site", siteRow.Name, out SetAside? unread) ?? Site.Default;
+        site = last?.Plan.Site is { } same && same == site ? same : site;
         Plan plan = Plan.Fitting(
-            new PlanParts(site, areas, planters, palette, displays, turns, map, lots, recipes, events),
+            new PlanParts(
+                site,
+                last is not null && areas.SequenceEqual(last.Plan.Areas, ReferenceEqualityComparer.Instance) ? last.Plan.Areas : areas,
+                rows.Planters.Parts,
+                rows.Palette.Parts,
+                rows.Displays.Parts,
+                rows.Turns.Parts,
+                rows.Map.Parts,
+                rows.Lots.Parts,
+                rows.Recipes.Parts,
+                rows.Events.Parts
+            ),
+            last?.Plan,
             out IReadOnlyList<SetAside> aside
         );
-        (_last, _site, _areas) = (reading.Fresh, site, areas);
-        return new LoadedPlan(mark, plan, reading.Versions, reading.Unread.Count == 0 ? aside : [.. reading.Unread, .. aside]);
+        IReadOnlyList<SetAside> unreadable = unread is null ? [.. rows.Unread.Values] : [unread, .. rows.Unread.Values];
+        return new LoadedPlan(mark, plan, new PlanVersions(rows.Versions), unreadable.Count == 0 ? aside : [.. unreadable, .. aside]) { Rows = rows };
     }
 
-    // One loading: parts of before by their versions, and what comes of them now.
-    private sealed class Reading(Dictionary<(string Table, string Id), (long Version, object Part)> last)
+    private sealed record DetailsRow(string Id, string Details, long Version)
     {
-        public PlanVersions Versions { get; } = new();
-
-        public List<SetAside> Unread { get; } = [];
-
-        public Dictionary<(string Table, string Id), (long Version, object Part)> Fresh { get; } = new(last.Count);
-
-        /// <summary>Ids of rows that were not read in this version before.</summary>
-        public string[] Changed(string table, VersionRow[] rows) => [.. rows.Where(r => Known(table, r.Id, r.Version) is null).Select(r => r.Id)];
-
-        /// <summary>All parts of a list in their order, those that changed from their rows and the others as they were.</summary>
-        public List<T> ReadAll<TRow, T>(
-            string list,
-            string table,
-            VersionRow[] all,
-            IEnumerable<TRow> changed,
-            Func<TRow, string> id,
-            Func<TRow, T?> make
-        )
-            where T : class
-        {
-            var rows = changed.ToDictionary(id, StringComparer.Ordinal);
-            return Read(list, table, all, r => (r.Id, r.Version), r => rows.TryGetValue(r.Id, out TRow? row) ? make(row) : null);
-        }
-
-        /// <summary>Parts made of rows. A row that an older or newer program, or a hand, has left unreadable is set aside and named.</summary>
-        public List<T> Read<TRow, T>(
-            string list,
-            string table,
-            IEnumerable<TRow> found,
-            Func<TRow, (string Id, long Version)> key,
-            Func<TRow, T?> make
-        )
-            where T : class
-        {
-            var made = new List<T>();
-            foreach (TRow row in found)
-            {
-                (string id, long version) = key(row);
-                try
-                {
-                    T item = (T?)Known(table, id, version) ?? make(row) ?? throw new JsonException("it holds nothing");
-                    made.Add(item);
-                    Versions.Add(table, id, version);
-                    Fresh[(table, id)] = (version, item);
-                }
-                catch (Exception e)
-                    when (e
-                            is JsonException
-                                or ArgumentException
-                                or InvalidOperationException
-                                or NotSupportedException
-                                or FormatException
-                                or OverflowException
-                    )
-                {
-                    Unread.Add(new SetAside(list, id, $"it cannot be read: {e.Message.Split('\n')[0]}"));
-                }
-            }
-            return made;
-        }
-
-        // Settings have no version of their own here, and are read each time.
-        private object? Known(string table, string id, long version) =>
-            version > 0 && last.TryGetValue((table, id), out var known) && known.Version == version ? known.Part : null;
+        public T? To<T>(JsonSerializerOptions json) => JsonSerializer.Deserialize<T>(Details, json);
     }
 
-    private sealed record VersionRow(string Id, long Version);
-
-    private sealed record DetailsRow(string Id, string Details, long Version);
-
-    private sealed record EventRow(string Id, string Name, LocalDate FirstDay, LocalDate LastDay, long Version);
+    private sealed record EventRow(string Id, string Name, LocalDate FirstDay, LocalDate LastDay, long Version)
+    {
+        public SiteEvent ToEvent() => new(Id, Name, FirstDay, LastDay);
+    }
 
     private sealed record SiteRow(
         string Name,

@@ -14,7 +14,6 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 {
     private const int MostTries = 6;
 
-    private readonly PlanReader _reader = new(json);
     private volatile LoadedPlan? _latest;
 
     internal MeadowDatabase Database => database;
@@ -34,11 +33,13 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
     /// <summary>The plan as of one moment, with its versions. What was read or written here last is taken while it stands.</summary>
     public async Task<LoadedPlan> Now()
     {
+        // Taken before the moment that is read, so that it can only be older.
+        LoadedPlan? latest = _latest;
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
-        if (_latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction))
-            return known;
-        LoadedPlan loaded = await _reader.Load(connection, transaction);
+        if (latest is not null && latest.Mark == await PlanReader.Mark(connection, transaction))
+            return latest;
+        LoadedPlan loaded = await PlanReader.Load(connection, transaction, json, latest);
         _latest = loaded;
         return loaded;
     }
@@ -63,9 +64,9 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                 LoadedPlan before =
                     _latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction)
                         ? known
-                        : await _reader.Load(connection, transaction);
+                        : await PlanReader.Load(connection, transaction, json, _latest);
                 T result = await work(new PlanEdit(connection, transaction, before, json));
-                LoadedPlan after = await _reader.Load(connection, transaction);
+                LoadedPlan after = await PlanReader.Load(connection, transaction, json, before);
                 RefuseNew(before.Aside, after.Aside);
                 await transaction.CommitAsync();
                 _latest = after;
@@ -159,6 +160,8 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             );
             await WeatherStore.FollowNearest(edit.Connection, edit.Transaction);
             await edit.CheckNow();
+            // Nobody needs to be told one by one of all that went.
+            await edit.Execute("delete from plan_removal; update site set removals_from = nextval('edit_version')");
             return true;
         });
 

@@ -86,6 +86,7 @@ builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
 builder.Services.AddSingleton<SiteState>();
 builder.Services.AddSingleton<IClock>(SystemClock.Instance);
 builder.Services.AddLiveStation(builder.Configuration);
+builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<PageFrame>();
 builder.Services.AddJobs(connection);
 builder
@@ -95,7 +96,11 @@ builder
         o.Conventions.AddPageRoute("/Palette/Edit", "/palette/new");
         o.Conventions.ConfigureFilter(new RefuseFormsWithoutHandler());
     })
-    .AddMvcOptions(o => o.MaxModelBindingCollectionSize = Uploads.MostFields);
+    .AddMvcOptions(o =>
+    {
+        o.MaxModelBindingCollectionSize = Uploads.MostFields;
+        o.Filters.Add<ShowsReckoning>();
+    });
 
 // Pages are mostly drawings, which shrink to a tenth on the way to a phone.
 builder.Services.AddResponseCompression();

@@ -3,6 +3,7 @@ using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.Mvc.Testing.Handlers;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.DependencyInjection.Extensions;
 using NodaTime;
@@ -56,7 +57,23 @@ public class MeadowApp : IAsyncLifetime
     }
 
     /// <summary>A browser that keeps cookies and does not follow redirects.</summary>
-    public HttpClient Browser() => _factory!.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+    public HttpClient Browser() => _factory!.CreateDefaultClient(new AsksAgain(), new CookieContainerHandler());
+
+    // As a browser does: a page that is still being reckoned is asked for again.
+    private sealed class AsksAgain : DelegatingHandler
+    {
+        protected override async Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken cancel)
+        {
+            HttpResponseMessage answer = await base.SendAsync(request, cancel);
+            for (int tries = 0; answer.Headers.Contains("Refresh") && tries < 300; tries++)
+            {
+                answer.Dispose();
+                await Task.Delay(100, cancel);
+                answer = await base.SendAsync(request, cancel);
+            }
+            return answer;
+        }
+    }
 
     public async Task LoadDemo()
     {

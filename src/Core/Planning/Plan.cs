@@ -99,7 +99,7 @@ public sealed class Plan
     private readonly Dictionary<string, Plant> _plants;
     private readonly Dictionary<string, Planter> _planters;
     private readonly Dictionary<string, Area> _areas;
-    private readonly ILookup<string, Display> _displays;
+    private readonly Dictionary<string, Display[]> _displays;
 
     /// <summary>Takes the parts together and checks them against each other.</summary>
     /// <exception cref="InvalidInputException">Something is missing, given twice or impossible; the faults are named.</exception>
@@ -115,58 +115,58 @@ public sealed class Plan
         IReadOnlyList<Recipe>? recipes = null,
         IReadOnlyList<SiteEvent>? events = null
     )
-        : this(new PlanParts(site, areas, planters, palette, displays, turns, map ?? [], lots ?? [], recipes ?? [], events ?? []), isChecked: false)
+        : this(new PlanParts(site, areas, planters, palette, displays, turns, map ?? [], lots ?? [], recipes ?? [], events ?? []).Sound(null), null)
     { }
 
-    private Plan(PlanParts parts, bool isChecked)
+    // Of parts that fit each other; what the plan before knew of those that did not change is taken over.
+    private Plan(PlanParts parts, Plan? before)
     {
-        if (!isChecked)
-            parts.Check(new FaultList()).ThrowIfAny();
-        (Site, Areas, Planters, Palette, Displays, Turns, Map, Lots, Recipes, Events) = parts;
+        Parts = parts;
         _areas = Areas.ToDictionary(a => a.Id, StringComparer.Ordinal);
-        _planters = Planters.ToDictionary(p => p.Id, StringComparer.Ordinal);
-        _plants = Palette.ToDictionary(p => p.Id, StringComparer.Ordinal);
-        _displays = Displays.OrderBy(d => d.Install).ThenBy(d => d.Layer).ToLookup(d => d.PlanterId, StringComparer.Ordinal);
+        _planters = Index(Planters, before?.Planters, before?._planters, p => p.Id);
+        _plants = Index(Palette, before?.Palette, before?._plants, p => p.Id);
+        _displays = ByPlanter(before);
     }
 
     /// <summary>The plan of parts of which some may not fit; those are left out, and all else stands.</summary>
     /// <param name="parts">The parts.</param>
+    /// <param name="before">A plan from which they differ little, so that only what differs is looked at; null for none.</param>
     /// <param name="aside">What was left out, each with why.</param>
-    public static Plan Fitting(PlanParts parts, out IReadOnlyList<SetAside> aside)
-    {
-        PlanParts fitting = parts.Fitting(out aside);
-        return new Plan(fitting, isChecked: true);
-    }
+    public static Plan Fitting(PlanParts parts, Plan? before, out IReadOnlyList<SetAside> aside) =>
+        new(parts.Fitting(before?.Parts, out aside), before);
+
+    /// <summary>All that it holds.</summary>
+    public PlanParts Parts { get; }
 
     /// <summary>Settings.</summary>
-    public Site Site { get; }
+    public Site Site => Parts.Site;
 
     /// <summary>Areas in their order.</summary>
-    public IReadOnlyList<Area> Areas { get; }
+    public IReadOnlyList<Area> Areas => Parts.Areas;
 
     /// <summary>Planters in their order.</summary>
-    public IReadOnlyList<Planter> Planters { get; }
+    public IReadOnlyList<Planter> Planters => Parts.Planters;
 
     /// <summary>The palette.</summary>
-    public IReadOnlyList<Plant> Palette { get; }
+    public IReadOnlyList<Plant> Palette => Parts.Palette;
 
     /// <summary>Displays of all planters.</summary>
-    public IReadOnlyList<Display> Displays { get; }
+    public IReadOnlyList<Display> Displays => Parts.Displays;
 
     /// <summary>Turns in order of their days.</summary>
-    public IReadOnlyList<Turn> Turns { get; }
+    public IReadOnlyList<Turn> Turns => Parts.Turns;
 
     /// <summary>The site's map.</summary>
-    public IReadOnlyList<MapFeature> Map { get; }
+    public IReadOnlyList<MapFeature> Map => Parts.Map;
 
     /// <summary>Plants at hand that stand in no display.</summary>
-    public IReadOnlyList<Lot> Lots { get; }
+    public IReadOnlyList<Lot> Lots => Parts.Lots;
 
     /// <summary>Displays kept as patterns for other planters.</summary>
-    public IReadOnlyList<Recipe> Recipes { get; }
+    public IReadOnlyList<Recipe> Recipes => Parts.Recipes;
 
     /// <summary>Days on which the site must look its best, in their order.</summary>
-    public IReadOnlyList<SiteEvent> Events { get; }
+    public IReadOnlyList<SiteEvent> Events => Parts.Events;
 
     /// <summary>The plant of an id.</summary>
     public Plant Plant(string id) => _plants[id];
@@ -188,7 +188,7 @@ public sealed class Plan
     public Area AreaOf(Planter planter) => _areas[planter.AreaId];
 
     /// <summary>Displays of a planter, earliest first.</summary>
-    public IEnumerable<Display> DisplaysOf(string planterId) => _displays[planterId];
+    public IReadOnlyList<Display> DisplaysOf(string planterId) => _displays.GetValueOrDefault(planterId, []);
 
     /// <summary>A bulb display's bulbs with their counts and chosen depths, as a stack is laid out from them.</summary>
     public IReadOnlyList<PlannedBulb> BulbsOf(Display display) =>
@@ -199,16 +199,59 @@ public sealed class Plan
     /// <param name="with">Displays to put in.</param>
     /// <exception cref="InvalidInputException">The displays do not fit each other or the plan.</exception>
     public Plan Changed(IReadOnlyCollection<string> without, IReadOnlyList<Display> with) =>
-        new(
-            Site,
-            Areas,
-            Planters,
-            Palette,
-            [.. Displays.Where(d => !without.Contains(d.Id, StringComparer.Ordinal)), .. with],
-            Turns,
-            Map,
-            Lots,
-            Recipes,
-            Events
-        );
+        new((Parts with { Displays = [.. Displays.Where(d => !without.Contains(d.Id, StringComparer.Ordinal)), .. with] }).Sound(Parts), this);
+
+    /// <summary>
+    /// Planters that stand otherwise than in a plan before: their own figures, their displays, or plants that stand in them; null when
+    /// settings or areas differ, on which all of them rest.
+    /// </summary>
+    /// <param name="before">The other plan.</param>
+    public IReadOnlySet<string>? PlantersChangedSince(Plan before)
+    {
+        if (ReferenceEquals(before, this))
+            return new HashSet<string>();
+        if (!ReferenceEquals(before.Site, Site) || !ListChange.Between(before.Areas, Areas).IsNone)
+            return null;
+        var planters = ListChange.Between(before.Planters, Planters);
+        var displays = ListChange.Between(before.Displays, Displays);
+        var changed = new HashSet<string>(StringComparer.Ordinal);
+        changed.UnionWith(planters.Gone.Select(p => p.Id).Concat(planters.Come.Select(p => p.Part.Id)));
+        changed.UnionWith(displays.Gone.Select(d => d.PlanterId).Concat(displays.Come.Select(d => d.Part.PlanterId)));
+        HashSet<string> plants = [.. ListChange.Between(before.Palette, Palette).Come.Select(p => p.Part.Id)];
+        if (plants.Count > 0)
+            changed.UnionWith(Displays.Where(d => d.Items.Any(i => plants.Contains(i.PlantId))).Select(d => d.PlanterId));
+        return changed;
+    }
+
+    private static Dictionary<string, T> Index<T>(IReadOnlyList<T> items, IReadOnlyList<T>? before, Dictionary<string, T>? known, Func<T, string> id)
+        where T : class
+    {
+        if (known is null)
+            return items.ToDictionary(id, StringComparer.Ordinal);
+        var change = ListChange.Between(before, items);
+        if (change.IsNone)
+            return known;
+        var index = new Dictionary<string, T>(known, StringComparer.Ordinal);
+        foreach (T gone in change.Gone)
+            index.Remove(id(gone));
+        foreach ((T part, _) in change.Come)
+            index[id(part)] = part;
+        return index;
+    }
+
+    private Dictionary<string, Display[]> ByPlanter(Plan? before)
+    {
+        var change = ListChange.Between(before?.Displays, Displays);
+        if (before is not null && change.IsNone)
+            return before._displays;
+        var index = before is null
+            ? new Dictionary<string, Display[]>(StringComparer.Ordinal)
+            : new Dictionary<string, Display[]>(before._displays, StringComparer.Ordinal);
+        HashSet<string> touched = [.. change.Gone.Select(d => d.PlanterId), .. change.Come.Select(d => d.Part.PlanterId)];
+        foreach (string id in touched)
+            index.Remove(id);
+        foreach (var own in Displays.Where(d => touched.Contains(d.PlanterId)).GroupBy(d => d.PlanterId, StringComparer.Ordinal))
+            index[own.Key] = [.. own.OrderBy(d => d.Install).ThenBy(d => d.Layer)];
+        return index;
+    }
 }

@@ -27,33 +27,65 @@ public sealed partial record PlanParts(
 )
 {
     // Parts without a fault of their own, as long as anybody holds them.
-    private static readonly ConditionalWeakTable<object, object> Sound = [];
+    private static readonly ConditionalWeakTable<object, object> FoundSound = [];
 
     /// <summary>Notes every fault of the parts, on their own and against each other, with its path as in a plan file.</summary>
-    public FaultList Check(FaultList faults)
+    /// <param name="faults">Takes the faults.</param>
+    /// <param name="sound">
+    /// Parts that are known to fit each other; then only what is not among them, and what rests on that, is looked at. Null for none.
+    /// </param>
+    public FaultList Check(FaultList faults, PlanParts? sound = null)
     {
-        faults.AddAll("site", Site.Faults());
-        Each(faults, "areas", Areas, a => a.Id, a => a.Faults());
-        Each(faults, "palette", Palette, p => p.Id, p => p.Faults());
-        Each(faults, "planters", Planters, p => p.Id, p => p.Faults());
-        Each(faults, "displays", Displays, d => d.Id, d => d.Faults());
-        Each(faults, "turns", Turns, t => t.Id, t => t.Faults());
-        Each(faults, "map", Map, f => f.Id, f => f.Faults());
-        Each(faults, "lots", Lots, l => l.Id, l => l.Faults());
-        Each(faults, "recipes", Recipes, r => r.Id, r => r.Faults());
-        Each(faults, "events", Events, e => e.Id, e => e.Faults());
-        Twice(faults, "recipes", Recipes, r => r.Name, "name");
-        Twice(faults, "planters", Planters, p => p.Name, "name");
-        Twice(faults, "areas", Areas, a => a.Name, "name");
-        References(faults);
-        Overlaps(faults);
+        if (!ReferenceEquals(sound?.Site, Site))
+            faults.AddAll("site", Site.Faults());
+        var areas = ListChange.Between(sound?.Areas, Areas);
+        var palette = ListChange.Between(sound?.Palette, Palette);
+        var planters = ListChange.Between(sound?.Planters, Planters);
+        var displays = ListChange.Between(sound?.Displays, Displays);
+        var lots = ListChange.Between(sound?.Lots, Lots);
+        var recipes = ListChange.Between(sound?.Recipes, Recipes);
+        Each(faults, "areas", Areas, areas, a => a.Id, a => a.Faults());
+        Each(faults, "palette", Palette, palette, p => p.Id, p => p.Faults());
+        Each(faults, "planters", Planters, planters, p => p.Id, p => p.Faults());
+        Each(faults, "displays", Displays, displays, d => d.Id, d => d.Faults());
+        Each(faults, "turns", Turns, ListChange.Between(sound?.Turns, Turns), t => t.Id, t => t.Faults());
+        Each(faults, "map", Map, ListChange.Between(sound?.Map, Map), f => f.Id, f => f.Faults());
+        Each(faults, "lots", Lots, lots, l => l.Id, l => l.Faults());
+        Each(faults, "recipes", Recipes, recipes, r => r.Id, r => r.Faults());
+        Each(faults, "events", Events, ListChange.Between(sound?.Events, Events), e => e.Id, e => e.Faults());
+        Twice(faults, "recipes", Recipes, recipes, r => r.Name, "name");
+        Twice(faults, "planters", Planters, planters, p => p.Name, "name");
+        Twice(faults, "areas", Areas, areas, a => a.Name, "name");
+        HashSet<string> areaIds = [.. Areas.Select(a => a.Id)];
+        foreach ((Planter planter, int i) in Resting(Planters, planters, !areas.IsNone))
+        {
+            if (!areaIds.Contains(planter.AreaId))
+                faults.Add($"planters[{i}].areaId", $"there is no area \"{planter.AreaId}\"");
+        }
+        References(faults, planters, palette, displays, recipes, lots);
+        Overlaps(faults, displays);
         return faults;
     }
 
-    /// <summary>These parts without those that do not fit.</summary>
-    /// <param name="aside">What was left out.</param>
-    public PlanParts Fitting(out IReadOnlyList<SetAside> aside)
+    /// <summary>These parts, which all fit each other.</summary>
+    /// <param name="sound">Parts that are known to; null for none.</param>
+    /// <exception cref="InvalidInputException">Something is missing, given twice or impossible; the faults are named.</exception>
+    public PlanParts Sound(PlanParts? sound)
     {
+        Check(new FaultList(), sound).ThrowIfAny();
+        return this;
+    }
+
+    /// <summary>These parts without those that do not fit.</summary>
+    /// <param name="sound">Parts that are known to fit each other; null for none.</param>
+    /// <param name="aside">What was left out.</param>
+    public PlanParts Fitting(PlanParts? sound, out IReadOnlyList<SetAside> aside)
+    {
+        if (sound is not null && Check(new FaultList(), sound).IsEmpty)
+        {
+            aside = [];
+            return this;
+        }
         var left = new List<SetAside>();
         PlanParts parts = this;
         // What is left out may be what others rest on: they are looked at again until all fit.
@@ -128,25 +160,37 @@ public sealed partial record PlanParts(
         }
     }
 
-    private static void Each<T>(FaultList faults, string list, IReadOnlyList<T> items, Func<T, string> id, Func<T, IReadOnlyList<Fault>> check)
+    private static void Each<T>(
+        FaultList faults,
+        string list,
+        IReadOnlyList<T> items,
+        ListChange<T> change,
+        Func<T, string> id,
+        Func<T, IReadOnlyList<Fault>> check
+    )
         where T : class
     {
-        for (int i = 0; i < items.Count; i++)
+        foreach ((T item, int i) in change.Come)
         {
             // A part never changes: what was found sound once is sound.
-            if (Sound.TryGetValue(items[i], out _))
+            if (FoundSound.TryGetValue(item, out _))
                 continue;
-            IReadOnlyList<Fault> found = check(items[i]);
+            IReadOnlyList<Fault> found = check(item);
             if (found.Count > 0)
                 faults.AddAll($"{list}[{i}]", found);
             else
-                Sound.TryAdd(items[i], items[i]);
+                FoundSound.TryAdd(item, item);
         }
-        Twice(faults, list, items, id, "id");
+        Twice(faults, list, items, change, id, "id");
     }
 
-    private static void Twice<T>(FaultList faults, string list, IReadOnlyList<T> items, Func<T, string> key, string what)
+    private static void Twice<T>(FaultList faults, string list, IReadOnlyList<T> items, ListChange<T> change, Func<T, string> key, string what)
+        where T : class
     {
+        // Where each that came takes the name of one that went, no name can have become two.
+        HashSet<string> free = [.. change.Gone.Select(key)];
+        if (change.Come.All(c => free.Remove(key(c.Part) ?? string.Empty)))
+            return;
         var first = new Dictionary<string, int>(items.Count, StringComparer.Ordinal);
         for (int i = 0; i < items.Count; i++)
         {
@@ -155,31 +199,38 @@ public sealed partial record PlanParts(
         }
     }
 
-    private void References(FaultList faults)
+    // Parts whose references have to be looked at: all where what they name changed, else those that came.
+    private static IEnumerable<(T Part, int Index)> Resting<T>(IReadOnlyList<T> items, ListChange<T> change, bool all)
+        where T : class => all ? items.Select((x, i) => (x, i)) : change.Come;
+
+    private void References(
+        FaultList faults,
+        ListChange<Planter> planters,
+        ListChange<Plant> palette,
+        ListChange<Display> displays,
+        ListChange<Recipe> recipes,
+        ListChange<Lot> lots
+    )
     {
-        HashSet<string> areas = [.. Areas.Select(a => a.Id)];
-        HashSet<string> planters = [.. Planters.Select(p => p.Id)];
+        bool anyPlant = !palette.IsNone;
+        bool anyPlanter = planters.Gone.Count > 0;
+        HashSet<string> planterIds = [.. Planters.Select(p => p.Id)];
         var plants = new Dictionary<string, Plant>(StringComparer.Ordinal);
         foreach (Plant plant in Palette)
             plants.TryAdd(plant.Id, plant);
-        for (int i = 0; i < Planters.Count; i++)
+        foreach ((Display display, int i) in Resting(Displays, displays, anyPlant || anyPlanter))
         {
-            if (!areas.Contains(Planters[i].AreaId))
-                faults.Add($"planters[{i}].areaId", $"there is no area \"{Planters[i].AreaId}\"");
+            if (!planterIds.Contains(display.PlanterId))
+                faults.Add($"displays[{i}].planterId", $"there is no planter \"{display.PlanterId}\"");
+            Items(faults, $"displays[{i}]", display.Items, display.Layer, plants);
         }
-        for (int i = 0; i < Displays.Count; i++)
+        foreach ((Recipe recipe, int i) in Resting(Recipes, recipes, anyPlant))
+            Items(faults, $"recipes[{i}]", recipe.Items, recipe.Layer, plants);
+        foreach ((Lot lot, int i) in Resting(Lots, lots, anyPlant || anyPlanter))
         {
-            if (!planters.Contains(Displays[i].PlanterId))
-                faults.Add($"displays[{i}].planterId", $"there is no planter \"{Displays[i].PlanterId}\"");
-            Items(faults, $"displays[{i}]", Displays[i].Items, Displays[i].Layer, plants);
-        }
-        for (int i = 0; i < Recipes.Count; i++)
-            Items(faults, $"recipes[{i}]", Recipes[i].Items, Recipes[i].Layer, plants);
-        for (int i = 0; i < Lots.Count; i++)
-        {
-            if (!plants.ContainsKey(Lots[i].PlantId))
-                faults.Add($"lots[{i}].plantId", NoPlant(Lots[i].PlantId));
-            if (Lots[i].FromPlanterId is { } from && !planters.Contains(from))
+            if (!plants.ContainsKey(lot.PlantId))
+                faults.Add($"lots[{i}].plantId", NoPlant(lot.PlantId));
+            if (lot.FromPlanterId is { } from && !planterIds.Contains(from))
                 faults.Add($"lots[{i}].fromPlanterId", $"there is no planter \"{from}\"");
         }
     }
@@ -199,9 +250,17 @@ public sealed partial record PlanParts(
         }
     }
 
-    private void Overlaps(FaultList faults)
+    private void Overlaps(FaultList faults, ListChange<Display> change)
     {
-        foreach (var layer in Displays.Select((d, i) => (Display: d, Index: i)).GroupBy(x => (x.Display.PlanterId, x.Display.Layer)))
+        if (change.Come.Count == 0)
+            return;
+        HashSet<(string, DisplayLayer)> touched = [.. change.Come.Select(c => (c.Part.PlanterId, c.Part.Layer))];
+        foreach (
+            var layer in Displays
+                .Select((d, i) => (Display: d, Index: i))
+                .Where(x => touched.Contains((x.Display.PlanterId, x.Display.Layer)))
+                .GroupBy(x => (x.Display.PlanterId, x.Display.Layer))
+        )
         {
             var sorted = layer.OrderBy(x => x.Display.Install).ToList();
             for (int k = 1; k < sorted.Count; k++)

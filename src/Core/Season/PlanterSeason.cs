@@ -24,7 +24,6 @@ public sealed class PlanterSeason
         Cover50 = new float[days];
         Cover90 = new float[days];
         Green = new float[days];
-        DeciduousLeaf = new float[days];
     }
 
     private PlanterSeason(PlanterSeason of, Planter planter)
@@ -71,13 +70,16 @@ public sealed class PlanterSeason
     public float[] Green { get; }
 
     /// <summary>Share of years in which deciduous plants are in leaf, by day.</summary>
-    public float[] DeciduousLeaf { get; internal init; }
+    public float[] DeciduousLeaf { get; internal init; } = [];
 
     /// <summary>What shows, in order of planting.</summary>
     public IReadOnlyList<ColourBand> Bands { get; private set; } = [];
 
     /// <summary>Bare spells in order.</summary>
     public IReadOnlyList<BareSpell> BareSpells { get; private set; } = [];
+
+    /// <summary>About how many bytes it takes.</summary>
+    internal long Bytes => (5L + Bands.Count) * ((Days * sizeof(float)) + 100);
 
     /// <summary>Days on which at least half the years show colour.</summary>
     public int DaysInColour => ShareInColour.Count(s => s >= ColourOdds.InColour);

@@ -23,6 +23,9 @@ public sealed class SeasonKernel
 
     private long _budget = LeastBytes;
 
+    // The site's year as it was asked for last: planters that stand in the next plan as in that one keep their years.
+    private volatile Asked? _asked;
+
     private volatile ConcurrentDictionary<(Plant Plant, Standing Standing), Lazy<PlantYears>> _followed = new(new ByPlant());
     private volatile ConcurrentDictionary<(Plant Plant, Standing Standing), Lazy<PlantYears>> _before = new(new ByPlant());
     private readonly ConcurrentDictionary<string, Known> _planters = new(StringComparer.Ordinal);
@@ -83,28 +86,62 @@ public sealed class SeasonKernel
     /// <param name="cancel">Stops the work.</param>
     public SiteYear Of(Plan plan, IProgress<int>? done = null, CancellationToken cancel = default)
     {
+        Asked? asked = _asked;
+        if (ReferenceEquals(asked?.Plan, plan))
+            return asked.Year;
         List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
-        PrepareGround(plan, inUse);
         var seasons = new PlanterSeason[inUse.Count];
+        List<int> open = Taken(asked, plan, inUse, seasons);
+        PrepareGround(plan, [.. open.Select(i => inUse[i])], inUse.Count);
         int count = 0;
         Parallel.For(
             0,
-            inUse.Count,
+            open.Count,
             new ParallelOptions
             {
                 CancellationToken = cancel,
                 MaxDegreeOfParallelism = Environment.ProcessorCount,
                 TaskScheduler = TaskScheduler.Current,
             },
-            i =>
+            k =>
             {
+                int i = open[k];
                 seasons[i] = Of(plan, inUse[i]);
                 int now = Interlocked.Increment(ref count);
                 if (now % 32 == 0)
                     done?.Report(now);
             }
         );
-        return new SiteYear(Start, seasons, WeatherYears);
+        var year = new SiteYear(Start, seasons, WeatherYears);
+        _asked = new Asked(plan, year);
+        return year;
+    }
+
+    // Takes over the years of planters that stand as they stood; the places of the others.
+    private static List<int> Taken(Asked? asked, Plan plan, List<Planter> inUse, PlanterSeason[] seasons)
+    {
+        if (asked is null || plan.PlantersChangedSince(asked.Plan) is not { } changed)
+            return [.. Enumerable.Range(0, inUse.Count)];
+        var open = new List<int>();
+        IReadOnlyList<PlanterSeason> before = asked.Year.Planters;
+        // Both stand in the plans' orders, which seldom differ by much.
+        Dictionary<string, PlanterSeason>? byId = null;
+        for (int i = 0; i < inUse.Count; i++)
+        {
+            string id = inUse[i].Id;
+            if (changed.Contains(id))
+                open.Add(i);
+            else if (i < before.Count && ReferenceEquals(before[i].Planter, inUse[i]))
+                seasons[i] = before[i];
+            else if (
+                (byId ??= before.ToDictionary(s => s.Planter.Id, StringComparer.Ordinal)).TryGetValue(id, out PlanterSeason? known)
+                && ReferenceEquals(known.Planter, inUse[i])
+            )
+                seasons[i] = known;
+            else
+                open.Add(i);
+        }
+        return open;
     }
 
     /// <summary>One planter's year; kept until something it rests on changes.</summary>
@@ -151,7 +188,7 @@ public sealed class SeasonKernel
     {
         int year = IndexOf(weatherYear);
         List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
-        PrepareGround(plan, inUse);
+        PrepareGround(plan, inUse, inUse.Count);
         var seasons = new PlanterSeason[inUse.Count];
         Parallel.For(0, inUse.Count, i => seasons[i] = Compute(plan, inUse[i], PlantedItem.Of(plan, inUse[i], Start, Start.PlusMonths(12)), year));
         return new SiteYear(Start, seasons, [weatherYear]);
@@ -225,18 +262,21 @@ public sealed class SeasonKernel
         return true;
     }
 
-    private void PrepareGround(Plan plan, List<Planter> planters)
+    // Ground of planters whose years are to be computed, of a site that has so many.
+    private void PrepareGround(Plan plan, List<Planter> planters, int ofSite)
     {
-        Interlocked.Exchange(ref _budget, Math.Clamp((long)planters.Count << 20, LeastBytes, MostBytes));
+        Interlocked.Exchange(ref _budget, Math.Clamp((long)ofSite << 20, LeastBytes, MostBytes));
         if (Seasons.Count == 0)
             return;
-        var feltBelow = plan.Displays.Where(d => d.Layer != DisplayLayer.Seasonal).Select(d => d.PlanterId).ToHashSet(StringComparer.Ordinal);
         // What is known of a planter that is still the same was computed over its ground.
         GroundClimate
             .Of(_record!)
             .Prepare(
                 planters
-                    .Where(p => feltBelow.Contains(p.Id) && !(_planters.TryGetValue(p.Id, out Known? known) && ReferenceEquals(known.Planter, p)))
+                    .Where(p =>
+                        plan.DisplaysOf(p.Id).Any(d => d.Layer != DisplayLayer.Seasonal)
+                        && !(_planters.TryGetValue(p.Id, out Known? known) && ReferenceEquals(known.Planter, p))
+                    )
                     .Select(p => p.ThermalClass())
             );
     }
@@ -263,6 +303,8 @@ public sealed class SeasonKernel
             leaf[d] = usual[zero + d] ? 1 : 0;
         return leaf;
     }
+
+    private sealed record Asked(Plan Plan, SiteYear Year);
 
     // What a planter's year was computed from, and the year.
     private sealed record Known(

@@ -16,6 +16,9 @@ public sealed class SiteYear
         WeatherYears = weatherYears;
     }
 
+    /// <summary>About how many bytes it takes.</summary>
+    public long Bytes => Planters.Sum(p => p.Bytes);
+
     /// <summary>First day.</summary>
     public LocalDate Start { get; }
 

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
@@ -9,11 +10,15 @@ using UnrulyMeadow.Store;
 namespace UnrulyMeadow.Web.Site;
 
 /// <summary>What every page asks for: the plan of now, today, the units.</summary>
-public sealed class PageFrame(SiteState state, IClock clock)
+public sealed class PageFrame(SiteState state, IClock clock, IHttpContextAccessor http)
 {
     private const int MostShown = 20;
     private const string AskerCookie = "meadow-asker";
 
+    // What a person takes for at once. What takes longer goes on beside the page.
+    private static readonly TimeSpan AtOnce = TimeSpan.FromMilliseconds(200);
+
+    private readonly long _begun = Stopwatch.GetTimestamp();
     private SiteNow? _now;
 
     /// <summary>The state's keeper.</summary>
@@ -27,6 +32,24 @@ public sealed class PageFrame(SiteState state, IClock clock)
 
     /// <summary>The plan and weather, read once per request.</summary>
     public async Task<SiteNow> Now() => _now ??= await state.Now();
+
+    /// <summary>
+    /// What a page rests on, where it is known at once. A page that is only looked at does not wait for more: it says that it is still being
+    /// reckoned, and is asked for again. What is sent, and parts that scripts ask for, wait.
+    /// </summary>
+    /// <param name="work">The reckoning; it goes on when the page has gone, and what it finds is kept for the next who asks.</param>
+    /// <exception cref="StillReckoningException">It takes longer.</exception>
+    public async Task<T> Soon<T>(Task<T> work)
+    {
+        bool waits = http.HttpContext?.Request is not { } asked || !HttpMethods.IsGet(asked.Method) || asked.Query.ContainsKey("handler");
+        if (!waits && !work.IsCompleted)
+        {
+            TimeSpan left = AtOnce - Stopwatch.GetElapsedTime(_begun);
+            if (left <= TimeSpan.Zero || await Task.WhenAny(work, Task.Delay(left)) != work)
+                throw new StillReckoningException();
+        }
+        return await work;
+    }
 
     /// <summary>What a form and the present state differ in, when somebody saved in between; null otherwise.</summary>
     public IReadOnlyList<FormDifference>? Stale { get; private set; }

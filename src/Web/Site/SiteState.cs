@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text;
 using NodaTime;
+using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Palette;
@@ -56,8 +57,7 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log) : IDisposable
 {
     private const int SpareLooked = 500;
-    private const int MostBulbYears = 4;
-    private const int MostStays = 6;
+    private const long OneYearBytes = 96L << 20;
 
     /// <summary>The zone by whose clock the site's days begin, as last loaded.</summary>
     public DateTimeZone Zone { get; private set; } = DateTimeZoneProviders.Tzdb.GetSystemDefault();
@@ -70,6 +70,10 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         (Planter Planter, IReadOnlyList<MapFeature> Map, SunPaths Paths, int Year, ExposureForecast? Forecast)
     > _sun = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<(string Display, bool Thorough), LookedOver> _looked = new();
+
+    // Kept plans set beside the present one.
+    private readonly BoundedCache<(Guid Id, LocalDate Start, WeatherRecord? Record), SiteYear> _others = new(OneYearBytes, y => y.Bytes);
+
     private SunPaths? _paths;
     private volatile Kept? _kept;
 
@@ -80,46 +84,48 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<SiteYear> Year(LocalDate start, int? weatherYear)
     {
         Kept kept = await Fresh();
-        if (kept.Years.Count > 24)
-            kept.Years.Clear();
-        return kept
-            .Years.GetOrAdd((start, weatherYear), _ => new Lazy<SiteYear>(() =>
-            {
-                SeasonKernel kernel = Kernel(kept, start);
-                return weatherYear is { } only ? kernel.Of(kept.Now.Plan, only) : kernel.Of(kept.Now.Plan);
-            }))
-            .Value;
+        return weatherYear is { } only
+            ? await kept.OneYears.GetOrAddBeside((start, only), k => Kernel(kept, k.Start).Of(kept.Now.Plan, k.Year))
+            : await kept.Years.GetOrAddBeside(start, s => Kernel(kept, s).Of(kept.Now.Plan));
+    }
+
+    /// <summary>
+    /// One planter's year, kept while what it rests on stands; those of the others are not waited for. Nothing is said of one that is retired.
+    /// </summary>
+    public async Task<PlanterSeason> Season(Planter planter, LocalDate start)
+    {
+        Kept kept = await Fresh();
+        return planter.IsRetired
+            ? PlanterSeason.Unknown(kept.Now.Plan, planter, start)
+            : await Task.Run(() => Kernel(kept, start).Of(kept.Now.Plan, planter));
     }
 
     /// <summary>What computes planters' years from a first of a month on; an edit costs it one planter.</summary>
-    public async Task<SeasonKernel> Kernel(LocalDate start) => Kernel(await Fresh(), start);
+    public async Task<SeasonKernel> Kernel(LocalDate start)
+    {
+        Kept kept = await Fresh();
+        return await kept.Kernels.GetOrAddBeside(start, s => new SeasonKernel(kept.Now.Record, s));
+    }
 
     /// <summary>Weather years of a plan year that are asked for by name; null without weather.</summary>
     public async Task<NotableRuns?> Notable(LocalDate start)
     {
         Kept kept = await Fresh();
-        if (kept.Notable.Count > 20)
-            kept.Notable.Clear();
         // They rest on the weather and on what containers there are, and outlive most edits.
         Core.Ground.ThermalClass[] classes =
         [
             .. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass()).Distinct().OrderBy(c => c.GetHashCode()),
         ];
-        int key = classes.Aggregate(17, HashCode.Combine);
-        return kept
-            .Notable.GetOrAdd((start, key), k => new Lazy<NotableRuns?>(() =>
-                NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern)
-            ))
-            .Value;
+        return await kept.Notable.GetOrAddBeside((start, classes.Aggregate(17, HashCode.Combine)), k =>
+            NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern)
+        );
     }
 
     /// <summary>Each area's run of bulbs in a plan year.</summary>
     public async Task<IReadOnlyList<AreaSequence>> Sequences(LocalDate start)
     {
         Kept kept = await Fresh();
-        return kept
-            .Sequences.GetOrAdd(start, s => new Lazy<IReadOnlyList<AreaSequence>>(() => AreaSequence.Of(kept.Now.Plan, Kernel(kept, s))))
-            .Value;
+        return await kept.Sequences.GetOrAddBeside(start, s => AreaSequence.Of(kept.Now.Plan, Kernel(kept, s)));
     }
 
     /// <summary>A mishap rehearsed; null without weather.</summary>
@@ -128,15 +134,20 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         if (kept.Now.Record is not { } record || kept.Now.Plan.Planters.Count == 0)
             return null;
-        return kept
-            .Rehearsed.GetOrAdd((start, kind, today), k => new Lazy<RehearsalResult?>(() =>
-                Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind)
-            ))
-            .Value;
+        return await kept.Rehearsed.GetOrAddBeside((start, kind, today), k =>
+            Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind)
+        );
     }
 
-    /// <summary>Another plan's year under the site's weather.</summary>
-    public async Task<SiteYear> YearOf(Plan other, LocalDate start) => new SeasonKernel((await Fresh()).Now.Record, start).Of(other);
+    /// <summary>A kept plan's year under the site's weather.</summary>
+    /// <param name="id">The kept plan's; what is kept under it never changes.</param>
+    /// <param name="other">The kept plan.</param>
+    /// <param name="start">First of the plan year.</param>
+    public async Task<SiteYear> YearOf(Guid id, Plan other, LocalDate start)
+    {
+        Kept kept = await Fresh();
+        return await _others.GetOrAddBeside((id, start, kept.Now.Record), k => new SeasonKernel(k.Record, k.Start).Of(other));
+    }
 
     /// <summary>
     /// The remarks on every display that stands on or after a day, where they are known; null while they are looked for beside the page,
@@ -145,9 +156,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<Remark>?> RemarksSoon(LocalDate from, TimeSpan wait)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<Remark>?> looking = kept
-            .Looking.GetOrAdd(from, f => new Lazy<Task<IReadOnlyList<Remark>?>>(() => Task.Run(() => RemarksSoFar(kept, f))))
-            .Value;
+        Task<IReadOnlyList<Remark>?> looking = kept.Looking.GetOrAdd(from, f => Task.Run(() => RemarksSoFar(kept, f)));
         return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
     }
 
@@ -227,17 +236,14 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         if (kept.Now.Record is not { } record)
             return null;
-        if (kept.BulbYears.Count > MostBulbYears)
-            kept.BulbYears.Clear();
-        var seasons = kept
-            .BulbYears.GetOrAdd(StackBloom.BulbYearStart(install, record.Station.IsSouthern), _ => new Lazy<IReadOnlyList<GrowingSeason>>(() =>
-                StackBloom.Seasons(record, install)
-            ))
-            .Value;
-        lock (seasons)
+        IReadOnlyList<GrowingSeason> seasons = await kept.BulbYears.GetOrAddBeside(StackBloom.BulbYearStart(install, record.Station.IsSouthern), _ =>
+            StackBloom.Seasons(record, install)
+        );
+        return await Task.Run(() =>
         {
-            return StackBloom.From(stack, seasons, install);
-        }
+            lock (seasons)
+                return StackBloom.From(stack, seasons, install);
+        });
     }
 
     /// <summary>When every plant shows at this site in a plan year.</summary>
@@ -257,28 +263,24 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<ExposureForecast>?> SunAhead(double latitudeDeg, int year, TimeSpan wait)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<ExposureForecast>> ahead = kept
-            .Sun.GetOrAdd((latitudeDeg, year), k => new Lazy<Task<IReadOnlyList<ExposureForecast>>>(() =>
-                Task.Run(async () =>
+        Task<IReadOnlyList<ExposureForecast>> ahead = kept.Sun.GetOrAdd((latitudeDeg, year), k => Task.Run(async () =>
+            {
+                await _suns.WaitAsync();
+                try
                 {
-                    await _suns.WaitAsync();
-                    try
+                    var changing = new List<ExposureForecast>();
+                    foreach (Planter planter in kept.Now.Plan.Planters.Where(p => !p.IsRetired))
                     {
-                        var changing = new List<ExposureForecast>();
-                        foreach (Planter planter in kept.Now.Plan.Planters.Where(p => !p.IsRetired))
-                        {
-                            if (SunOf(kept.Map, planter, k.LatitudeDeg, k.Year) is { Change: not null } forecast)
-                                changing.Add(forecast);
-                        }
-                        return (IReadOnlyList<ExposureForecast>)changing;
+                        if (SunOf(kept.Map, planter, k.LatitudeDeg, k.Year) is { Change: not null } forecast)
+                            changing.Add(forecast);
                     }
-                    finally
-                    {
-                        _suns.Release();
-                    }
-                })
-            ))
-            .Value;
+                    return (IReadOnlyList<ExposureForecast>)changing;
+                }
+                finally
+                {
+                    _suns.Release();
+                }
+            }));
         return await Task.WhenAny(ahead, Task.Delay(wait)) == ahead ? await ahead : null;
     }
 
@@ -306,33 +308,16 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         _suns.Dispose();
     }
 
-    private static SiteFlowering Flowering(Kept kept, LocalDate start)
-    {
-        if (kept.Flowering.Count > 2)
-            kept.Flowering.Clear();
-        return kept
-            .Flowering.GetOrAdd((start, kept.Now.Plan.Site.FrostRisk), k => new Lazy<SiteFlowering>(() =>
-                new SiteFlowering(kept.Now.Record, k.Start, k.FrostRisk)
-            ))
-            .Value;
-    }
+    private static SiteFlowering Flowering(Kept kept, LocalDate start) =>
+        kept.Flowering.GetOrAdd((start, kept.Now.Plan.Site.FrostRisk), k => new SiteFlowering(kept.Now.Record, k.Start, k.FrostRisk));
 
-    private static SeasonKernel Kernel(Kept kept, LocalDate start)
-    {
-        if (kept.Kernels.Count > 1)
-            kept.Kernels.Clear();
-        return kept.Kernels.GetOrAdd(start, _ => new Lazy<SeasonKernel>(() => new SeasonKernel(kept.Now.Record, start))).Value;
-    }
+    private static SeasonKernel Kernel(Kept kept, LocalDate start) => kept.Kernels.GetOrAdd(start, s => new SeasonKernel(kept.Now.Record, s));
 
     private static DisplayChecks Checks(Kept kept) =>
         new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
 
-    private static IReadOnlyList<GrowingSeason> Stay(Kept kept, LocalDate month)
-    {
-        if (kept.Stays.Count > MostStays)
-            kept.Stays.Clear();
-        return kept.Stays.GetOrAdd(month, m => new Lazy<IReadOnlyList<GrowingSeason>>(() => StayLosses.Seasons(kept.Now.Record!, m))).Value;
-    }
+    private static IReadOnlyList<GrowingSeason> Stay(Kept kept, LocalDate month) =>
+        kept.Stays.GetOrAdd(month, m => StayLosses.Seasons(kept.Now.Record!, m));
 
     private async Task<Kept> Fresh()
     {
@@ -354,18 +339,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
             SitePlace? place = plan.Plan.Site.Place;
             WeatherRecord? here = place is { AtElevation: true } ? Moved(record, place.ElevationM) : record;
             var fresh = new Kept(new SiteNow(plan, here), record);
-            // Flowering and followed plants rest on the weather alone; plants that did not change are the same objects as before.
-            if (_kept is not null && ReferenceEquals(_kept.Now.Record, here))
-                (fresh.Flowering, fresh.Kernels, fresh.BulbYears, fresh.Stays, fresh.Notable) = (
-                    _kept.Flowering,
-                    _kept.Kernels,
-                    _kept.BulbYears,
-                    _kept.Stays,
-                    _kept.Notable
-                );
-            // Features that did not change are the same objects: most edits leave the map as it was.
-            if (_kept is not null && _kept.Map.SequenceEqual(plan.Plan.Map, ReferenceEqualityComparer.Instance))
-                fresh.Map = _kept.Map;
+            if (_kept is not null)
+                fresh.TakeOver(_kept);
             Zone = plan.Plan.Site.TimeZone is { } zone ? DateTimeZoneProviders.Tzdb[zone] : DateTimeZoneProviders.Tzdb.GetSystemDefault();
             return _kept = fresh;
         }
@@ -402,27 +377,48 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 
         public SiteNow Now { get; } = now;
 
-        public ConcurrentDictionary<(LocalDate Start, int? WeatherYear), Lazy<SiteYear>> Years { get; } = new();
+        /// <summary>By plan year. The kernel holds the planters' years themselves.</summary>
+        public BoundedCache<LocalDate, SiteYear> Years { get; } = Few<LocalDate, SiteYear>(2);
 
-        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> BulbYears { get; set; } = new();
+        public BoundedCache<(LocalDate Start, int Year), SiteYear> OneYears { get; } = new(OneYearBytes, y => y.Bytes);
 
-        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<GrowingSeason>>> Stays { get; set; } = new();
+        public BoundedCache<LocalDate, IReadOnlyList<GrowingSeason>> BulbYears { get; private set; } =
+            Few<LocalDate, IReadOnlyList<GrowingSeason>>(4);
 
-        public ConcurrentDictionary<(LocalDate Start, double FrostRisk), Lazy<SiteFlowering>> Flowering { get; set; } = new();
+        public BoundedCache<LocalDate, IReadOnlyList<GrowingSeason>> Stays { get; private set; } = Few<LocalDate, IReadOnlyList<GrowingSeason>>(6);
 
-        public ConcurrentDictionary<(LocalDate Start, int Classes), Lazy<NotableRuns?>> Notable { get; set; } = new();
+        public BoundedCache<(LocalDate Start, double FrostRisk), SiteFlowering> Flowering { get; private set; } =
+            Few<(LocalDate, double), SiteFlowering>(3);
+
+        public BoundedCache<(LocalDate Start, int Classes), NotableRuns?> Notable { get; private set; } = Few<(LocalDate, int), NotableRuns?>(20);
+
+        public BoundedCache<LocalDate, SeasonKernel> Kernels { get; private set; } = Few<LocalDate, SeasonKernel>(2);
 
         /// <summary>The map; the same list while its features are the same.</summary>
-        public IReadOnlyList<MapFeature> Map { get; set; } = now.Plan.Map;
+        public IReadOnlyList<MapFeature> Map { get; private set; } = now.Plan.Map;
 
-        public ConcurrentDictionary<LocalDate, Lazy<IReadOnlyList<AreaSequence>>> Sequences { get; } = new();
+        public BoundedCache<LocalDate, IReadOnlyList<AreaSequence>> Sequences { get; } = Few<LocalDate, IReadOnlyList<AreaSequence>>(4);
 
-        public ConcurrentDictionary<(LocalDate Start, RehearsalKind Kind, LocalDate Today), Lazy<RehearsalResult?>> Rehearsed { get; } = new();
+        public BoundedCache<(LocalDate Start, RehearsalKind Kind, LocalDate Today), RehearsalResult?> Rehearsed { get; } =
+            Few<(LocalDate, RehearsalKind, LocalDate), RehearsalResult?>(4);
 
-        public ConcurrentDictionary<LocalDate, Lazy<Task<IReadOnlyList<Remark>?>>> Looking { get; } = new();
+        public BoundedCache<LocalDate, Task<IReadOnlyList<Remark>?>> Looking { get; } = Few<LocalDate, Task<IReadOnlyList<Remark>?>>(4);
 
-        public ConcurrentDictionary<(double LatitudeDeg, int Year), Lazy<Task<IReadOnlyList<ExposureForecast>>>> Sun { get; } = new();
+        public BoundedCache<(double LatitudeDeg, int Year), Task<IReadOnlyList<ExposureForecast>>> Sun { get; } =
+            Few<(double, int), Task<IReadOnlyList<ExposureForecast>>>(2);
 
-        public ConcurrentDictionary<LocalDate, Lazy<SeasonKernel>> Kernels { get; set; } = new();
+        /// <summary>Takes over what rests on the weather alone, or on a map that is still the same.</summary>
+        public void TakeOver(Kept before)
+        {
+            // Plants that did not change are the same objects as before.
+            if (ReferenceEquals(before.Now.Record, Now.Record))
+                (Flowering, Kernels, BulbYears, Stays, Notable) = (before.Flowering, before.Kernels, before.BulbYears, before.Stays, before.Notable);
+            // Features that did not change are the same objects: most edits leave the map as it was.
+            if (ListChange.Between(before.Map, Now.Plan.Map) is { IsNone: true } && before.Map.Count == Now.Plan.Map.Count)
+                Map = before.Map;
+        }
+
+        private static BoundedCache<TKey, TValue> Few<TKey, TValue>(int most)
+            where TKey : notnull => new(most, _ => 1);
     }
 }

@@ -219,8 +219,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         View = YearView.From(day, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
         _flowering = await frame.State.Flowering(View.Start);
-        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == planter.Id)
-            ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
+        Season = await frame.Soon(frame.State.Season(planter, View.Start));
         Checks = await frame.State.Checks();
         return true;
     }
@@ -276,7 +275,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
         {
             stack = BulbStack.Of(Now.Plan, Planter, bulbs);
             LocalDate year = StackBloom.BulbYearStart(View.Day, Now.IsSouthern);
-            bloom = await frame.State.Bloom(stack, bulbs.Install > year ? bulbs.Install : year);
+            bloom = await frame.Soon(frame.State.Bloom(stack, bulbs.Install > year ? bulbs.Install : year));
         }
         Arrangement = Arrangement.Of(Now.Plan, Planter, Display);
         int index = Math.Clamp(Period.DaysBetween(_flowering.Start, View.Day), 0, Season.Days - 1);

@@ -219,7 +219,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
-        SiteYear year = await frame.State.Year(View.Start, null);
+        SiteYear year = await frame.Soon(frame.State.Year(View.Start, null));
         int index = Math.Clamp(Period.DaysBetween(View.Start, View.Day), 0, Scale.Days - 1);
         var placed = year.Planters.Where(p => p.Planter.Place is not null && !p.Planter.IsRetired).ToList();
         Painted = [.. placed.Select(p => (p.Planter, p.Years == 0 ? new PaintStretch(0, Showing.Bare, []) : PlanterPaint.On(p, index)))];

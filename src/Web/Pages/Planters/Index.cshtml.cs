@@ -23,7 +23,7 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
-        _seasons = (await frame.State.Year(View.Start, null)).Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
+        _seasons = (await frame.Soon(frame.State.Year(View.Start, null))).Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
     }
 
     /// <summary>What stands in a planter on the day, seasonal plants first.</summary>

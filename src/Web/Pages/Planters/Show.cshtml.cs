@@ -217,10 +217,9 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
-        Season = (await frame.State.Year(View.Start, null)).Planters.FirstOrDefault(p => p.Planter.Id == Id)
-            ?? PlanterSeason.Unknown(Now.Plan, planter, View.Start);
+        Season = await frame.Soon(frame.State.Season(planter, View.Start));
         NextScale = YearScale.Across(View.Start.PlusMonths(12));
-        NextSeason = Now.Record is null ? null : (await frame.State.Kernel(NextScale.Start)).Of(Now.Plan, planter);
+        NextSeason = Now.Record is null ? null : await frame.Soon(frame.State.Season(planter, NextScale.Start));
         Displays = [.. Now.Plan.DisplaysOf(Id)];
         IReadOnlyList<Remark>? remarks = await frame.State.RemarksOn(
             [.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12))],
@@ -232,7 +231,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         Bulbs = Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.StandsOn(View.Day))
             ?? Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.Install > View.Day && d.Install < View.Start.PlusMonths(12));
         BulbStack? stack = Bulbs is { } b && b.StandsOn(View.Day) ? BulbStack.Of(Now.Plan, planter, b) : null;
-        Bloom = stack is not null && Now.Record is { } record ? await frame.State.Bloom(stack, Springward(Bulbs!.Install)) : null;
+        Bloom = stack is not null && Now.Record is { } record ? await frame.Soon(frame.State.Bloom(stack, Springward(Bulbs!.Install))) : null;
         SiteFlowering flowering = await frame.State.Flowering(View.Start);
         OnDay = PlanterOnDay.Of(Now.Plan, planter, Season, flowering, View.Day, stack, Bloom);
         var turns = new Dictionary<string, TurnDay>(StringComparer.Ordinal);

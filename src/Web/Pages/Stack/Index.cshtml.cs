@@ -222,7 +222,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         CanUndo = Input.DisplayId is { Length: > 0 } saved ? await displays.CanUndo(saved) : null;
         Display display = Typed;
         Stack = items.Count == 0 ? null : BulbStack.Of(Now.Plan, Planter, display);
-        Bloom = Stack is null ? null : await frame.State.Bloom(Stack, install);
+        Bloom = Stack is null ? null : await frame.Soon(frame.State.Bloom(Stack, install));
         // Without a day in the address the drawing stands where most is in flower: the middle layer's full flower.
         Day = Words.ReadDay(DayText)
             ?? Bloom
@@ -234,7 +234,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
             ?? frame.Today;
         Scale = YearScale.Across(SiteYear.UsualStart(Day, Now.IsSouthern));
         Remarks = Stack is null ? [] : (await frame.State.Checks()).For(display);
-        SeasonKernel kernel = await frame.State.Kernel(Scale.Start);
+        SeasonKernel kernel = await frame.Soon(frame.State.Kernel(Scale.Start));
         PlanterSeason season =
             kernel.Seasons.Count == 0
                 ? PlanterSeason.Unknown(Now.Plan, Planter, Scale.Start)

@@ -164,7 +164,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Of(View.Start);
-        List<PlanterSeason> here = [.. (await frame.State.Year(View.Start, null)).Planters.Where(p => Holds(p.Planter))];
+        List<PlanterSeason> here = [.. (await frame.Soon(frame.State.Year(View.Start, null))).Planters.Where(p => Holds(p.Planter))];
         LocalDate from = From();
         BareDays = here.Sum(p => p.BareSpells.Where(s => s.LastDay >= from).Sum(s => s.Days));
         BarePlanters = here.Count(p => p.BareSpells.Any(s => s.LastDay >= from));

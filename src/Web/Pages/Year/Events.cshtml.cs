@@ -120,7 +120,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
         Now = await frame.Now();
         var found = new List<(SiteEvent, EventOutlook?)>();
         foreach (SiteEvent what in Now.Plan.Events)
-            found.Add((what, EventOutlook.Of(await frame.State.Year(SiteYear.UsualStart(what.FirstDay, Now.IsSouthern), null), what)));
+            found.Add((what, EventOutlook.Of(await frame.Soon(frame.State.Year(SiteYear.UsualStart(what.FirstDay, Now.IsSouthern), null)), what)));
         All = found;
     }
 }

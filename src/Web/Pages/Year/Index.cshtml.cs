@@ -179,9 +179,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Of(View.Start);
-        SiteYear all = await frame.State.Year(View.Start, null);
+        SiteYear all = await frame.Soon(frame.State.Year(View.Start, null));
         WeatherYears = all.WeatherYears;
-        Notable = await frame.State.Notable(View.Start);
+        Notable = await frame.Soon(frame.State.Notable(View.Start));
         WeatherYear = Weather switch
         {
             "typical" => Notable?.Typical,
@@ -190,7 +190,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
             "late-spring" => Notable?.LatestSpring,
             _ => int.TryParse(Weather, out int y) && WeatherYears.Contains(y) ? y : null,
         };
-        Year = WeatherYear is null ? all : await frame.State.Year(View.Start, WeatherYear);
+        Year = WeatherYear is null ? all : await frame.Soon(frame.State.Year(View.Start, WeatherYear));
         Variants = await variants.All();
         await SetBeside();
         _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).ToLookup(o => o.PlanterId);
@@ -201,15 +201,15 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         SiteYear? planned = null;
         if (Enum.TryParse(Beside, out RehearsalKind kind) && Enum.IsDefined(kind))
         {
-            Rehearsal = await frame.State.Rehearsed(View.Start, kind, frame.Today);
+            Rehearsal = await frame.Soon(frame.State.Rehearsed(View.Start, kind, frame.Today));
             if (Rehearsal is not null)
                 (planned, Year, BesideName) = (Rehearsal.Planned, Rehearsal.Under, Words.Of(kind));
         }
         else if (Guid.TryParse(Beside, out Guid id) && await variants.Load(id) is { } kept)
         {
             // Named years compare like with like only over all weather years.
-            planned = await frame.State.YearOf(kept.Plan, View.Start);
-            (Year, BesideName) = (await frame.State.Year(View.Start, null), kept.Name);
+            planned = await frame.Soon(frame.State.YearOf(id, kept.Plan, View.Start));
+            (Year, BesideName) = (await frame.Soon(frame.State.Year(View.Start, null)), kept.Name);
             WeatherYear = null;
         }
         if (planned is null)

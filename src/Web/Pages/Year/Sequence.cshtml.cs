@@ -98,7 +98,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         if (Now.Plan.Planters.Count > 0)
-            Areas = await frame.State.Sequences(View.Start);
+            Areas = await frame.Soon(frame.State.Sequences(View.Start));
         (int from, int to) = Areas.Count == 0 ? (0, 0) : Areas[0].Spring;
         Scale = to > from ? YearScale.Over(View.Start.PlusDays(from), View.Start.PlusDays(to - 1)) : YearScale.Of(View.Start);
         LocalDate last = Scale.Start.PlusDays(Scale.Days - 1);
