@@ -18,6 +18,18 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
 {
     private static readonly JsonSerializerOptions RowNames = new() { PropertyNamingPolicy = JsonNamingPolicy.SnakeCaseLower };
 
+    /// <summary>The change's id, by which it can be taken back.</summary>
+    public Guid Id { get; } = Guid.CreateVersion7();
+
+    /// <summary>What it does, in a few words; null where nobody has said.</summary>
+    public string? What { get; private set; }
+
+    /// <summary>The change that it takes back; null for none.</summary>
+    public Guid? Undoes { get; private set; }
+
+    /// <summary>Says what the change does.</summary>
+    public void Says(string what, Guid? undoes = null) => (What, Undoes) = (what, undoes);
+
     /// <summary>The plan as it was when the lock was taken.</summary>
     public LoadedPlan Before => before;
 

@@ -74,6 +74,11 @@ internal sealed record PlanRows
     public PartTable<SiteEvent> Events { get; init; } =
         new("site_event", "events", Then<SiteEvent>((a, b) => a.Part.FirstDay.CompareTo(b.Part.FirstDay)));
 
+    /// <summary>All parts, those that do not fit among them.</summary>
+    /// <param name="plan">The plan made of them, for its settings and areas.</param>
+    public PlanParts All(Plan plan) =>
+        new(plan.Site, plan.Areas, Planters.Parts, Palette.Parts, Displays.Parts, Turns.Parts, Map.Parts, Lots.Parts, Recipes.Parts, Events.Parts);
+
     private static int ById<T>((RowKey Key, T Part) a, (RowKey Key, T Part) b) => string.CompareOrdinal(a.Key.Id, b.Key.Id);
 
     private static Comparison<(RowKey Key, T Part)> Then<T>(Comparison<(RowKey Key, T Part)> first) =>

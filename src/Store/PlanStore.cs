@@ -2,6 +2,7 @@ using System.Text.Json;
 using Dapper;
 using Npgsql;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 
@@ -10,7 +11,8 @@ namespace UnrulyMeadow.Store;
 /// <summary>Reads the plan whole, and is the one door through which it is changed.</summary>
 /// <param name="database">The database.</param>
 /// <param name="json">How plants and their like are written as JSON.</param>
-public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions json)
+/// <param name="who">Who changes it now, as the app knows people; null for nobody.</param>
+public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions json, Func<string>? who = null)
 {
     private const int MostTries = 6;
 
@@ -49,9 +51,10 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
     /// rules by which every page loads it; a change after which something would no longer fit is refused.
     /// </summary>
     /// <param name="work">Writes; it may be asked again when the database could not follow.</param>
+    /// <param name="what">What the change does, in a few words; null to name the parts that it touches.</param>
     /// <exception cref="InvalidInputException">The change breaks a rule, or something would no longer fit.</exception>
     /// <exception cref="LostUpdateException">Something was changed in between.</exception>
-    internal async Task<T> Write<T>(Func<PlanEdit, Task<T>> work)
+    internal async Task<T> Write<T>(Func<PlanEdit, Task<T>> work, string? what = null)
     {
         for (int tries = 1; ; tries++)
         {
@@ -65,9 +68,12 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
                     _latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction)
                         ? known
                         : await PlanReader.Load(connection, transaction, json, _latest);
-                T result = await work(new PlanEdit(connection, transaction, before, json));
+                var edit = new PlanEdit(connection, transaction, before, json);
+                T result = await work(edit);
                 LoadedPlan after = await PlanReader.Load(connection, transaction, json, before);
                 RefuseNew(before.Aside, after.Aside);
+                IReadOnlyList<PartChange> parts = PartChange.Between(before.Rows.All(before.Plan), after.Rows.All(after.Plan));
+                await ChangeStore.Note(edit, parts, edit.What ?? what ?? Said(parts), who?.Invoke() ?? string.Empty, json);
                 await transaction.CommitAsync();
                 _latest = after;
                 return result;
@@ -162,6 +168,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             await edit.CheckNow();
             // Nobody needs to be told one by one of all that went.
             await edit.Execute("delete from plan_removal; update site set removals_from = nextval('edit_version')");
+            edit.Says($"a plan brought in: {plan.Site.Name}, {plan.Planters.Count} planters, {plan.Displays.Count} displays");
             return true;
         });
 
@@ -208,7 +215,51 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         );
     }
 
-    private static string? TableOf(string list) =>
+    // A change in words, where whoever made it gave none.
+    private static string Said(IReadOnlyList<PartChange> parts)
+    {
+        string Verb(PartChange p) =>
+            p.Before is null ? "added"
+            : p.After is null ? "removed"
+            : "changed";
+        if (parts is [var one])
+            return one.List == "site" ? "the settings changed" : $"{NamedPart(one)} {Verb(one)}";
+        return string.Join(
+            ", ",
+            parts
+                .GroupBy(p => (p.List, Verb: Verb(p)))
+                .Select(g => $"{g.Count()} {(g.Count() == 1 ? Kind(g.Key.List) : Kinds(g.Key.List))} {g.Key.Verb}")
+        );
+    }
+
+    private static string NamedPart(PartChange part) =>
+        (part.After ?? part.Before) switch
+        {
+            ISubject subject => $"{Kind(part.List)} {subject.Name}",
+            Turn turn => $"turn {turn.Name}",
+            SiteEvent what => $"event {what.Name}",
+            _ => $"{Kind(part.List)} {part.Id}",
+        };
+
+    private static string Kind(string list) =>
+        list switch
+        {
+            "palette" => "plant",
+            "map" => "part of the map",
+            "site" => "settings",
+            _ => list[..^1],
+        };
+
+    private static string Kinds(string list) =>
+        list switch
+        {
+            "palette" => "plants",
+            "map" => "parts of the map",
+            "site" => "settings",
+            _ => list,
+        };
+
+    internal static string? TableOf(string list) =>
         list switch
         {
             "planters" => "planter",

@@ -60,7 +60,9 @@ string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
     ?? throw new InvalidOperationException("Set MEADOW_DB to the PostgreSQL connection string, or start with ./meadow start.");
 builder.Services.AddSingleton(_ => new MeadowDatabase(connection));
 builder.Services.AddSingleton<JsonSerializerOptions>(PlanFile.Stored);
-builder.Services.AddSingleton<PlanStore>();
+builder.Services.AddSingleton(s => new PlanStore(s.GetRequiredService<MeadowDatabase>(), s.GetRequiredService<JsonSerializerOptions>(), () =>
+    s.GetRequiredService<IHttpContextAccessor>().HttpContext is { } http ? PageFrame.Asker(http) : "command line"
+));
 builder.Services.AddSingleton<PlanterStore>();
 builder.Services.AddSingleton<PaletteStore>();
 builder.Services.AddSingleton<LotStore>();
@@ -154,6 +156,7 @@ app.UseLanguages();
 app.UseRouting();
 app.MapRazorPages();
 app.MapJobs();
+app.TakeUpJobs();
 app.MapGet("/", () => Results.Redirect("/year"));
 
 // Ready means that the plan is there to be drawn, and not only that somebody answers.
@@ -174,6 +177,7 @@ app.Lifetime.ApplicationStarted.Register(() =>
             YearView view = YearView.From(null, await frame.Now(), frame.Today);
             await frame.State.Year(view.Start, null);
             await frame.State.RemarksSoon(view.Start, TimeSpan.FromMinutes(5));
+            _ = (await frame.Now()).Inputs.Value;
             SiteFlowering flowering = await frame.State.Flowering(view.Start);
             foreach (Plant plant in (await frame.Now()).Plan.Palette)
                 flowering.Usual(plant);

@@ -30,6 +30,7 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
             "/recipes?keep=flag-pot-fall",
             "/displays/new?planter=flag-pot",
             "/displays/flag-pot-fall",
+            "/changes",
             "/turns",
             "/turns/new",
             "/turns/fall-2026",

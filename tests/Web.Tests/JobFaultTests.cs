@@ -1,11 +1,14 @@
 using System.Diagnostics;
 using System.Net;
+using System.Text.Json;
 using AngleSharp.Dom;
 using Npgsql;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.Tests;
+using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Tests;
 
@@ -63,6 +66,25 @@ public sealed class JobFaultTests : IAsyncLifetime
         await Start();
         await Until(async () => (await _jobs.Find(job))!.State == JobState.Done);
         Assert.NotNull((await _jobs.Find(job))!.Result);
+    }
+
+    [Fact]
+    public async Task What_was_written_down_before_a_worker_was_woken_is_done_and_what_was_asked_of_another_plan_says_so()
+    {
+        LoadedPlan loaded = await new PlanStore(_site.Database, PlanFile.Stored).Now();
+        var now = new SiteNow(loaded, await new WeatherStore(_site.Database).Load(loaded.Mark.StationId!));
+        var question = new TurnAsk(loaded.Plan.Turns[^1].Id);
+        string text = JsonSerializer.Serialize(question, JobJson.Options);
+        string inputs = JobDesk.Inputs(JobKinds.TurnWindow, question, now);
+        (Job written, _) = await _jobs.Ask(JobKinds.TurnWindow, inputs, text, "one");
+        (Job ofAnother, _) = await _jobs.Ask(JobKinds.TurnWindow, "as of a plan before", text, "other");
+        await Start();
+        await Until(async () => (await _jobs.Find(written.Id))!.IsOver && (await _jobs.Find(ofAnother.Id))!.IsOver);
+        Assert.Equal(JobState.Done, (await _jobs.Find(written.Id))!.State);
+        Job refused = (await _jobs.Find(ofAnother.Id))!;
+        Assert.Equal(JobState.Failed, refused.State);
+        Assert.Contains("has changed since this was asked: ask again", refused.Said, StringComparison.Ordinal);
+        Assert.Null(refused.Result);
     }
 
     [Fact]

@@ -87,6 +87,8 @@ public sealed class AreaSequence
     /// <summary>The area.</summary>
     public Area Area { get; }
 
+    private IReadOnlyList<SequenceFinding>? _findings;
+
     /// <summary>First day of the plan year.</summary>
     public LocalDate Start { get; }
 
@@ -121,7 +123,7 @@ public sealed class AreaSequence
     public (int From, int Planters) Fullest { get; }
 
     /// <summary>What is wrong, the gravest first.</summary>
-    public IReadOnlyList<SequenceFinding> Findings => [.. Bare(), .. AtOnce(), .. Broken(), .. Missing(), .. Strays()];
+    public IReadOnlyList<SequenceFinding> Findings => _findings ??= [.. Bare(), .. AtOnce(), .. Broken(), .. Missing(), .. Strays()];
 
     /// <summary>Looks at every area with planters; the site's spring runs from the first to the last day on which any of its bulbs flowers, or any tulip of its palette would.</summary>
     /// <param name="plan">The plan.</param>

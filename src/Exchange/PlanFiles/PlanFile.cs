@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+using System.Security.Cryptography;
 using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -63,6 +65,36 @@ public static class PlanFile
 
     /// <summary>As plan files are read, but what this version does not know is passed over: a database may have been written by a newer one.</summary>
     public static JsonSerializerOptions Stored { get; } = Lenient();
+
+    // A part never changes, and what stands for it neither.
+    private static readonly ConditionalWeakTable<object, byte[]> Prints = [];
+
+    /// <summary>A fingerprint of all that a plan holds, in its order; after a change only what changed is written out for it.</summary>
+    public static string Fingerprint(Plan plan)
+    {
+        using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        IEnumerable<object>[] lists =
+        [
+            [plan.Site],
+            plan.Areas,
+            plan.Planters,
+            plan.Palette,
+            plan.Displays,
+            plan.Turns,
+            plan.Map,
+            plan.Lots,
+            plan.Recipes,
+            plan.Events,
+        ];
+        foreach (IEnumerable<object> list in lists)
+        {
+            foreach (object part in list)
+                hash.AppendData(Prints.GetValue(part, p => SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(p, p.GetType(), Stored))));
+            // Where one list ends and the next begins.
+            hash.AppendData([0]);
+        }
+        return Convert.ToHexString(hash.GetHashAndReset());
+    }
 
     /// <summary>Writes a plan.</summary>
     public static byte[] Write(Plan plan)

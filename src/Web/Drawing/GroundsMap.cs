@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Xml.Linq;
+using Microsoft.AspNetCore.Html;
 using NetTopologySuite.Geometries;
 using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Planters;
@@ -48,6 +49,11 @@ public sealed class GroundsMap(
         }
     }
 
+    /// <summary>The drawing as it stands in a page; drawn once.</summary>
+    public IHtmlContent Html => _html ??= Draw().Html();
+
+    private IHtmlContent? _html;
+
     /// <summary>The drawing, with a scale bar for paper.</summary>
     public XElement Draw()
     {
@@ -75,40 +81,39 @@ public sealed class GroundsMap(
             "aria-describedby",
             "grounds-keys"
         );
-        svg.Add(
+        XElement defs = El(
+            "defs",
             El(
-                "defs",
-                El(
-                    "pattern",
-                    "id",
-                    "bare",
-                    "width",
-                    0.24,
-                    "height",
-                    0.24,
-                    "patternUnits",
-                    "userSpaceOnUse",
-                    "patternTransform",
-                    "rotate(45)",
-                    El("rect", "width", 0.24, "height", 0.24, "class", "bare-ground"),
-                    El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 0.24, "class", "bare-hatch")
-                ),
-                El(
-                    "pattern",
-                    "id",
-                    "built",
-                    "width",
-                    1.1,
-                    "height",
-                    1.1,
-                    "patternUnits",
-                    "userSpaceOnUse",
-                    "patternTransform",
-                    "rotate(45)",
-                    El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 1.1, "class", "built-hatch")
-                )
+                "pattern",
+                "id",
+                "bare",
+                "width",
+                0.24,
+                "height",
+                0.24,
+                "patternUnits",
+                "userSpaceOnUse",
+                "patternTransform",
+                "rotate(45)",
+                El("rect", "width", 0.24, "height", 0.24, "class", "bare-ground"),
+                El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 0.24, "class", "bare-hatch")
+            ),
+            El(
+                "pattern",
+                "id",
+                "built",
+                "width",
+                1.1,
+                "height",
+                1.1,
+                "patternUnits",
+                "userSpaceOnUse",
+                "patternTransform",
+                "rotate(45)",
+                El("line", "x1", 0, "y1", 0, "x2", 0, "y2", 1.1, "class", "built-hatch")
             )
         );
+        svg.Add(defs);
         foreach (MapKind kind in new[] { MapKind.Lawn, MapKind.Water, MapKind.Path, MapKind.Building, MapKind.Wall })
         {
             foreach (MapFeature f in map.Where(f => f.Kind == kind))
@@ -121,8 +126,18 @@ public sealed class GroundsMap(
             name.SetAttributeValue("font-size", N(box.Width / 90));
             svg.Add(name);
         }
+        // Planters of one form are drawn from one outline.
+        var forms = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach ((Planter p, PaintStretch paint) in planters)
-            svg.Add(Planter(p, paint));
+        {
+            string outline = Outline(p.Form);
+            if (!forms.TryGetValue(outline, out string? form))
+            {
+                forms[outline] = form = $"form-{forms.Count}";
+                defs.Add(El("path", "id", form, "class", "form", "d", outline, "fill-rule", "evenodd"));
+            }
+            svg.Add(Planter(p, paint, $"#{form}"));
+        }
         foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
             svg.Add(Tree(tree));
         svg.Add(ScaleBar(box, top - height, units.ReadMetres(1), units.MapUnit));
@@ -230,39 +245,27 @@ public sealed class GroundsMap(
         );
     }
 
-    private static XElement Planter(Planter p, PaintStretch paint)
+    private static string Outline(PlanterForm form)
     {
-        PlanterForm form = p.Form;
         string outline = string.Join('L', PlanterGround.Corners(form).Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"));
         if (form.Outline is { } bed)
             outline += string.Concat(bed.Holes.Select(h => "ZM" + string.Join('L', h.Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"))));
-        XElement body = El(
-            "g",
-            "class",
-            "body",
-            El("path", "class", "soil", "d", $"M{outline}Z", "fill-rule", "evenodd", "stroke", form.IsBed ? "#8a7a63" : p.WallColour)
-        );
+        return $"M{outline}Z";
+    }
+
+    private static XElement Planter(Planter p, PaintStretch paint, string outline)
+    {
+        PlanterForm form = p.Form;
+        XElement body = El("g", "class", "body", El("use", "class", "soil", "href", outline, "stroke", form.IsBed ? "#8a7a63" : p.WallColour));
         double left = 1;
         for (int k = 0; k < 3; k++)
         {
-            (string colour, double share) = k < paint.Colours.Count ? paint.Colours[k] : ("none", 0);
+            (string? colour, double share) = k < paint.Colours.Count ? paint.Colours[k] : (null, 0);
             // Each colour lies inside the one before, so that the area of each ring is its share of the surface.
             body.Add(
-                El(
-                    "path",
-                    "class",
-                    "tint",
-                    "d",
-                    $"M{outline}Z",
-                    "fill-rule",
-                    "evenodd",
-                    "fill",
-                    colour,
-                    "transform",
-                    $"scale({N(Math.Sqrt(Math.Max(0, left)))})",
-                    "display",
-                    share > 0 ? null : "none"
-                )
+                share > 0
+                    ? El("use", "class", "tint", "href", outline, "fill", colour, "transform", $"scale({N(Math.Sqrt(Math.Max(0, left)))})")
+                    : El("use", "class", "tint", "href", outline, "display", "none")
             );
             left -= share;
         }

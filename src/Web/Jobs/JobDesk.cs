@@ -16,12 +16,25 @@ public static class JobJson
         new(PlanFile.Stored) { RespectRequiredConstructorParameters = false, WriteIndented = false };
 }
 
-/// <summary>Where pages ask for long work and look how far it is.</summary>
+/// <summary>How far the answer to a question is.</summary>
+/// <param name="Job">The work; null where nobody has asked.</param>
+/// <param name="Result">What came of it, or a first result; null while there is none.</param>
+/// <param name="IsOfNow">True when it was asked of the plan and weather as they are.</param>
+public sealed record Answer<TResult>(Job? Job, TResult? Result, bool IsOfNow)
+    where TResult : class;
+
+/// <summary>
+/// Where pages ask for long work, look how far it is, and take what was proposed: a page asks by a form, shows what is known, and makes the
+/// change when it is accepted.
+/// </summary>
 /// <param name="jobs">Jobs.</param>
 /// <param name="client">Hands work to whichever process is free.</param>
 public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
 {
-    private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(60);
+    private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(60);
+
+    /// <summary>True where nobody has asked yet, or nothing came of it.</summary>
+    public static bool IsOpen(Job? job) => job is null or { State: JobState.Failed or JobState.Cancelled };
 
     // What is done quickly is there when the page comes back.
     private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
@@ -43,27 +56,50 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     /// <exception cref="Core.InvalidInputException">Too much work waits already.</exception>
     public async Task<Job> Ask<T>(string kind, T question, SiteNow now, string by)
     {
-        (string text, string inputs) = Of(kind, question, now);
-        (Job job, bool isNew) = await jobs.Ask(kind, inputs, text, by);
+        string text = JsonSerializer.Serialize(question, JobJson.Options);
+        (Job job, bool isNew) = await jobs.Ask(kind, Inputs(kind, question, now), text, by);
         // One that waits already may have lost its caller with the process that asked; waking a worker once more does no harm.
         if (isNew || job.State == JobState.Waiting)
             client.Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
         for (DateTime until = DateTime.UtcNow + Wait; !job.IsOver && DateTime.UtcNow < until; )
         {
-            await Task.Delay(Look);
+            await Task.Delay(Between);
             job = await jobs.Find(job.Id) ?? job;
         }
         return job;
     }
 
-    /// <summary>The work that answers a question, done or under way; null where nobody has asked it of this plan and weather.</summary>
-    public Task<Job?> Find<T>(string kind, T question, SiteNow now) => jobs.Find(kind, Of(kind, question, now).Inputs);
-
-    private static (string Text, string Inputs) Of<T>(string kind, T question, SiteNow now)
+    /// <summary>How far the answer to a question is.</summary>
+    /// <param name="kind">What is to be done.</param>
+    /// <param name="question">The question.</param>
+    /// <param name="now">The plan and weather that it is asked of.</param>
+    /// <param name="asked">
+    /// The job that was asked; it stays on its page when somebody edits the plan meanwhile, for what no longer fits is refused when it is accepted.
+    /// </param>
+    public async Task<Answer<TResult>> Look<TAsk, TResult>(string kind, TAsk question, SiteNow now, Guid? asked = null)
+        where TResult : class
     {
-        string text = JsonSerializer.Serialize(question, JobJson.Options);
-        return (text, Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes($"{Version}\n{kind}\n{text}\n{now.Inputs.Value}"))));
+        Job? present = await jobs.Find(kind, Inputs(kind, question, now));
+        Job? job = await Find(kind, asked) ?? present;
+        return new Answer<TResult>(job, job is null ? null : Result<TResult>(job), job?.Id == present?.Id);
     }
+
+    /// <summary>The job of an id, where it is of a kind.</summary>
+    public async Task<Job?> Find(string kind, Guid? job) => job is { } id && await jobs.Find(id) is { } found && found.Kind == kind ? found : null;
+
+    /// <summary>What was proposed and is now accepted.</summary>
+    /// <exception cref="Core.InvalidInputException">It is no longer kept.</exception>
+    public async Task<(Job Job, TResult Result)> Proposed<TResult>(string kind, Guid? job)
+        where TResult : class =>
+        await Find(kind, job) is { } done && Result<TResult>(done) is { } result
+            ? (done, result)
+            : throw new Core.InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
+
+    /// <summary>A hash of all that the answer to a question rests on.</summary>
+    public static string Inputs<T>(string kind, T question, SiteNow now) =>
+        Convert.ToHexString(
+            SHA256.HashData(Encoding.UTF8.GetBytes($"{Version}\n{kind}\n{JsonSerializer.Serialize(question, JobJson.Options)}\n{now.Inputs.Value}"))
+        );
 
     /// <summary>A job's result; null while there is none.</summary>
     public T? Result<T>(Job job)

@@ -130,7 +130,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
         switch (job.Kind)
         {
             case JobKinds.CloseGaps:
-                GapAsk gaps = Read<GapAsk>(job);
+                GapAsk gaps = Read<GapAsk>(job, now);
                 progress.Total = gaps.PlanterIds.Count > 0 ? gaps.PlanterIds.Count : now.Plan.Planters.Count(p => !p.IsRetired);
                 progress.Said = "looking through planters";
                 var sofar = new CalledProgress<(int Planters, GapAnswer? Answer)>(p =>
@@ -149,15 +149,15 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                 );
                 return JsonSerializer.Serialize(GapResult.Of(now.Plan, answer, words), JobJson.Options);
             case JobKinds.TurnWindow:
-                Turn turn = now.Plan.Turns.FirstOrDefault(t => t.Id == Read<TurnAsk>(job).TurnId)
-                    ?? throw new InvalidInputException("turn", "is no longer in the plan");
+                string turnId = Read<TurnAsk>(job, now).TurnId;
+                Turn turn = now.Plan.Turns.FirstOrDefault(t => t.Id == turnId) ?? throw new InvalidInputException("turn", "is no longer in the plan");
                 progress.Total = (2 * TurnWindow.Reach / TurnWindow.Step) + 1;
                 progress.Said = "weighing days";
                 SeasonKernel kernel = await state.Kernel(SiteYear.UsualStart(turn.FirstDay, now.IsSouthern));
                 TurnWindow? window = TurnWindow.Of(now.Plan, turn, kernel, new CalledProgress<int>(d => progress.Done = d), cancel);
                 return JsonSerializer.Serialize(TurnResult.Of(window, words), JobJson.Options);
             case JobKinds.Rehearse:
-                RehearsalAsk ask = Read<RehearsalAsk>(job);
+                RehearsalAsk ask = Read<RehearsalAsk>(job, now);
                 progress.Total = Rehearsal.Steps;
                 progress.Said = "following plants through it";
                 WeatherRecord record = now.Record
@@ -172,7 +172,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                 ).Of(ask.Kind);
                 return JsonSerializer.Serialize(RehearsalAnswer.Of(rehearsed, words), JobJson.Options);
             case JobKinds.Sequence:
-                SequenceAsk spread = Read<SequenceAsk>(job);
+                SequenceAsk spread = Read<SequenceAsk>(job, now);
                 progress.Said = "following bulbs";
                 SeasonKernel bulbs = await state.Kernel(spread.Start);
                 AreaSequence area = AreaSequence.Of(now.Plan, bulbs).FirstOrDefault(a => a.Area.Id == spread.AreaId)
@@ -191,7 +191,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                     JobJson.Options
                 );
             case JobKinds.Spread:
-                SpreadAsk kinds = Read<SpreadAsk>(job);
+                SpreadAsk kinds = Read<SpreadAsk>(job, now);
                 progress.Said = "laying kinds over planters";
                 SpreadQuestion question = kinds.ToQuestion(now.Plan);
                 progress.Total = question.Planters.Count;
@@ -204,7 +204,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                 );
                 return JsonSerializer.Serialize(SpreadResult.Of(question, laid, words), JobJson.Options);
             case JobKinds.Stack:
-                StackAsk build = Read<StackAsk>(job);
+                StackAsk build = Read<StackAsk>(job, now);
                 progress.Said = "solving stacks";
                 Core.Planters.Planter planter = now.Plan.FindPlanter(build.PlanterId)
                     ?? throw new InvalidInputException("planter", "is no longer in the plan");
@@ -227,7 +227,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                     JobJson.Options
                 );
             case JobKinds.Ahead:
-                AheadAsk far = Read<AheadAsk>(job);
+                AheadAsk far = Read<AheadAsk>(job, now);
                 progress.Total = far.Years;
                 progress.Said = "computing years";
                 SeasonKernel here = await state.Kernel(far.Start);
@@ -250,7 +250,14 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
         }
     }
 
-    private static T Read<T>(Job job) => JsonSerializer.Deserialize<T>(job.Question, JobJson.Options)!;
+    // The question, once it is sure that it is asked of the plan and weather at hand: an answer for others would be kept as theirs.
+    private static T Read<T>(Job job, SiteNow now)
+    {
+        T question = JsonSerializer.Deserialize<T>(job.Question, JobJson.Options)!;
+        return JobDesk.Inputs(job.Kind, question, now) == job.Inputs
+            ? question
+            : throw new InvalidInputException(string.Empty, "the plan or the weather has changed since this was asked: ask again");
+    }
 
     private sealed class CalledProgress<T>(Action<T> call) : IProgress<T>
     {

@@ -49,6 +49,18 @@ public static class JobServices
         return services;
     }
 
+    /// <summary>
+    /// Takes up, at the start and each minute, what was asked for and whose caller ended before it could wake a worker: what is written down
+    /// is done, whatever happens between the writing and the waking.
+    /// </summary>
+    public static void TakeUpJobs(this WebApplication app) =>
+        app.Lifetime.ApplicationStarted.Register(() =>
+        {
+            app.Services.GetRequiredService<IBackgroundJobClient>().Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
+            app.Services.GetRequiredService<IRecurringJobManager>()
+                .AddOrUpdate<JobRunner>("waiting jobs", r => r.Run(null, CancellationToken.None), Cron.Minutely);
+        });
+
     /// <summary>Where a page looks how far a job is, and calls it off.</summary>
     public static void MapJobs(this IEndpointRouteBuilder app)
     {

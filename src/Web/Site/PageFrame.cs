@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web.Site;
@@ -50,6 +51,10 @@ public sealed class PageFrame(SiteState state, IClock clock, IHttpContextAccesso
         }
         return await work;
     }
+
+    /// <summary>Days on which something goes in or out in no turn.</summary>
+    public async Task<IReadOnlyList<DayOutsideTurns>> Outside() =>
+        await Soon(State.Derived(await Now(), "days outside turns", n => DayOutsideTurns.Of(n.Plan)));
 
     /// <summary>What a form and the present state differ in, when somebody saved in between; null otherwise.</summary>
     public IReadOnlyList<FormDifference>? Stale { get; private set; }

@@ -1,6 +1,4 @@
 using System.Collections.Concurrent;
-using System.Security.Cryptography;
-using System.Text;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
@@ -36,12 +34,7 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
     public IReadOnlyList<SetAside> Aside => Loaded.Aside;
 
     /// <summary>A hash of all that figures of this plan and weather rest on.</summary>
-    public Lazy<string> Inputs { get; } =
-        new(() =>
-            Convert.ToHexString(
-                SHA256.HashData([.. PlanFile.Write(Loaded.Plan), .. Encoding.UTF8.GetBytes($"{Loaded.Mark.StationId} {Loaded.Mark.StationRevision}")])
-            )
-        );
+    public Lazy<string> Inputs { get; } = new(() => $"{PlanFile.Fingerprint(Loaded.Plan)} {Loaded.Mark.StationId} {Loaded.Mark.StationRevision}");
 
     /// <summary>True south of the equator.</summary>
     public bool IsSouthern => Record?.Station.IsSouthern ?? false;
@@ -125,7 +118,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<AreaSequence>> Sequences(LocalDate start)
     {
         Kept kept = await Fresh();
-        return await kept.Sequences.GetOrAddBeside(start, s => AreaSequence.Of(kept.Now.Plan, Kernel(kept, s)));
+        return await kept.Sequences.GetOrAddBeside(start, s =>
+        {
+            IReadOnlyList<AreaSequence> areas = AreaSequence.Of(kept.Now.Plan, Kernel(kept, s));
+            foreach (AreaSequence area in areas)
+                _ = area.Findings;
+            return areas;
+        });
     }
 
     /// <summary>A mishap rehearsed; null without weather.</summary>
@@ -137,6 +136,17 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         return await kept.Rehearsed.GetOrAddBeside((start, kind, today), k =>
             Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind)
         );
+    }
+
+    /// <summary>What a page derives from a plan and its weather, computed once while they stand.</summary>
+    /// <param name="now">The plan and weather as the page read them.</param>
+    /// <param name="what">Names it, with all that it rests on beside them.</param>
+    /// <param name="derive">Derives it.</param>
+    public async Task<T> Derived<T>(SiteNow now, object what, Func<SiteNow, T> derive)
+        where T : class
+    {
+        Kept kept = await Fresh();
+        return ReferenceEquals(kept.Now, now) ? (T)await kept.Derived.GetOrAddBeside(what, _ => derive(now)) : await Task.Run(() => derive(now));
     }
 
     /// <summary>A kept plan's year under the site's weather.</summary>
@@ -379,6 +389,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 
         /// <summary>By plan year. The kernel holds the planters' years themselves.</summary>
         public BoundedCache<LocalDate, SiteYear> Years { get; } = Few<LocalDate, SiteYear>(2);
+
+        public BoundedCache<object, object> Derived { get; } = Few<object, object>(24);
 
         public BoundedCache<(LocalDate Start, int Year), SiteYear> OneYears { get; } = new(OneYearBytes, y => y.Bytes);
 

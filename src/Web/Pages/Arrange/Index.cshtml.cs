@@ -22,7 +22,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Arrange;
 
 /// <summary>"How do these plants stand, and what will they look like?": a display from above and the side, moved by hand, solved for fullness, looked at for colour.</summary>
-public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore log) : PageModel
+public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeStore changes, LogStore log) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -156,7 +156,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
             _ => null,
             async () =>
             {
-                await displays.Undo(Id);
+                await changes.UndoLastOf(Id);
                 TempData["Said"] = "Taken back.";
                 return Redirect(Here());
             },
@@ -181,7 +181,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
                 if (Now.Versions.Display(Id) != Version)
                     throw new LostUpdateException("This display");
                 Display after = change();
-                await displays.Save(after, Version, Display, what);
+                await displays.Save(after, Version, $"{Planter.Name}: {what}");
                 TempData["Said"] = said;
                 return Redirect(Here());
             },
@@ -300,7 +300,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, LogStore 
                         .Select(s => (s, n.One, n.Other))
                 ),
         ];
-        CanUndo = await displays.CanUndo(Id);
+        CanUndo = (await changes.LastOf([Id])).GetValueOrDefault(Id)?.What;
         LastYear = Now
             .Plan.DisplaysOf(Planter.Id)
             .Where(d =>

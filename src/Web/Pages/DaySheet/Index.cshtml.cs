@@ -44,11 +44,14 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
             : Supply.IndexModel.Choose(Now.Plan, TurnId, frame.Today);
         if (TurnId is { Length: > 0 } && Now.Plan.Turns.All(t => t.Id != TurnId))
             return NotFound();
-        Days = Turn is null ? [] : Core.Work.DaySheet.DaysOf(Now.Plan, Turn);
+        LocalDate today = frame.Today;
+        Days = Turn is { } turn
+            ? await frame.Soon(frame.State.Derived(Now, ("days of turn", turn), n => Core.Work.DaySheet.DaysOf(n.Plan, turn)))
+            : [];
         if (asked is null && Days.Count == 0)
             return Page();
-        LocalDate day = asked ?? (Days.Contains(frame.Today) ? frame.Today : Days.FirstOrDefault(d => d > frame.Today, Days[0]));
-        Sheet = Core.Work.DaySheet.For(Now.Plan, day, frame.Today);
+        LocalDate day = asked ?? (Days.Contains(today) ? today : Days.FirstOrDefault(d => d > today, Days[0]));
+        Sheet = await frame.Soon(frame.State.Derived(Now, ("day sheet", day, today), n => Core.Work.DaySheet.For(n.Plan, day, today)));
         return Page();
     }
 

@@ -88,7 +88,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
                     { } before
                 )
                     display = TurnChange.WithStays(before, display);
-                await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "plants and counts changed");
+                await displays.Save(display, Input.Version, $"{Planter.Name}: plants and counts {(Input.Version is null ? "planned" : "changed")}");
                 TempData["Said"] = $"The {Words.Of(display.Layer)} display from {Words.DayYear(display.Install)} is saved.";
                 return Redirect($"/planters/{Planter.Id}?day={Words.Iso(display.Install)}");
             },

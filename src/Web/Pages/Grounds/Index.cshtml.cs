@@ -221,14 +221,31 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         Scale = YearScale.Across(View.Start);
         SiteYear year = await frame.Soon(frame.State.Year(View.Start, null));
         int index = Math.Clamp(Period.DaysBetween(View.Start, View.Day), 0, Scale.Days - 1);
-        var placed = year.Planters.Where(p => p.Planter.Place is not null && !p.Planter.IsRetired).ToList();
-        Painted = [.. placed.Select(p => (p.Planter, p.Years == 0 ? new PaintStretch(0, Showing.Bare, []) : PlanterPaint.On(p, index)))];
+        LocalDate day = View.Day;
         NotPlaced = Now.Plan.Planters.Count(p => p.Place is null && !p.IsRetired);
-        Map = new GroundsMap(Now.Plan.Map, Painted, View.Day.Year, PageFrame.Units(Now));
-        Paths = PathBalance.Of(Now.Plan.Map, placed, index);
-        Walks = WalkingWays.Of(Now.Plan.Areas, Now.Plan.Planters, Now.Plan.Map);
+        (Painted, Map, Paths) = await frame.Soon(frame.State.Derived(Now, ("grounds", year, day), now => Drawn(now, year, day, index)));
+        Walks = await frame.Soon(frame.State.Derived(Now, "walks", now => WalkingWays.Of(now.Plan.Areas, now.Plan.Planters, now.Plan.Map)));
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
             Changing = await frame.State.SunAhead(latitude, frame.Today.Year, SunWait);
-        Roots = RootReach.Of(Now.Plan.Planters, Now.Plan.Map, frame.Today.Year);
+        int thisYear = frame.Today.Year;
+        Roots = await frame.Soon(frame.State.Derived(Now, ("roots", thisYear), now => RootReach.Of(now.Plan.Planters, now.Plan.Map, thisYear)));
+    }
+
+    private sealed record DrawnGrounds(
+        IReadOnlyList<(Planter Planter, PaintStretch Paint)> Painted,
+        GroundsMap Map,
+        IReadOnlyList<PathBalance> Paths
+    );
+
+    private static DrawnGrounds Drawn(SiteNow now, SiteYear year, LocalDate day, int index)
+    {
+        List<PlanterSeason> placed = [.. year.Planters.Where(p => p.Planter.Place is not null && !p.Planter.IsRetired)];
+        IReadOnlyList<(Planter, PaintStretch)> painted =
+        [
+            .. placed.Select(p => (p.Planter, p.Years == 0 ? new PaintStretch(0, Showing.Bare, []) : PlanterPaint.On(p, index))),
+        ];
+        var map = new GroundsMap(now.Plan.Map, painted, day.Year, PageFrame.Units(now));
+        _ = map.Html;
+        return new DrawnGrounds(painted, map, PathBalance.Of(now.Plan.Map, placed, index));
     }
 }

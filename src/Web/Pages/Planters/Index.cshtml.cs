@@ -15,6 +15,23 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
+    /// <summary>Words that a planter's name must hold.</summary>
+    [BindProperty(SupportsGet = true, Name = "q")]
+    public string? Find { get; set; }
+
+    /// <summary>The area shown; all when empty.</summary>
+    [BindProperty(SupportsGet = true, Name = "area")]
+    public string? Area { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "part")]
+    public string? PartText { get; set; }
+
+    /// <summary>Planters that the words and the area leave, and the part of them that is shown.</summary>
+    public ListPage Part { get; private set; } = null!;
+
+    /// <summary>The planters shown, by area.</summary>
+    public IReadOnlyList<(Area Area, IReadOnlyList<Planter> Planters)> Shown { get; private set; } = [];
+
     public SiteNow Now { get; private set; } = null!;
 
     public YearView View { get; private set; } = null!;
@@ -23,6 +40,22 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     {
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
+        var order = Now.Plan.Areas.Select((a, i) => (a.Id, i)).ToDictionary(a => a.Id, a => a.i, StringComparer.Ordinal);
+        string[] words = (Find ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        List<Planter> found =
+        [
+            .. Now
+                .Plan.Planters.Where(p =>
+                    (string.IsNullOrEmpty(Area) || p.AreaId == Area)
+                    && Array.TrueForAll(words, w => p.Name.Contains(w, StringComparison.CurrentCultureIgnoreCase))
+                )
+                .OrderBy(p => order[p.AreaId]),
+        ];
+        Part = ListPage.Of(found.Count, PartText);
+        var here = Part.Take(found).ToLookup(p => p.AreaId, StringComparer.Ordinal);
+        // An area without planters is told of where nothing is looked for.
+        bool all = words.Length == 0 && string.IsNullOrEmpty(Area) && Part.Parts == 1;
+        Shown = [.. Now.Plan.Areas.Where(a => all || here.Contains(a.Id)).Select(a => (a, (IReadOnlyList<Planter>)[.. here[a.Id]]))];
         _seasons = (await frame.Soon(frame.State.Year(View.Start, null))).Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
     }
 

@@ -15,8 +15,15 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>"Is this one right?": one planter on a day, its year, its displays, what is worth a look, and what happened.</summary>
-public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore planters, PhotoStore photos, DisplayStore displays, HeavyWork heavy)
-    : PageModel
+public sealed class ShowModel(
+    PageFrame frame,
+    LogStore log,
+    PlanterStore planters,
+    PhotoStore photos,
+    DisplayStore displays,
+    ChangeStore changes,
+    HeavyWork heavy
+) : PageModel
 {
     // A large bed just changed takes longer to look over than anybody should wait for its page.
     private static readonly TimeSpan RemarksWait = TimeSpan.FromSeconds(1);
@@ -151,12 +158,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
                 long version = Now.Versions.Display((mend ?? string.Empty).Split("||")[0]);
                 if (version == 0 || RemarksView.Find(Remarks, mend) is not { } found)
                     throw new InvalidInputException(string.Empty, "That remark is there no more: the display has changed since. Look at it again.");
-                await displays.Save(
-                    found.Remedy.After,
-                    version,
-                    Now.Plan.Displays.First(d => d.Id == found.Remark.DisplayId),
-                    frame.Facts.Say(found.Remedy)
-                );
+                await displays.Save(found.Remedy.After, version, $"{Planter.Name}: {frame.Facts.Say(found.Remedy)}");
                 return $"Done: {frame.Facts.Say(found.Remedy)}. It can be taken back below.";
             },
             $"/planters/{Id}{Query()}#remarks"
@@ -178,7 +180,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
         await Save(
             async () =>
             {
-                await displays.Undo(display);
+                await changes.UndoLastOf(display);
                 return "Taken back.";
             },
             $"/planters/{Id}{Query()}"
@@ -226,7 +228,7 @@ public sealed class ShowModel(PageFrame frame, LogStore log, PlanterStore plante
             RemarksWait
         );
         (Remarks, IsLooking) = (remarks ?? [], remarks is null);
-        Undoable = await displays.UndoableOf(Id);
+        Undoable = (await changes.LastOf(Displays.Select(d => d.Id))).ToDictionary(c => c.Key, c => c.Value.What, StringComparer.Ordinal);
         History = await log.Latest(Id, 200);
         Bulbs = Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.StandsOn(View.Day))
             ?? Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.Install > View.Day && d.Install < View.Start.PlusMonths(12));

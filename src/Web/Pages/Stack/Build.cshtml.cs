@@ -15,7 +15,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Stack;
 
 /// <summary>"Build me a stack": three proposals for the months, colours and budget wanted, each laid out and checked.</summary>
-public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : PageModel
+public sealed class BuildModel(PageFrame frame, JobDesk desk) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -72,7 +72,7 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk, JobStore jobs) : P
     {
         if (!await Find())
             return NotFound();
-        if (JobId is not { } id || await jobs.Find(id) is not { Kind: JobKinds.Stack } job)
+        if (await desk.Find(JobKinds.Stack, JobId) is not { } job)
             return Page();
         Wish = JsonSerializer.Deserialize<StackAsk>(job.Question, JobJson.Options)!.Wish;
         (From, To, Kinds, OnlyStock) = (

@@ -14,7 +14,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Stack;
 
 /// <summary>Builds a bulb stack in a planter's cut-away: depths, counts that fit, medium, flowering and hand-over.</summary>
-public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageModel
+public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeStore changes) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -150,7 +150,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
             DisplayInput.Field,
             async () =>
             {
-                await displays.Undo(Input.DisplayId ?? string.Empty);
+                await changes.UndoLastOf(Input.DisplayId ?? string.Empty);
                 TempData["Said"] = "Taken back.";
                 return Redirect($"/stack/{Id}?display={Input.DisplayId}");
             },
@@ -179,7 +179,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
             async () =>
             {
                 Display display = Input.Read(Now.Plan, Id, DisplayLayer.Bulbs, Units);
-                await displays.Save(display, Input.Version, Now.Plan.Displays.FirstOrDefault(d => d.Id == display.Id), "stack changed");
+                await displays.Save(display, Input.Version, $"{Planter.Name}: stack {(Input.Version is null ? "planted" : "changed")}");
                 frame.Forget();
                 TempData["Said"] = "The stack is saved.";
                 return Redirect($"/stack/{Id}?display={display.Id}" + (Words.ReadDay(DayText) is { } d ? $"&day={Words.Iso(d)}" : string.Empty));
@@ -219,7 +219,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays) : PageMod
         {
             Pairs = Input.ReadPairs(items),
         };
-        CanUndo = Input.DisplayId is { Length: > 0 } saved ? await displays.CanUndo(saved) : null;
+        CanUndo = Input.DisplayId is { Length: > 0 } saved ? (await changes.LastOf([saved])).GetValueOrDefault(saved)?.What : null;
         Display display = Typed;
         Stack = items.Count == 0 ? null : BulbStack.Of(Now.Plan, Planter, display);
         Bloom = Stack is null ? null : await frame.Soon(frame.State.Bloom(Stack, install));

@@ -26,6 +26,18 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
 
     /// <summary>What of each lot the plan takes, by the lot's id.</summary>
     /// <summary>What still stands in a planter, is kept when it comes out, and is meant for another planting.</summary>
+    [BindProperty(SupportsGet = true, Name = "tocome")]
+    public string? ToComeText { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "standing")]
+    public string? StandingText { get; set; }
+
+    /// <summary>The part shown of what will come to hand.</summary>
+    public ListPage ToComePart { get; private set; } = null!;
+
+    /// <summary>The part shown of what stands for years.</summary>
+    public ListPage StandingPart { get; private set; } = null!;
+
     public IReadOnlyList<StockReservation> ToCome { get; private set; } = [];
 
     public ILookup<string, StockReservation> Reserved { get; private set; } =
@@ -99,13 +111,17 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     private async Task Load()
     {
         Now = await frame.Now();
-        Reserved = StockReservation
-            .Of(Now.Plan, Changeover.ToCome(Now.Plan, frame.Today, frame.Today))
-            .ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
-        ToCome = [.. Reserved.SelectMany(r => r).Where(r => r.IsToCome).OrderBy(r => r.Day)];
-        Lots = [.. Now.Plan.Lots.OrderBy(l => l.State).ThenBy(l => l.Since)];
         LocalDate today = frame.Today;
-        Standing =
+        Reserved = await frame.Soon(
+            frame.State.Derived(Now, ("reserved", today), n =>
+                StockReservation.Of(n.Plan, Changeover.ToCome(n.Plan, today, today)).ToLookup(r => r.Lot.Id, StringComparer.Ordinal)
+            )
+        );
+        List<StockReservation> toCome = [.. Reserved.SelectMany(r => r).Where(r => r.IsToCome).OrderBy(r => r.Day)];
+        ToComePart = ListPage.Of(toCome.Count, ToComeText, name: "tocome");
+        ToCome = [.. ToComePart.Take(toCome)];
+        Lots = [.. Now.Plan.Lots.OrderBy(l => l.State).ThenBy(l => l.Since)];
+        List<(string PlanterId, Plant Plant, int Count, LocalDate Since)> standing =
         [
             .. Now
                 .Plan.Displays.Where(d => d.StandsOn(today))
@@ -114,6 +130,8 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
                 .OrderBy(s => s.Since)
                 .ThenBy(s => s.PlanterId, StringComparer.Ordinal),
         ];
+        StandingPart = ListPage.Of(standing.Count, StandingText, name: "standing");
+        Standing = [.. StandingPart.Take(standing)];
     }
 }
 

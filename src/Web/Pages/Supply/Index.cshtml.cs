@@ -53,8 +53,9 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         Turn = Span(TurnId) ?? Choose(Now.Plan, TurnId, frame.Today);
         if (TurnId is { Length: > 0 } && Turn?.Id != TurnId)
             return NotFound();
-        Order = Turn is null ? null : TurnOrder.For(Now.Plan, Turn, frame.Today);
-        Outside = DayOutsideTurns.Of(Now.Plan);
+        LocalDate today = frame.Today;
+        Order = Turn is { } turn ? await frame.Soon(frame.State.Derived(Now, ("order", turn, today), n => TurnOrder.For(n.Plan, turn, today))) : null;
+        Outside = await frame.Outside();
         return Page();
     }
 

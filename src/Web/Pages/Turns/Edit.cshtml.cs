@@ -230,7 +230,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         );
 
     /// <summary>True while nobody has had the days of a turn weighed that could be.</summary>
-    public bool CanAsk => !IsNew && Changes.Count > 0 && Now.Record is not null && Job is null or { State: JobState.Failed or JobState.Cancelled };
+    public bool CanAsk => !IsNew && Changes.Count > 0 && Now.Record is not null && JobDesk.IsOpen(Job);
 
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
     {
@@ -284,8 +284,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         Changes = TurnChange.Of(Now.Plan, turn);
         if (Changes.Count == 0 || Now.Record is null)
             return;
-        Job = await desk.Find(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now);
-        Window = Job is null ? null : desk.Result<TurnResult>(Job);
+        (Job, Window, _) = await desk.Look<TurnAsk, TurnResult>(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now);
     }
 
     private Turn Read()

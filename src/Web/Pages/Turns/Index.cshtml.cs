@@ -18,7 +18,8 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     public async Task OnGetAsync()
     {
         Now = await frame.Now();
-        Outside = DayOutsideTurns.Of(Now.Plan);
+        Outside = await frame.Outside();
+        _moves = await frame.Soon(frame.State.Derived(Now, "moves of turns", now => now.Plan.Turns.ToDictionary(t => t.Id, t => Moves(now, t))));
     }
 
     /// <summary>Moves a day that lies in no turn into the nearest one, with all that changes hands on it in that planter.</summary>
@@ -45,10 +46,14 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     }
 
     /// <summary>How many displays go in and come out in a turn, and on how many days.</summary>
-    public (int In, int Out, int Days) Moves(Turn turn) =>
+    public (int In, int Out, int Days) Moves(Turn turn) => _moves[turn.Id];
+
+    private Dictionary<string, (int In, int Out, int Days)> _moves = [];
+
+    private static (int In, int Out, int Days) Moves(SiteNow now, Turn turn) =>
         (
-            Now.Plan.Displays.Count(d => turn.Holds(d.Install)),
-            Now.Plan.Displays.Count(d => turn.Holds(d.Lift)),
-            Core.Work.DaySheet.DaysOf(Now.Plan, turn).Count
+            now.Plan.Displays.Count(d => turn.Holds(d.Install)),
+            now.Plan.Displays.Count(d => turn.Holds(d.Lift)),
+            Core.Work.DaySheet.DaysOf(now.Plan, turn).Count
         );
 }

@@ -17,7 +17,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Turns;
 
 /// <summary>Lays kinds of bulbs over many planters, so that none are mixed by accident, and plants them with the turn.</summary>
-public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
+public sealed class SpreadModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     /// <summary>Kinds that the form asks for at once.</summary>
     public const int Lines = 8;
@@ -69,7 +69,7 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
     {
         if (!await Find())
             return NotFound();
-        if (JobId is { } id && await jobs.Find(id) is { Kind: JobKinds.Spread } job)
+        if (await desk.Find(JobKinds.Spread, JobId) is { } job)
         {
             SpreadAsk ask = JsonSerializer.Deserialize<SpreadAsk>(job.Question, JobJson.Options)!;
             Planters = [.. ask.PlanterIds];
@@ -113,9 +113,8 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, JobStore jobs, Ch
             _ => null,
             async () =>
             {
-                if (JobId is not { } job || await jobs.Find(job) is not { } done || desk.Result<SpreadResult>(done) is not { } result)
-                    throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
-                (Job, Found) = (done, result);
+                (Job, SpreadResult result) = await desk.Proposed<SpreadResult>(JobKinds.Spread, JobId);
+                Found = result;
                 var added = new List<Display>();
                 foreach (SpreadPlanter planter in result.Planted)
                 {

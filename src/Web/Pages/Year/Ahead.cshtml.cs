@@ -10,7 +10,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>The years ahead: cost and colour year by year, what falls due, and the next year written into the plan.</summary>
-public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
+public sealed class AheadModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     /// <summary>Years that can be asked.</summary>
     public static readonly int[] Spans = [3, 5, 8, 10];
@@ -41,8 +41,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         await Load();
         if (Now.Plan.Planters.Count == 0)
             return;
-        Job = await desk.Find(JobKinds.Ahead, Question(), Now);
-        Found = Job is null ? null : desk.Result<AheadResult>(Job);
+        (Job, Found, _) = await desk.Look<AheadAsk, AheadResult>(JobKinds.Ahead, Question(), Now);
     }
 
     /// <summary>Has it computed.</summary>
@@ -62,7 +61,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
     }
 
     /// <summary>True while nobody has asked what can be computed.</summary>
-    public bool CanAsk => Now.Plan.Planters.Count > 0 && Job is null or { State: JobState.Failed or JobState.Cancelled };
+    public bool CanAsk => Now.Plan.Planters.Count > 0 && JobDesk.IsOpen(Job);
 
     private AheadAsk Question() => new AheadAsk(View.Start, Span, Cycle);
 
@@ -75,9 +74,8 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
             _ => null,
             async () =>
             {
-                if (await jobs.Find(job) is not { } done || desk.Result<AheadResult>(done) is not { } result)
-                    throw new InvalidInputException(string.Empty, "What was computed is no longer kept: look again");
-                (Job, Found) = (done, result);
+                (Job, AheadResult result) = await desk.Proposed<AheadResult>(JobKinds.Ahead, job);
+                Found = result;
                 if (result.NextAdded.Count == 0)
                     throw new InvalidInputException(string.Empty, "The next year is planned already: there is nothing to write");
                 LocalDate next = result.Years[1].Start;

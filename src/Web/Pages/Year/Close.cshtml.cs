@@ -16,7 +16,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Asks for bare spells to be closed, shows what is proposed, and makes what is accepted.</summary>
-public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
+public sealed class CloseModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
@@ -80,11 +80,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         return await frame.Saving(this, Field, async () =>
         {
             GapAsk ask = Read();
-            Job? present = await desk.Find(JobKinds.CloseGaps, ask, Now);
-            // What was asked stays on the page when somebody edits the plan meanwhile; what no longer fits is refused when it is accepted.
-            Job = JobId is { } id && await jobs.Find(id) is { Kind: JobKinds.CloseGaps } asked ? asked : present;
-            IsOfNow = Job?.Id == present?.Id;
-            Found = Job is null ? null : desk.Result<GapResult>(Job);
+            (Job, Found, IsOfNow) = await desk.Look<GapAsk, GapResult>(JobKinds.CloseGaps, ask, Now, JobId);
             return Page();
         });
     }
@@ -121,9 +117,8 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, JobStore jobs, Cha
         await Load();
         return await frame.Saving(this, Field, async () =>
         {
-            if (JobId is not { } job || await jobs.Find(job) is not { } done || desk.Result<GapResult>(done) is not { } result)
-                throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
-            (Job, Found) = (done, result);
+            (Job, GapResult result) = await desk.Proposed<GapResult>(JobKinds.CloseGaps, JobId);
+            Found = result;
             List<GapProposal> chosen = [.. result.Proposals.Where(p => take.Contains(p.Id, StringComparer.Ordinal))];
             if (chosen.Count == 0)
                 throw new InvalidInputException(string.Empty, "Tick at least one change, or leave the page: nothing is done until you accept it");

@@ -103,13 +103,18 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
             Fall = FrostOdds.From(record, FrostEnd.FirstFall, 0);
         }
         Turns = [.. Now.Plan.Turns.Where(t => t.LastDay >= View.Start && t.FirstDay < View.Start.PlusMonths(12))];
-        Events = [.. Now.Plan.Events.Select(e => EventOutlook.Of(Year, e)).OfType<EventOutlook>()];
-        Score = SiteScore.Of(Now.Plan, Year);
+        SiteYear year = Year;
+        var outlook = await frame.Soon(
+            frame.State.Derived(Now, ("outlook", year), now =>
+                Tuple.Create(now.Plan.Events.Select(e => EventOutlook.Of(year, e)).OfType<EventOutlook>().ToList(), SiteScore.Of(now.Plan, year))
+            )
+        );
+        (Events, Score) = (outlook.Item1, outlook.Item2);
         Remarks = (await frame.State.RemarksSoon(View.Start, Year.Planters.Count <= MostWaitedFor ? RemarksWait : TimeSpan.Zero))
             ?.Where(r => r.Working is not null)
             .ToList();
         LastChange = await changes.Last();
-        OutsideTurns = DayOutsideTurns.Of(Now.Plan).Select(o => (o.Planter.Id, o.Day)).Distinct().Count();
+        OutsideTurns = (await frame.Outside()).Select(o => (o.Planter.Id, o.Day)).Distinct().Count();
     }
 
     /// <summary>Days, planter by planter, on which something goes in or out in no turn.</summary>

@@ -31,8 +31,7 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
         await Load();
         if (Now.Plan.Planters.Count == 0)
             return;
-        Job = await desk.Find(JobKinds.Rehearse, Question(), Now);
-        Answer = Job is null ? null : desk.Result<RehearsalAnswer>(Job);
+        (Job, Answer, _) = await desk.Look<RehearsalAsk, RehearsalAnswer>(JobKinds.Rehearse, Question(), Now);
     }
 
     /// <summary>Has it computed.</summary>
@@ -52,7 +51,7 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
     }
 
     /// <summary>True while nobody has asked what can be computed.</summary>
-    public bool CanAsk => Now.Plan.Planters.Count > 0 && Job is null or { State: JobState.Failed or JobState.Cancelled };
+    public bool CanAsk => Now.Plan.Planters.Count > 0 && JobDesk.IsOpen(Job);
 
     private RehearsalAsk Question() => new RehearsalAsk(View.Start, frame.Today > View.Start ? frame.Today : View.Start, Chosen);
 

@@ -11,7 +11,7 @@ using UnrulyMeadow.Web.Site;
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Every area's run of bulbs, what is wrong with it, and exchanges that would spread it over spring.</summary>
-public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, ChangeStore changes) : PageModel
+public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
@@ -40,8 +40,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
         await Load();
         if (Areas.All(a => a.Area.Id != Area))
             return;
-        Job = await desk.Find(JobKinds.Sequence, Question(), Now);
-        Found = Job is null ? null : desk.Result<SequenceResult>(Job);
+        (Job, Found, _) = await desk.Look<SequenceAsk, SequenceResult>(JobKinds.Sequence, Question(), Now);
     }
 
     /// <summary>Has it computed.</summary>
@@ -61,7 +60,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
     }
 
     /// <summary>True while nobody has asked what can be computed.</summary>
-    public bool CanAsk => Areas.Any(a => a.Area.Id == Area) && Job is null or { State: JobState.Failed or JobState.Cancelled };
+    public bool CanAsk => Areas.Any(a => a.Area.Id == Area) && JobDesk.IsOpen(Job);
 
     private SequenceAsk Question() => new SequenceAsk(View.Start, From(), Area!);
 
@@ -74,9 +73,8 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, JobStore jobs, 
             _ => null,
             async () =>
             {
-                if (await jobs.Find(job) is not { } done || desk.Result<SequenceResult>(done) is not { } result)
-                    throw new InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
-                (Job, Found) = (done, result);
+                (Job, SequenceResult result) = await desk.Proposed<SequenceResult>(JobKinds.Sequence, job);
+                Found = result;
                 List<SequenceProposal> chosen = [.. result.Proposals.Where(p => take.Contains(p.Id, StringComparer.Ordinal))];
                 if (chosen.Count == 0)
                     throw new InvalidInputException(
