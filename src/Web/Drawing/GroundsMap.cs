@@ -126,18 +126,8 @@ public sealed class GroundsMap(
             name.SetAttributeValue("font-size", N(box.Width / 90));
             svg.Add(name);
         }
-        // Planters of one form are drawn from one outline.
-        var forms = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach ((Planter p, PaintStretch paint) in planters)
-        {
-            string outline = Outline(p.Form);
-            if (!forms.TryGetValue(outline, out string? form))
-            {
-                forms[outline] = form = $"form-{forms.Count}";
-                defs.Add(El("path", "id", form, "class", "form", "d", outline, "fill-rule", "evenodd"));
-            }
-            svg.Add(Planter(p, paint, $"#{form}"));
-        }
+            svg.Add(Planter(p, paint));
         foreach (MapFeature tree in map.Where(f => f.Kind == MapKind.Tree))
             svg.Add(Tree(tree));
         svg.Add(ScaleBar(box, top - height, units.ReadMetres(1), units.MapUnit));
@@ -245,28 +235,44 @@ public sealed class GroundsMap(
         );
     }
 
+    // Round forms as two arcs: of thousands of planters each letter counts.
     private static string Outline(PlanterForm form)
     {
+        if (form is { IsRoundish: true, Outline: null })
+        {
+            string a = N(form.TopLengthCm / 200);
+            string b = N(form.TopWidthCm / 200);
+            return $"M-{a} 0A{a} {b} 0 0 1 {a} 0A{a} {b} 0 0 1-{a} 0Z";
+        }
         string outline = string.Join('L', PlanterGround.Corners(form).Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"));
         if (form.Outline is { } bed)
             outline += string.Concat(bed.Holes.Select(h => "ZM" + string.Join('L', h.Select(c => $"{N(c.XCm / 100)} {N(-c.YCm / 100)}"))));
         return $"M{outline}Z";
     }
 
-    private static XElement Planter(Planter p, PaintStretch paint, string outline)
+    private static XElement Planter(Planter p, PaintStretch paint)
     {
         PlanterForm form = p.Form;
-        XElement body = El("g", "class", "body", El("use", "class", "soil", "href", outline, "stroke", form.IsBed ? "#8a7a63" : p.WallColour));
+        string outline = Outline(form);
+        XElement Path(string cssClass) => El("path", "class", cssClass, "d", outline);
+        XElement soil = Path("soil");
+        soil.SetAttributeValue("stroke", form.IsBed ? "#8a7a63" : p.WallColour);
+        XElement body = El("g", "class", "body", soil);
         double left = 1;
         for (int k = 0; k < 3; k++)
         {
             (string? colour, double share) = k < paint.Colours.Count ? paint.Colours[k] : (null, 0);
-            // Each colour lies inside the one before, so that the area of each ring is its share of the surface.
-            body.Add(
-                share > 0
-                    ? El("use", "class", "tint", "href", outline, "fill", colour, "transform", $"scale({N(Math.Sqrt(Math.Max(0, left)))})")
-                    : El("use", "class", "tint", "href", outline, "display", "none")
-            );
+            // Each colour lies inside the one before, so that the area of each ring is its share of the surface. One that does not show has no
+            // outline until it does.
+            if (share > 0)
+            {
+                XElement tint = Path("tint");
+                tint.SetAttributeValue("fill", colour);
+                tint.SetAttributeValue("transform", $"scale({N(Math.Sqrt(Math.Max(0, left)))})");
+                body.Add(tint);
+            }
+            else
+                body.Add(El("path", "class", "tint", "display", "none"));
             left -= share;
         }
         MapPlace at = p.Place!;

@@ -17,7 +17,7 @@ public sealed class PageFrame(SiteState state, IClock clock, IHttpContextAccesso
     private const string AskerCookie = "meadow-asker";
 
     // What a person takes for at once. What takes longer goes on beside the page.
-    private static readonly TimeSpan AtOnce = TimeSpan.FromMilliseconds(200);
+    private static readonly TimeSpan AtOnce = TimeSpan.FromMilliseconds(250);
 
     private readonly long _begun = Stopwatch.GetTimestamp();
     private SiteNow? _now;

@@ -37,7 +37,7 @@ public sealed class GroundsMapTests
         XElement drawn = Draw(new PaintStretch(0, Showing.Colour, [("#aa0000", 0.36), ("#00aa00", 0.28)]));
         double[] scales =
         [
-            .. drawn.Descendants("use").Where(p => (string?)p.Attribute("class") == "tint" && p.Attribute("display") is null).Select(Scale),
+            .. drawn.Descendants("path").Where(p => (string?)p.Attribute("class") == "tint" && p.Attribute("display") is null).Select(Scale),
         ];
         Assert.Equal(2, scales.Length);
         // The first colour fills what the second, inside it, leaves: 1 − 0.64.
@@ -108,7 +108,7 @@ public sealed class GroundsMapTests
         string d = new GroundsMap([], [(bed, new PaintStretch(0, Showing.Green, []))], 2026, Metric)
             .Draw()
             .Descendants("path")
-            .First(p => (string?)p.Attribute("class") == "form")
+            .First(p => (string?)p.Attribute("class") == "soil")
             .Attribute("d")!
             .Value;
         Assert.Equal(2, d.Count(c => c == 'M'));

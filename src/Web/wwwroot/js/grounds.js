@@ -23,6 +23,7 @@ class GroundsMap {
       name: link.dataset.name,
       size: Number(link.dataset.size),
       body: link.querySelector('.body'),
+      outline: link.querySelector('.soil').getAttribute('d'),
       tints: [...link.querySelectorAll('.tint')],
       title: link.querySelector('title'),
       at: link.transform.baseVal[0].matrix,
@@ -238,6 +239,7 @@ class GroundsMap {
       p.tints.forEach((tint, i) => {
         const share = look[3 + 2 * i] ?? 0;
         if (share > 0) {
+          if (!tint.hasAttribute('d')) tint.setAttribute('d', p.outline);
           tint.setAttribute('fill', this.colours[look[2 + 2 * i]]);
           tint.setAttribute('transform', `scale(${Math.sqrt(Math.max(0, left)).toFixed(3)})`);
           tint.removeAttribute('display');
