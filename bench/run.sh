@@ -40,18 +40,26 @@ if with_browser; then
   measured "an arrangement" 300 node bench/arrange.mjs "http://127.0.0.1:$port"
 fi
 end_app
-# The same app over a thousand planters.
-start_cluster "$data/pg-bench" bench_thousand
-if errand is-empty; then
-  node bench/thousand.mjs >"$data/thousand.plan.json"
-  errand bring-plan "$data/thousand.plan.json"
-  errand bring-weather demo/kittiwake-quay.dly --lat 43.1 --lon -66.9 --elevation 6
-fi
-begin_app
+# The same app over a thousand planters, then over five thousand.
+begin_many() {
+  start_cluster "$data/pg-bench" "bench_$1"
+  if errand is-empty; then
+    node bench/thousand.mjs "$1" >"$data/$1.plan.json"
+    errand bring-plan "$data/$1.plan.json"
+    errand bring-weather demo/kittiwake-quay.dly --lat 43.1 --lon -66.9 --elevation 6
+  fi
+  begin_app
+}
+begin_many 1000
 if with_browser; then
   measured "the year of a thousand planters" 600 node bench/year.mjs "http://127.0.0.1:$port"
 fi
 measured "reads while others write" 300 node bench/writes.mjs "http://127.0.0.1:$port"
+measured "pages and edits at a thousand planters" 300 node bench/edits.mjs "http://127.0.0.1:$port"
+end_app
+begin_many 5000
+measured "pages and edits at five thousand planters" 300 node bench/edits.mjs "http://127.0.0.1:$port"
+say "   memory of the app: $(($(awk '/VmRSS/ {print $2}' "/proc/$bench_pid/status") / 1024)) MB"
 end_app
 start_cluster "$data/pg-bench" bench_figures
 errand is-empty || true

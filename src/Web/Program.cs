@@ -18,6 +18,8 @@ using UnrulyMeadow.Web.Site;
 if (args.Length > 0 && Errands.Knows(args[0]))
     return await Errands.Run(args);
 
+// Reckoning beside pages keeps threads of the pool busy or waiting; a page must not wait until the pool, which adds one in half a second, has more.
+ThreadPool.SetMinThreads(32, 32);
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog(
     (context, log) =>
