@@ -226,7 +226,9 @@ public sealed class ClimatePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         using HttpResponseMessage gone = await _browser.PostFrom("/climate/stations", "/climate/stations?handler=remove", [("StationId", used.Id)]);
         Assert.Equal(HttpStatusCode.Redirect, gone.StatusCode);
         Assert.DoesNotContain(await weather.Stations(), s => s.Id == used.Id);
-        Assert.DoesNotContain(used.Name, (await _browser.Open("/climate")).QuerySelector(".facts")!.TextContent, StringComparison.Ordinal);
+        // The nearest of the others may hold too little for a whole year, and then the page has no facts to tell.
+        string facts = string.Join(' ', (await _browser.Open("/climate")).QuerySelectorAll(".facts").Select(e => e.TextContent));
+        Assert.DoesNotContain(used.Name, facts, StringComparison.Ordinal);
         using HttpResponseMessage again = await _browser.PostFrom("/climate/stations", "/climate/stations?handler=remove", [("StationId", used.Id)]);
         Assert.Contains("there is no such station any more", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
         using HttpResponseMessage back = await _browser.PostFrom("/climate/stations", "/climate/stations?handler=putBack", [("StationId", used.Id)]);

@@ -17,11 +17,8 @@ export const test = base.extend({
     // A page that is still being reckoned opens by itself; what a test looks at is the page that it stands in for.
     const goto = page.goto.bind(page);
     page.goto = async (...where) => {
-      let answer = await goto(...where);
-      while ((await page.locator('[data-reckoning]').count()) > 0) {
-        await page.waitForTimeout(200);
-        answer = await goto(...where);
-      }
+      const answer = await goto(...where);
+      await page.waitForFunction(() => document.readyState === 'complete' && !document.querySelector('[data-reckoning]'));
       return answer;
     };
     await use(page);
