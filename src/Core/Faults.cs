@@ -136,7 +136,9 @@ public sealed class FaultList(int most = FaultList.MostNamed)
     /// <summary>Notes a fault unless <paramref name="text"/> is one line of at most <paramref name="longest"/> characters; it may be empty.</summary>
     public void Phrase(string field, string? text, int longest) => Rule(field, text, longest, lines: false);
 
-    /// <summary>Notes a fault unless <paramref name="text"/> has at most <paramref name="longest"/> characters; it may be empty and of several lines.</summary>
+    /// <summary>
+    /// Notes a fault unless <paramref name="text"/> has at most <paramref name="longest"/> characters; it may be empty and of several lines.
+    /// </summary>
     public void Note(string field, string? text, int longest) => Rule(field, text, longest, lines: true);
 
     /// <summary>Throws <see cref="InvalidInputException"/> when anything is wrong.</summary>

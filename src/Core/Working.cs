@@ -2,7 +2,9 @@ using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core;
 
-/// <summary>The arithmetic behind one figure, in the order in which a person would check it. It holds no words; the Wording project gives it them.</summary>
+/// <summary>
+/// The arithmetic behind one figure, in the order in which a person would check it. It holds no words; the Wording project gives it them.
+/// </summary>
 /// <param name="Kind">Which figure; its name, rule and source are worded by it.</param>
 /// <param name="Value">The figure: what a part of a <see cref="Fact"/> may be.</param>
 /// <param name="Inputs">What went in.</param>

@@ -211,7 +211,9 @@ public sealed class ChangeStore(PlanStore plans)
 
     /// <summary>Takes a change back. That is a change of its own, and can be taken back in turn.</summary>
     /// <returns>What the change had done.</returns>
-    /// <exception cref="InvalidInputException">There is nothing to take back, or something that it touched was changed since; it is named.</exception>
+    /// <exception cref="InvalidInputException">
+    /// There is nothing to take back, or something that it touched was changed since; it is named.
+    /// </exception>
     public Task<string> Undo(Guid id) =>
         plans.Write(async edit =>
         {

@@ -115,7 +115,9 @@ public sealed class JobStore(MeadowDatabase database)
         }
     }
 
-    /// <summary>The job that answers a question, or is to answer it; the last one that failed or was called off where there is none; null when nobody asked.</summary>
+    /// <summary>
+    /// The job that answers a question, or is to answer it; the last one that failed or was called off where there is none; null when nobody asked.
+    /// </summary>
     public async Task<Job?> Find(string kind, string inputs)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();

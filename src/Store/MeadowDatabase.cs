@@ -35,7 +35,9 @@ public sealed class MeadowDatabase : IAsyncDisposable
     /// <summary>The connection string, with its secret.</summary>
     public string ConnectionString { get; }
 
-    /// <summary>Runs the migrations that have not run yet, each in a transaction of its own. Processes that start at once on one database take turns.</summary>
+    /// <summary>
+    /// Runs the migrations that have not run yet, each in a transaction of its own. Processes that start at once on one database take turns.
+    /// </summary>
     /// <exception cref="InvalidOperationException">A migration failed; the message names it.</exception>
     public void Migrate()
     {

@@ -100,7 +100,9 @@ internal sealed class PlanRowsChange(PlanRows before, bool whole, IEnumerable<Re
     ).ToBuilder();
     private long _since = before.Since;
 
-    /// <summary>A table with the rows that came. A row that an older or newer program, or a hand, has left unreadable is set aside and named.</summary>
+    /// <summary>
+    /// A table with the rows that came. A row that an older or newer program, or a hand, has left unreadable is set aside and named.
+    /// </summary>
     /// <param name="table">The table as it was.</param>
     /// <param name="found">Rows that came since.</param>
     /// <param name="key">What a row is known by.</param>

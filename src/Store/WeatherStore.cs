@@ -299,7 +299,9 @@ public sealed class WeatherStore(MeadowDatabase database)
         return await connection.QuerySingleAsync<bool>("select station_chosen from site");
     }
 
-    /// <summary>Keeps a station of which only twelve monthly normals are known. Days that it held before are forgotten only when there were none.</summary>
+    /// <summary>
+    /// Keeps a station of which only twelve monthly normals are known. Days that it held before are forgotten only when there were none.
+    /// </summary>
     /// <exception cref="InvalidInputException">A figure is out of range, or the station has a daily record.</exception>
     public async Task SaveNormals(Station station, MonthlyNormals normals, Instant now)
     {

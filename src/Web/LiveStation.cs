@@ -118,7 +118,9 @@ public static class LiveStations
     /// <exception cref="InvalidOperationException">The address is no http address.</exception>
     /// <param name="services">The app's services.</param>
     /// <param name="configuration">Its settings.</param>
-    /// <param name="patience">How long one asking may take; five seconds when left out. All together, with three more tries, five times as long.</param>
+    /// <param name="patience">
+    /// How long one asking may take; five seconds when left out. All together, with three more tries, five times as long.
+    /// </param>
     public static void AddLiveStation(this IServiceCollection services, IConfiguration configuration, TimeSpan? patience = null)
     {
         TimeSpan each = patience ?? TimeSpan.FromSeconds(5);

@@ -93,12 +93,13 @@ public sealed class RenamedTests
     {
         string Other(string name) => Core.Ids.Fingerprint($"other {name}", 9);
         return new Plan(
-            plan.Site with { Name = "Other" },
+            plan.Site with
+            {
+                Name = "Other",
+            },
             [.. plan.Areas.Select(a => a with { Name = Other(a.Name) })],
             [.. plan.Planters.Select(p => p with { Name = Other(p.Name), Note = "" })],
-            [
-                .. plan.Palette.Select(p => p with { CommonName = Other(p.CommonName), Cautions = [.. p.Cautions.Select(Other)], Source = "other" }),
-            ],
+            [.. plan.Palette.Select(p => p with { CommonName = Other(p.CommonName), Cautions = [.. p.Cautions.Select(Other)], Source = "other" })],
             plan.Displays,
             [.. plan.Turns.Select(t => t with { Name = Other(t.Name) })],
             [.. plan.Map.Select(f => f with { Name = f.Name.Length > 0 ? Other(f.Name) : "" })],

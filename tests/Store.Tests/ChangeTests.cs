@@ -122,7 +122,8 @@ public sealed class ChangeTests(TestDatabase test) : IClassFixture<TestDatabase>
 
     private async Task<byte[]> Written() => PlanFile.Write(await _plans.Load());
 
-    // One edit that always fits: of a planter, a plant, a display's days, a lot, a turn, an event, a recipe or the settings; some add and some remove.
+    // One edit that always fits: of a planter, a plant, a display's days, a lot, a turn, an event, a recipe or the settings; some add and some
+    // remove.
     private async Task Edit(Random random, int number)
     {
         LoadedPlan now = await _plans.Now();

@@ -20,7 +20,9 @@ public sealed record GapAhead(Planter Planter, IReadOnlyList<double> Cover, IRea
 /// </summary>
 public sealed class PlanAhead
 {
-    /// <summary>Bulbs of which less than this share of their first show is to be expected are replaced (common practice: tulips in year 2 to 3).</summary>
+    /// <summary>
+    /// Bulbs of which less than this share of their first show is to be expected are replaced (common practice: tulips in year 2 to 3).
+    /// </summary>
     public const double Dwindled = 0.5;
 
     /// <summary>Less than this share of the first year's gap is not worth bedding out.</summary>

@@ -64,7 +64,9 @@ public static class Competition
     /// <param name="arrangement">The plants at their places.</param>
     /// <param name="spread">Width of each kind by day when it grows unhindered, cm; 0 while it is away.</param>
     /// <param name="first">The day of the first width.</param>
-    /// <param name="inLeaf">Share of years in which deciduous plants are in leaf, by day; null where they always are. Bare wood takes no light.</param>
+    /// <param name="inLeaf">
+    /// Share of years in which deciduous plants are in leaf, by day; null where they always are. Bare wood takes no light.
+    /// </param>
     /// <returns>Kinds that lose more than half their light to another, the soonest first.</returns>
     public static IReadOnlyList<Overgrown> Follow(Arrangement arrangement, IReadOnlyList<float[]> spread, LocalDate first, float[]? inLeaf = null)
     {

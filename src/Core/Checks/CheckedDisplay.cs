@@ -86,7 +86,10 @@ internal sealed class CheckedDisplay
     /// <summary>Width of one of its kinds by day of the plan year, cm.</summary>
     public float[] Spread(Plant plant) => Flowering.Spread(plant, Display.Install, Display.Lift, PocketC);
 
-    /// <summary>How high one of its kinds grows while it stands, cm: by its width in its time, as its profile draws it; what stands on beyond the plan year comes to its full height.</summary>
+    /// <summary>
+    /// How high one of its kinds grows while it stands, cm: by its width in its time, as its profile draws it; what stands on beyond the plan year
+    /// comes to its full height.
+    /// </summary>
     public double GreatestHeightCm(Plant plant) => Flowering.GreatestHeightCm(plant, Display.Install, Display.Lift, PocketC);
 
     /// <summary>What weather takes of one of its kinds during its whole stay; there must be weather.</summary>

@@ -18,7 +18,9 @@ internal static class ColdChecks
     // A loss so many days before it would come out anyway is worth a word.
     private const int WorthDays = 21;
 
-    /// <summary>What frost takes of flower and leaf during the whole stay, in spring and in fall, and what winter takes of tops that should outlast it.</summary>
+    /// <summary>
+    /// What frost takes of flower and leaf during the whole stay, in spring and in fall, and what winter takes of tops that should outlast it.
+    /// </summary>
     public static IEnumerable<Remark> Tops(CheckedDisplay at, Plant plant)
     {
         if (at.IsBulbs || at.Record is not { YearsUsed.Count: > 0 } || !(plant.DiesWithFrost || plant.HasLastingTops))

@@ -119,7 +119,9 @@ internal static class StackChecks
     // Plants and bulbs that go in within so many weeks could go in on one day.
     private const int WeeksApart = 8;
 
-    /// <summary>Kinds too few to read as a group, and beds with too few bulbs to be a display (common practice: clusters of ten, fifty to a display).</summary>
+    /// <summary>
+    /// Kinds too few to read as a group, and beds with too few bulbs to be a display (common practice: clusters of ten, fifty to a display).
+    /// </summary>
     public static IEnumerable<Remark> Clusters(CheckedDisplay at)
     {
         foreach ((Plant plant, DisplayItem item) in at.Kinds)

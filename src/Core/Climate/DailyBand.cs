@@ -12,7 +12,9 @@ namespace UnrulyMeadow.Core.Climate;
 /// <param name="Highest">Highest of all years.</param>
 public sealed record DailyBand(double[] Lowest, double[] Low, double[] Middle, double[] High, double[] Highest)
 {
-    /// <summary>Lays a record's daily values over one another; each day takes in its two neighbours on either side. NaN values are passed over.</summary>
+    /// <summary>
+    /// Lays a record's daily values over one another; each day takes in its two neighbours on either side. NaN values are passed over.
+    /// </summary>
     /// <param name="value">Value of a day of the record by index.</param>
     /// <param name="record">The record.</param>
     public static DailyBand From(Func<int, double> value, WeatherRecord record)

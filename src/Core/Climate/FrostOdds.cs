@@ -33,7 +33,8 @@ public sealed record OddsDate(double Odds, LocalDate? Date, double StandardError
 /// </summary>
 /// <remarks>
 /// Winters are looked at whole, from 1 July in the north and 1 January in the south, so that a first freeze after New
-/// Year, or a last one before it, counts. Day numbers count from that day as if the year had 365 days. It says nothing about leaves on clear nights, which can be colder than the
+/// Year, or a last one before it, counts. Day numbers count from that day as if the year had 365 days. It says nothing about leaves on clear
+/// nights, which can be colder than the
 /// station's shelter: see the area's frost-pocket offset.
 /// </remarks>
 public sealed class FrostOdds

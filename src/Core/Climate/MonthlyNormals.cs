@@ -63,7 +63,9 @@ public sealed record MonthlyNormals(
     string ClimateId = "continental"
 )
 {
-    /// <summary>Years of knowledge that handbook normals are taken for when odds get their standard errors: few, because the spread is borrowed.</summary>
+    /// <summary>
+    /// Years of knowledge that handbook normals are taken for when odds get their standard errors: few, because the spread is borrowed.
+    /// </summary>
     public const int WorthYears = 5;
 
     private const double WettestMonthMm = 1500;
@@ -99,7 +101,8 @@ public sealed record MonthlyNormals(
     }
 
     /// <summary>
-    /// Faults of figures as typed for a place: those of <see cref="Faults"/>, and what makes no sense there: a month out of its row, days too wide, rain in another
+    /// Faults of figures as typed for a place: those of <see cref="Faults"/>, and what makes no sense there: a month out of its row, days too wide,
+    /// rain in another
     /// unit, a warm season in the other hemisphere's months. Asked where normals are typed; what is kept already is read as it is.
     /// </summary>
     public IReadOnlyList<Fault> FaultsAsTyped(Station station)

@@ -2,7 +2,9 @@ using UnrulyMeadow.Core.Facts;
 
 namespace UnrulyMeadow.Core.Climate;
 
-/// <summary>What makes one doubt a record: a warm season in the other hemisphere's months, frost in every month, a frost date that never moves.</summary>
+/// <summary>
+/// What makes one doubt a record: a warm season in the other hemisphere's months, frost in every month, a frost date that never moves.
+/// </summary>
 internal static class OddRecord
 {
     private const int EnoughYears = 3;

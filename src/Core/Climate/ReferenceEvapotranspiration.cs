@@ -48,7 +48,9 @@ public static class ReferenceEvapotranspiration
     public static double Hargreaves(double minC, double maxC, double meanC, double extraterrestrialMJ) =>
         Math.Max(0, 0.0023 * (meanC + 17.8) * Math.Sqrt(Math.Max(0, maxC - minC)) * 0.408 * extraterrestrialMJ);
 
-    /// <summary>ET₀ of a day of a record, by Penman–Monteith where wind, humidity and sun were recorded, else by Hargreaves; NaN without temperatures.</summary>
+    /// <summary>
+    /// ET₀ of a day of a record, by Penman–Monteith where wind, humidity and sun were recorded, else by Hargreaves; NaN without temperatures.
+    /// </summary>
     /// <param name="record">The record.</param>
     /// <param name="index">The day.</param>
     /// <returns>mm, and whether Penman–Monteith was used.</returns>

@@ -7,7 +7,9 @@ namespace UnrulyMeadow.Core.Climate;
 /// <param name="AzimuthDeg">Clockwise from north, 0 to 360.</param>
 public readonly record struct SunPosition(double AltitudeDeg, double AzimuthDeg)
 {
-    /// <summary>The sun at an instant and place, by the short form of Meeus, Astronomical Algorithms ch. 25; within 0.02° of longer ones in 1950–2050.</summary>
+    /// <summary>
+    /// The sun at an instant and place, by the short form of Meeus, Astronomical Algorithms ch. 25; within 0.02° of longer ones in 1950–2050.
+    /// </summary>
     /// <param name="at">The instant.</param>
     /// <param name="latitudeDeg">Degrees north.</param>
     /// <param name="longitudeDeg">Degrees east.</param>

@@ -214,7 +214,10 @@ public sealed class WeatherRecord
     /// <summary>True for a station's record of at least one but fewer than <see cref="EnoughYears"/> used years.</summary>
     public bool IsShort => GeneratedFrom is null && YearsUsed.Count is > 0 and < EnoughYears;
 
-    /// <summary>The record that odds of winters are read off: itself, or for a short one forty years generated from its normals, which smooth it and add no knowledge.</summary>
+    /// <summary>
+    /// The record that odds of winters are read off: itself, or for a short one forty years generated from its normals, which smooth it and add no
+    /// knowledge.
+    /// </summary>
     public WeatherRecord ForOdds => _forOdds.Value;
 
     /// <summary>The first day of a climate year.</summary>

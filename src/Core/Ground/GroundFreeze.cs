@@ -48,7 +48,9 @@ public sealed record GroundFreeze(double DepthCm, DayOdds Freezes, DayOdds Thaws
         );
     }
 
-    /// <summary>The first index of a lasting spell of frozen medium, the last of any after it, and how many days lasting spells hold; −1 when there is none.</summary>
+    /// <summary>
+    /// The first index of a lasting spell of frozen medium, the last of any after it, and how many days lasting spells hold; −1 when there is none.
+    /// </summary>
     /// <param name="soil">Daily means, °C.</param>
     /// <param name="from">First index looked at.</param>
     /// <param name="to">First index not looked at.</param>

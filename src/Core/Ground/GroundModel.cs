@@ -27,7 +27,10 @@ public static class GroundModel
     /// <summary>Share of net radiation that warms or cools the surface, after evaporation and shading.</summary>
     public const double TopRadiationShare = 0.2;
 
-    /// <summary>Share of the sun on a wall that is neither shaded by leaves and rim nor lost to the sky and to evaporation (from memory: roots in sunny pots run a few degrees above the air).</summary>
+    /// <summary>
+    /// Share of the sun on a wall that is neither shaded by leaves and rim nor lost to the sky and to evaporation (from memory: roots in sunny pots
+    /// run a few degrees above the air).
+    /// </summary>
     public const double WallSunShare = 0.5;
 
     // Air by step: shares of yesterday's highest, today's lowest, today's highest, tomorrow's lowest.

@@ -11,7 +11,10 @@ public sealed record FromInstall(double BudDays, double? ShowDays = null, double
     /// <summary>Share of its show that a plant bought in full colour has had at the grower's (common practice).</summary>
     public const double ShownBefore = 1.0 / 3;
 
-    /// <summary>What a plant that would flower again after a cut still shows of its best when nobody cuts it (common practice: it thins to a third or a half and does not stop).</summary>
+    /// <summary>
+    /// What a plant that would flower again after a cut still shows of its best when nobody cuts it (common practice: it thins to a third or a half
+    /// and does not stop).
+    /// </summary>
     public const double ThinnedShare = 0.4;
 
     // Days over which it thins.

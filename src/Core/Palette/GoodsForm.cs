@@ -60,7 +60,9 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
     /// <summary>The form of a name; null where the plant is not sold in it, or no name is given.</summary>
     public static GoodsForm? Find(Plant plant, string? name) => name is null ? null : Of(plant).FirstOrDefault(f => f.Name == name);
 
-    /// <summary>A plant as it comes in a form: of that width, and sold in that form's packs alone. Always the same object for the same plant and form.</summary>
+    /// <summary>
+    /// A plant as it comes in a form: of that width, and sold in that form's packs alone. Always the same object for the same plant and form.
+    /// </summary>
     public static Plant AsBought(Plant plant, GoodsForm form)
     {
         FormsOfPlant all = All(plant);

@@ -5,7 +5,10 @@ namespace UnrulyMeadow.Core.Palette;
 /// <summary>What too little light costs a plant; figures from memory of practice, by steps of direct sun (full, part, shade).</summary>
 public static class LightShortage
 {
-    /// <summary>Steps by which a place is darker than the least that a plant wants; 0 for enough. What flowers from a bulb's own store asks nothing of the first year's light.</summary>
+    /// <summary>
+    /// Steps by which a place is darker than the least that a plant wants; 0 for enough. What flowers from a bulb's own store asks nothing of the
+    /// first year's light.
+    /// </summary>
     /// <param name="plant">The plant.</param>
     /// <param name="exposure">Direct sun at its place.</param>
     public static int Steps(Plant plant, Exposure exposure) =>

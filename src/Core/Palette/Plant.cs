@@ -166,7 +166,9 @@ public sealed record Plant : ISubject
     /// <summary>Worth to pollinators.</summary>
     public Grade Pollinators { get; init; } = Grade.Low;
 
-    /// <summary>Share of its first show that is to be expected in its second, third and later years, 0 to 1.5; empty for what stands one season.</summary>
+    /// <summary>
+    /// Share of its first show that is to be expected in its second, third and later years, 0 to 1.5; empty for what stands one season.
+    /// </summary>
     public IReadOnlyList<double> ReturnByYear { get; init; } = [];
 
     /// <summary>Months in which growers sell it fit to plant, 1 to 12 as in the north; empty for all year. Six months on in the south.</summary>
@@ -200,10 +202,14 @@ public sealed record Plant : ISubject
     /// <summary>Where its figures come from.</summary>
     public required string Source { get; init; }
 
-    /// <summary>True for what goes out at the frost all-clear: tender annuals, and whatever a light frost spoils (tops damaged above −1 °C).</summary>
+    /// <summary>
+    /// True for what goes out at the frost all-clear: tender annuals, and whatever a light frost spoils (tops damaged above −1 °C).
+    /// </summary>
     public bool IsTender => LifeForm == LifeForm.TenderAnnual || TopDamageC > -1;
 
-    /// <summary>True for what is set out as a growing plant: all but hardy bulbs. Tender tubers are started under cover and go out like bedding.</summary>
+    /// <summary>
+    /// True for what is set out as a growing plant: all but hardy bulbs. Tender tubers are started under cover and go out like bedding.
+    /// </summary>
     public bool GoesOutInLeaf => Bulb is null || IsTender;
 
     /// <summary>True for what is raised under glass and sold in leaf.</summary>
@@ -229,7 +235,9 @@ public sealed record Plant : ISubject
     /// <summary>True when a planter's sun is within what it wants.</summary>
     public bool Suits(Exposure exposure) => exposure >= LightLow && exposure <= LightHigh;
 
-    /// <summary>Depth that its roots want in a container, cm: a third of its height, at most 45 for what lasts and 15 for bedding (common practice).</summary>
+    /// <summary>
+    /// Depth that its roots want in a container, cm: a third of its height, at most 45 for what lasts and 15 for bedding (common practice).
+    /// </summary>
     public double RootDepthCm => Math.Min(IsLasting ? 45 : 15, HeightCm / 3);
 
     /// <summary>Width after heat since planting: logistic from the width as bought to the grown width, cm.</summary>

@@ -44,7 +44,9 @@ public sealed record Site(
     /// <summary>What the crew lets one person lift, kg (default 20, common practice).</summary>
     public double OnePersonKg { get; init; } = 20;
 
-    /// <summary>Time zone by whose clock a day begins, by its name in the time zone database, e.g. "America/Halifax"; null for that of the machine.</summary>
+    /// <summary>
+    /// Time zone by whose clock a day begins, by its name in the time zone database, e.g. "America/Halifax"; null for that of the machine.
+    /// </summary>
     public string? TimeZone { get; init; }
 
     /// <summary>Odds of a freeze after the frost all-clear that the crew accepts, 0.02 to 0.5 (default 0.1, common practice).</summary>
@@ -60,7 +62,9 @@ public sealed record Site(
     /// <summary>The schools that the crew follows.</summary>
     public HouseRules Rules { get; init; } = HouseRules.Default;
 
-    /// <summary>Spares ordered of a plant, 0 to 0.5: the site's share of bedding and bulbs; none of what is bought one by one and stands for years.</summary>
+    /// <summary>
+    /// Spares ordered of a plant, 0 to 0.5: the site's share of bedding and bulbs; none of what is bought one by one and stands for years.
+    /// </summary>
     public double SparesOf(Plant plant) => plant.IsLasting || plant.LifeForm == LifeForm.CutStems ? 0 : SpareShare;
 
     /// <summary>The schools that hold for one planter.</summary>

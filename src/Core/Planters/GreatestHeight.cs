@@ -43,7 +43,9 @@ public sealed class GreatestHeight
     /// <summary>Above the medium, before a gust topples the dry container, cm; null for a bed or a hanging basket.</summary>
     public double? WindCm { get; }
 
-    /// <summary>Above the medium, by proportion: twice the container's height, and not more than twice its width (common practice); beds have none.</summary>
+    /// <summary>
+    /// Above the medium, by proportion: twice the container's height, and not more than twice its width (common practice); beds have none.
+    /// </summary>
     public double ProportionCm { get; }
 
     /// <summary>The gust counted with, m/s.</summary>

@@ -18,7 +18,9 @@ public enum LookDifference
 /// <summary>Planters that share a look: one pot colour, wall and shape across a group (house rule, common practice).</summary>
 public static class LookGroup
 {
-    /// <summary>In what a planter differs from the most of its group, each of a <see cref="LookDifference"/>; empty when it has none or is like them.</summary>
+    /// <summary>
+    /// In what a planter differs from the most of its group, each of a <see cref="LookDifference"/>; empty when it has none or is like them.
+    /// </summary>
     /// <param name="planter">The planter.</param>
     /// <param name="all">All planters of the site.</param>
     public static IReadOnlyList<Fact> Differences(Planter planter, IEnumerable<Planter> all)

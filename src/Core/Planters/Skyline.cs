@@ -170,7 +170,10 @@ public sealed class SunYear
         : hours >= 3 ? Exposure.PartSun
         : Exposure.Shade;
 
-    /// <summary>How far deciduous trees are in leaf in a month: May to October, half in April and November, half a year later in the south (common practice).</summary>
+    /// <summary>
+    /// How far deciduous trees are in leaf in a month: May to October, half in April and November, half a year later in the south (common
+    /// practice).
+    /// </summary>
     public static double InLeaf(int month, bool southern)
     {
         int m = southern ? ((month + 5) % 12) + 1 : month;

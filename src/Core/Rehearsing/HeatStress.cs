@@ -11,8 +11,12 @@ namespace UnrulyMeadow.Core.Rehearsing;
 /// <summary>What a spell of heat does to one planter beyond its flowers: its roots along the wall, and leaves that stand too open.</summary>
 /// <param name="Planter">The planter.</param>
 /// <param name="HottestRootC">Hottest roots of the spell in the middle year, °C; of a bed, too.</param>
-/// <param name="RootDays">Days of the spell on which roots pass <see cref="GroundRemark.RootHeatC"/>, middle year; 0 for beds, whose roots go deeper.</param>
-/// <param name="Scorched">Kinds whose leaves scorch: those that stand in more sun than they bear, and all once their roots are harmed for days on end.</param>
+/// <param name="RootDays">
+/// Days of the spell on which roots pass <see cref="GroundRemark.RootHeatC"/>, middle year; 0 for beds, whose roots go deeper.
+/// </param>
+/// <param name="Scorched">
+/// Kinds whose leaves scorch: those that stand in more sun than they bear, and all once their roots are harmed for days on end.
+/// </param>
 public sealed record HeatStress(Planter Planter, double HottestRootC, int RootDays, IReadOnlyList<Plant> Scorched)
 {
     /// <summary>Roots too hot for so many days take the leaves with them (from memory of practice).</summary>

@@ -13,7 +13,9 @@ public enum BulbDepthSchool
     /// <summary>As above, but large bulbs at 19 cm (7½ in) against squirrels and early emergence.</summary>
     Deep,
 
-    /// <summary>As above, but the deepest large bulbs of a container at 28 cm (11 in), so that more layers and a winter display find room over them.</summary>
+    /// <summary>
+    /// As above, but the deepest large bulbs of a container at 28 cm (11 in), so that more layers and a winter display find room over them.
+    /// </summary>
     StackedContainers,
 }
 

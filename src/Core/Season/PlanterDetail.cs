@@ -19,7 +19,9 @@ public sealed record ColourCover(string Colour, float[] Cover10, float[] Cover50
 /// <param name="Years">What each weather year makes of it.</param>
 public sealed record PlantOutlook(string DisplayId, Plant Plant, int Count, LocalDate Start, IReadOnlyList<PlantYear> Years)
 {
-    /// <summary>First colour at a share of the ranks, 0.1 for an early and 0.9 for a late year; null when fewer than half the years show any.</summary>
+    /// <summary>
+    /// First colour at a share of the ranks, 0.1 for an early and 0.9 for a late year; null when fewer than half the years show any.
+    /// </summary>
     public LocalDate? First(double rank) => AtRank(y => y.First, rank);
 
     /// <summary>The day of most colour, likewise.</summary>

@@ -31,7 +31,9 @@ public sealed class PlantingTime(SeasonKernel kernel)
     private readonly ConcurrentDictionary<LocalDate, double> _soil = new();
     private readonly ConcurrentDictionary<LocalDate, LocalDate?> _freezes = new();
 
-    /// <summary>The day on which bulbs for a show are planted: mid October (mid April in the south), or the next working day where that is past.</summary>
+    /// <summary>
+    /// The day on which bulbs for a show are planted: mid October (mid April in the south), or the next working day where that is past.
+    /// </summary>
     /// <param name="show">A day of the show.</param>
     /// <param name="from">The first day on which bulbs can be there.</param>
     /// <param name="rules">The rules that name the working days.</param>
@@ -132,7 +134,10 @@ public sealed class PlantingTime(SeasonKernel kernel)
             return means[means.Length / 2];
         });
 
-    /// <summary>The middle of the first days, from a month before a day on, on which roots in an open bed feel frost for good; null where they do not in most years.</summary>
+    /// <summary>
+    /// The middle of the first days, from a month before a day on, on which roots in an open bed feel frost for good; null where they do not in
+    /// most years.
+    /// </summary>
     public LocalDate? Freezes(LocalDate after) => _freezes.GetOrAdd(after, day =>
         {
             var found = new List<int>();

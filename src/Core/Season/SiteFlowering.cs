@@ -55,7 +55,9 @@ public sealed class SiteFlowering
     /// <summary>Weather years behind the strips.</summary>
     public int Years => _seasons.Count;
 
-    /// <summary>The day after which a freeze follows in no more years than the site accepts, in the plan year's spring; 15 May where no weather is known.</summary>
+    /// <summary>
+    /// The day after which a freeze follows in no more years than the site accepts, in the plan year's spring; 15 May where no weather is known.
+    /// </summary>
     public LocalDate AllClear
     {
         get
@@ -155,7 +157,10 @@ public sealed class SiteFlowering
         }
     }
 
-    /// <summary>The greatest height that a plant reaches between two days, cm: what stands longer than the plan year, or of which nothing is known, is taken as grown.</summary>
+    /// <summary>
+    /// The greatest height that a plant reaches between two days, cm: what stands longer than the plan year, or of which nothing is known, is taken
+    /// as grown.
+    /// </summary>
     /// <param name="plant">The plant.</param>
     /// <param name="install">The day it goes in.</param>
     /// <param name="lift">The day it comes out.</param>

@@ -74,7 +74,9 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
     public static IReadOnlyList<StackCandidate> For(Plan plan, Planter planter, SiteFlowering flowering, StackWish wish) =>
         [.. Showing(plan, planter, flowering, wish).Select(s => Measured(plan, planter, wish, s.Plant, s.Odds)).OfType<StackCandidate>()];
 
-    /// <summary>Bulbs that stand the planter and show in the weeks wanted, with their odds by week; whether they find room is not looked at.</summary>
+    /// <summary>
+    /// Bulbs that stand the planter and show in the weeks wanted, with their odds by week; whether they find room is not looked at.
+    /// </summary>
     /// <param name="plan">The plan: palette, stock, house rules.</param>
     /// <param name="planter">The planter.</param>
     /// <param name="flowering">The site's flowering in the plan year that holds the weeks.</param>
@@ -119,7 +121,10 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
         }
     }
 
-    /// <summary>A bulb with the count that makes a show in a planter and what it costs; null where it finds no room, or not enough is at hand or may be spent.</summary>
+    /// <summary>
+    /// A bulb with the count that makes a show in a planter and what it costs; null where it finds no room, or not enough is at hand or may be
+    /// spent.
+    /// </summary>
     /// <param name="plan">The plan.</param>
     /// <param name="planter">The planter.</param>
     /// <param name="wish">What is wanted.</param>

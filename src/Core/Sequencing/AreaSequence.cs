@@ -116,7 +116,9 @@ public sealed class AreaSequence
     /// <summary>Planter-days in bulb flower.</summary>
     public int PlanterDays => InFlower.Sum();
 
-    /// <summary>How many planters would flower on each day if the area's days in flower were spread evenly over the site's spring; at least 1.</summary>
+    /// <summary>
+    /// How many planters would flower on each day if the area's days in flower were spread evenly over the site's spring; at least 1.
+    /// </summary>
     public int EvenCount => Spring.To <= Spring.From ? 1 : Math.Max(1, (int)Math.Ceiling((double)PlanterDays / (Spring.To - Spring.From)));
 
     /// <summary>The fortnight in which most planters do more than half of all their flowering: its first day, and how many do.</summary>
@@ -125,7 +127,10 @@ public sealed class AreaSequence
     /// <summary>What is wrong, the gravest first.</summary>
     public IReadOnlyList<SequenceFinding> Findings => _findings ??= [.. Bare(), .. AtOnce(), .. Broken(), .. Missing(), .. Strays()];
 
-    /// <summary>Looks at every area with planters; the site's spring runs from the first to the last day on which any of its bulbs flowers, or any tulip of its palette would.</summary>
+    /// <summary>
+    /// Looks at every area with planters; the site's spring runs from the first to the last day on which any of its bulbs flowers, or any tulip of
+    /// its palette would.
+    /// </summary>
     /// <param name="plan">The plan.</param>
     /// <param name="kernel">The season's kernel of the plan year.</param>
     public static IReadOnlyList<AreaSequence> Of(Plan plan, SeasonKernel kernel)

@@ -99,7 +99,9 @@ public sealed record MapFeature
     /// <summary>Width of the crown in a year, m.</summary>
     public double CrownIn(int year) => WidthM + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
 
-    /// <summary>Width of the roots in a year, m; as wide as the crown where nobody has measured them (common practice: they reach at least so far).</summary>
+    /// <summary>
+    /// Width of the roots in a year, m; as wide as the crown where nobody has measured them (common practice: they reach at least so far).
+    /// </summary>
     public double RootsIn(int year) =>
         (Kind == MapKind.Tree && RootM == 0 ? WidthM : RootM) + (Kind == MapKind.Tree ? GrowthM * Math.Max(0, year - SurveyedIn) : 0);
 

@@ -15,7 +15,9 @@ public static class MapSkyline
     // Nothing on a site reaches over the sun from farther away.
     private const double FarthestM = 500;
 
-    /// <summary>What stands between a planter and the sun in a year: as it was measured, else as the map has it; null where neither is known.</summary>
+    /// <summary>
+    /// What stands between a planter and the sun in a year: as it was measured, else as the map has it; null where neither is known.
+    /// </summary>
     /// <param name="planter">The planter.</param>
     /// <param name="map">The map.</param>
     /// <param name="year">The year.</param>
@@ -170,7 +172,9 @@ public sealed record ExposureForecast(Planter Planter, IReadOnlyList<(int Year, 
     public static ExposureForecast? Of(Planter planter, IReadOnlyList<MapFeature> map, double latitudeDeg, int firstYear, int years = 5) =>
         Of(planter, map, new SunPaths(latitudeDeg), firstYear, years);
 
-    /// <summary>Looks ahead along paths of the sun that many planters share; null where neither a skyline nor a place on a map with anything tall is known.</summary>
+    /// <summary>
+    /// Looks ahead along paths of the sun that many planters share; null where neither a skyline nor a place on a map with anything tall is known.
+    /// </summary>
     /// <param name="planter">The planter.</param>
     /// <param name="map">The map.</param>
     /// <param name="paths">The sun's paths at the site.</param>

@@ -24,7 +24,9 @@ public static class BulbCluster
     /// <summary>Beds this large are asked for a display, cm².</summary>
     public const double DisplayBedCm2 = 20_000;
 
-    /// <summary>From the middle of one clump to the next when so many are spread evenly over a planter, in threes: √(2/√3 · surface/clumps), cm.</summary>
+    /// <summary>
+    /// From the middle of one clump to the next when so many are spread evenly over a planter, in threes: √(2/√3 · surface/clumps), cm.
+    /// </summary>
     public static double BetweenClumpsCm(Planter planter, int clumps) => Math.Sqrt(2 / Math.Sqrt(3) * planter.Form.SurfaceCm2 / Math.Max(1, clumps));
 
     /// <summary>The fewest of one kind in a planter.</summary>

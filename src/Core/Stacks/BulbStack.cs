@@ -85,7 +85,9 @@ public sealed class BulbStack
     /// <summary>Depth of large bulbs in the deep school, cm: 7½ in (common practice).</summary>
     public const double DeepCm = 19;
 
-    /// <summary>Depth of the deepest large bulbs in a stacked container, cm: 11 in, where the planter is deep enough (common practice: 10 to 12 in).</summary>
+    /// <summary>
+    /// Depth of the deepest large bulbs in a stacked container, cm: 11 in, where the planter is deep enough (common practice: 10 to 12 in).
+    /// </summary>
     public const double StackedCm = 28;
 
     /// <summary>Bulbs at least this high are large, cm.</summary>

@@ -58,7 +58,9 @@ public sealed class TurnWindow
     /// <summary>The turn.</summary>
     public Turn Turn { get; }
 
-    /// <summary>What a planter-day of colour costs in this turn: its plants by its colour; losses to frost are weighed against colour by it.</summary>
+    /// <summary>
+    /// What a planter-day of colour costs in this turn: its plants by its colour; losses to frost are weighed against colour by it.
+    /// </summary>
     public decimal CostOfADay { get; private init; }
 
     /// <summary>Colour of an option less what frost takes, in planter-days at <see cref="CostOfADay"/>.</summary>
@@ -73,7 +75,10 @@ public sealed class TurnWindow
     /// <summary>The day by which what goes in should be full: the turn's own, or eight weeks after it.</summary>
     public LocalDate FullBy { get; }
 
-    /// <summary>The day worth most, colour less losses, among those that nothing forbids and that frost allows: the school that turns at its calendar's best.</summary>
+    /// <summary>
+    /// The day worth most, colour less losses, among those that nothing forbids and that frost allows: the school that turns at its calendar's
+    /// best.
+    /// </summary>
     public TurnOption? Best { get; }
 
     /// <summary>The first day on which what stands there is past its best: the school that waits.</summary>

@@ -46,7 +46,9 @@ public sealed record DayOutsideTurns(Display Display, Planter Planter, LocalDate
         return [.. found.OrderBy(f => f.Day).ThenBy(f => f.Planter.Name, StringComparer.Ordinal)];
     }
 
-    /// <summary>The planter's displays with the day moved into the nearest turn: all that change hands on it, so that nothing stands bare between.</summary>
+    /// <summary>
+    /// The planter's displays with the day moved into the nearest turn: all that change hands on it, so that nothing stands bare between.
+    /// </summary>
     public IReadOnlyList<(Display Before, Display After)> Moved(Plan plan) =>
         [
             .. plan.DisplaysOf(Planter.Id)

@@ -40,7 +40,9 @@ public static class KeptPlants
                 )),
         ];
 
-    /// <summary>What of it the stock does not hold yet. A lot of the kind that somebody wrote down by hand within a fortnight is taken for the same plants.</summary>
+    /// <summary>
+    /// What of it the stock does not hold yet. A lot of the kind that somebody wrote down by hand within a fortnight is taken for the same plants.
+    /// </summary>
     public static IReadOnlyList<Lot> Missing(Changeover change, IReadOnlyList<Lot> stock) => NotIn(stock, change, Of(change));
 
     /// <summary>Of what the stock does not hold yet, that which may be planted anywhere again.</summary>

@@ -47,7 +47,9 @@ public sealed record FeedLine(Planter Planter, FeedKind What, double Grams)
     /// <summary>Bulb food in the hole, grams per bulb (common practice).</summary>
     public const double BulbFoodGrams = 5;
 
-    /// <summary>True from March to August, or September to February in the south: later nothing is made to grow that winter would take (common practice).</summary>
+    /// <summary>
+    /// True from March to August, or September to February in the south: later nothing is made to grow that winter would take (common practice).
+    /// </summary>
     public static bool IsGrowingSeason(LocalDate day, bool southern) => (day.Month is >= 3 and <= 8) != southern;
 }
 

@@ -63,7 +63,9 @@ public static class PlanFile
     /// <summary>How JSON is written throughout: camelCase names, kebab-case words, ISO dates.</summary>
     public static JsonSerializerOptions Options { get; } = MakeOptions();
 
-    /// <summary>As plan files are read, but what this version does not know is passed over: a database may have been written by a newer one.</summary>
+    /// <summary>
+    /// As plan files are read, but what this version does not know is passed over: a database may have been written by a newer one.
+    /// </summary>
     public static JsonSerializerOptions Stored { get; } = Lenient();
 
     // A part never changes, and what stands for it neither.
@@ -126,7 +128,9 @@ public static class PlanFile
     }
 
     /// <summary>Reads a plan and checks it whole.</summary>
-    /// <exception cref="InvalidInputException">The file is no plan file, of another version, or something in it is wrong; every fault names its place.</exception>
+    /// <exception cref="InvalidInputException">
+    /// The file is no plan file, of another version, or something in it is wrong; every fault names its place.
+    /// </exception>
     public static Plan Read(Stream stream)
     {
         using MemoryStream buffer = FileLimits.Read(stream, MostBytes);

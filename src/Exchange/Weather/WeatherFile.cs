@@ -78,7 +78,9 @@ public static class WeatherFile
     /// <param name="units">Units of a plain CSV that does not name its own.</param>
     /// <param name="location">Which place to read from a plain CSV that holds several; null for the first.</param>
     /// <param name="leaveOutRefused">True to take the good lines of a file that has others; otherwise one refused line refuses the file.</param>
-    /// <exception cref="InvalidInputException">The file is empty, too large, no text, holds no usable day, has refused lines, or cannot be what it says; each fault names its line.</exception>
+    /// <exception cref="InvalidInputException">
+    /// The file is empty, too large, no text, holds no usable day, has refused lines, or cannot be what it says; each fault names its line.
+    /// </exception>
     public static WeatherFileContents Read(
         Stream stream,
         WeatherUnits units = WeatherUnits.Metric,

@@ -24,7 +24,9 @@ public static class Measure
             var value => PaletteSheet.Text(value),
         };
 
-    /// <summary>What was typed in a form, as a sheet holds it. What is no number stays as it was typed, and a figure that was left alone as it was.</summary>
+    /// <summary>
+    /// What was typed in a form, as a sheet holds it. What is no number stays as it was typed, and a figure that was left alone as it was.
+    /// </summary>
     public static string InMetric(PaletteColumn column, Plant? old, string typed, UnitsText units)
     {
         if (old is not null && typed == InSiteUnits(column, old, units))

@@ -19,7 +19,9 @@ public static class Words
     /// <summary>A plan year: "2026–27", or "2026" where it follows the calendar's.</summary>
     public static string PlanYear(LocalDate start) => start.Month == 1 ? $"{start.Year}" : $"{start.Year}–{(start.Year + 1) % 100:00}";
 
-    /// <summary>The plant of a log entry as it was called then, with what it is called now where that differs; null where the entry names none.</summary>
+    /// <summary>
+    /// The plant of a log entry as it was called then, with what it is called now where that differs; null where the entry names none.
+    /// </summary>
     public static string? Called(Observation seen, Core.Planning.Plan plan)
     {
         if (seen.PlantId is not { } id)

@@ -78,7 +78,8 @@ public sealed class SeasonOfPlantsTests
         for (int y = 0; y < years.Years.Length; y++)
         {
             Assert.Equal(LossKind.None, years.Years[y].Loss);
-            // In proportion to the warmth of the fortnight: full at planting, less in November, least after the new year, more in April than in February.
+            // In proportion to the warmth of the fortnight: full at planting, less in November, least after the new year, more in April than in
+            // February.
             Assert.True(Share(y, 10, 5) > 0.7);
             Assert.InRange(Share(y, 11, 20), 0.15, 0.75);
             Assert.True(Share(y, 4, 20) > Share(y, 2, 10));

@@ -21,7 +21,10 @@ using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Arrange;
 
-/// <summary>"How do these plants stand, and what will they look like?": a display from above and the side, moved by hand, solved for fullness, looked at for colour.</summary>
+/// <summary>
+/// "How do these plants stand, and what will they look like?": a display from above and the side, moved by hand, solved for fullness, looked at for
+/// colour.
+/// </summary>
 public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeStore changes, LogStore log) : PageModel
 {
     [FromRoute]
