@@ -49,7 +49,7 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
         List<Plant> bulbs = [.. plan.Palette.Where(p => !p.IsRetired && SpringCalendar.IsSpringBulb(p))];
         var found = new List<SequenceMove>();
         int looked = 0;
-        foreach (var here in area.Shows.Where(s => s.Display.Install >= from).GroupBy(s => s.Planter))
+        foreach (var here in area.Shows.Where(s => s.Display.Install >= from).GroupBy(s => s.Planter.Id, StringComparer.Ordinal))
         {
             foreach (BulbShow show in here)
             {

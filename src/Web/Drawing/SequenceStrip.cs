@@ -21,8 +21,9 @@ public static class SequenceStrip
     /// <summary>The drawing.</summary>
     /// <param name="area">The run.</param>
     /// <param name="scale">The days drawn.</param>
+    /// <param name="words">Words of what the drawing says.</param>
     /// <param name="changed">Planters in bulb flower by day after changes, drawn as a line over it; null for none.</param>
-    public static XElement Draw(AreaSequence area, YearScale scale, IReadOnlyList<int>? changed = null)
+    public static XElement Draw(AreaSequence area, YearScale scale, FactWriter words, IReadOnlyList<int>? changed = null)
     {
         int offset = Period.DaysBetween(area.Start, scale.Start);
         int tallest = Math.Max(1, Math.Max(area.InFlower.Max(), changed?.Max() ?? 0));
@@ -35,21 +36,33 @@ public static class SequenceStrip
             "ribbon sequence",
             "role",
             "img",
-            Title($"{area.Area.Name}: {area.Sentence()}")
+            Title($"{area.Area.Name}: {words.Say(area.Sentence())}")
         );
         var floor = new double[scale.Days];
+        // What shows at once in each planter: the most of it, and all of it together.
+        var together = area
+            .Shows.GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
+            .ToDictionary(
+                here => here.Key,
+                here =>
+                    (
+                        Most: (float[])[.. Enumerable.Range(offset, scale.Days).Select(d => here.Max(s => At(s.Odds, d)))],
+                        All: (float[])[.. Enumerable.Range(offset, scale.Days).Select(d => here.Sum(s => At(s.Odds, d)))]
+                    ),
+                StringComparer.Ordinal
+            );
         foreach (var kind in area.Shows.GroupBy(s => s.Plant.Id, StringComparer.Ordinal).OrderBy(g => g.Min(s => s.First)))
         {
             var height = new double[scale.Days];
             foreach (BulbShow show in kind)
             {
                 // As high as the odds; kinds that flower together in a planter share its height.
-                List<BulbShow> here = [.. area.Shows.Where(s => s.Planter.Id == show.Planter.Id)];
+                (float[] most, float[] all) = together[show.Planter.Id];
                 for (int d = 0; d < height.Length; d++)
                 {
                     float odds = At(show.Odds, d + offset);
                     if (odds > Faint)
-                        height[d] += step * odds * here.Max(s => At(s.Odds, d + offset)) / here.Sum(s => At(s.Odds, d + offset));
+                        height[d] += step * odds * most[d] / all[d];
                 }
             }
             BulbShow first = kind.MinBy(s => s.First)!;

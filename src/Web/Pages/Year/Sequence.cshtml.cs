@@ -109,6 +109,21 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore cha
     // What is in the ground stays; a plan year still ahead is open from its first day.
     private LocalDate From() => frame.Today > View.Start ? frame.Today : View.Start;
 
+    /// <summary>The kinds that show most often, with in how many planters.</summary>
+    public static string Kinds(IEnumerable<BulbShow> shows)
+    {
+        // By id: comparing kinds figure by figure takes long.
+        List<(string Name, int Planters)> kinds =
+        [
+            .. shows
+                .GroupBy(s => s.Plant.Id, StringComparer.Ordinal)
+                .Select(g => (g.First().Plant.CommonName, g.Count()))
+                .OrderByDescending(k => k.Item2),
+        ];
+        return string.Join(", ", kinds.Take(6).Select(k => k.Planters == 1 ? k.Name : $"{k.Name} ({k.Planters})"))
+            + (kinds.Count > 6 ? $" and {kinds.Count - 6} more" : string.Empty);
+    }
+
     /// <summary>The sentence that heads the page.</summary>
     public string Sentence()
     {
