@@ -228,7 +228,7 @@ public sealed class ChangeStore(PlanStore plans)
             if (change.Parts is null)
                 throw new InvalidInputException(
                     string.Empty,
-                    "It is too large for all that was before it to be kept. A plan that was replaced comes back on the page Site."
+                    "What was before it is not kept with it. A plan that was replaced comes back on the page Site."
                 );
             StoredPart[] parts = Read(change.Parts);
             PlanParts now = edit.Before.Rows.All(edit.Before.Plan);
@@ -267,7 +267,7 @@ public sealed class ChangeStore(PlanStore plans)
                 by,
                 what = PlainText.Cut(what, DisplayStore.MostSaid),
                 touches = parts.Select(p => p.Key).ToArray(),
-                text = text.Length > MostParts ? null : text,
+                text = edit.KeepsParts && text.Length <= MostParts ? text : null,
                 undoes = edit.Undoes,
             }
         );

@@ -27,8 +27,14 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
     /// <summary>The change that it takes back; null for none.</summary>
     public Guid? Undoes { get; private set; }
 
+    /// <summary>False when what was before is kept elsewhere.</summary>
+    public bool KeepsParts { get; private set; } = true;
+
     /// <summary>Says what the change does.</summary>
-    public void Says(string what, Guid? undoes = null) => (What, Undoes) = (what, undoes);
+    /// <param name="what">What, in a few words.</param>
+    /// <param name="undoes">The change that it takes back; null for none.</param>
+    /// <param name="keepsParts">False when what was before is kept elsewhere.</param>
+    public void Says(string what, Guid? undoes = null, bool keepsParts = true) => (What, Undoes, KeepsParts) = (what, undoes, keepsParts);
 
     /// <summary>The plan as it was when the lock was taken.</summary>
     public LoadedPlan Before => before;

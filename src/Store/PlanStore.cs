@@ -168,7 +168,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
             await edit.CheckNow();
             // Nobody needs to be told one by one of all that went.
             await edit.Execute("delete from plan_removal; update site set removals_from = nextval('edit_version')");
-            edit.Says($"a plan brought in: {plan.Site.Name}, {plan.Planters.Count} planters, {plan.Displays.Count} displays");
+            edit.Says($"a plan brought in: {plan.Site.Name}, {plan.Planters.Count} planters, {plan.Displays.Count} displays", keepsParts: false);
             return true;
         });
 

@@ -87,6 +87,19 @@ public sealed class ChangeTests(TestDatabase test) : IClassFixture<TestDatabase>
     }
 
     [Fact]
+    public async Task A_plan_brought_in_is_listed_and_comes_back_where_replaced_plans_are_kept()
+    {
+        await Edit(new Random(3), 900);
+        await InitializeAsync();
+        MadeChange brought = Assert.Single(await Changes.Latest(1));
+        Assert.StartsWith("a plan brought in", brought.What, StringComparison.Ordinal);
+        Assert.False(brought.CanBeUndone);
+        var e = await Assert.ThrowsAsync<InvalidInputException>(() => Changes.Undo(brought.Id));
+        Assert.Contains("comes back on the page Site", e.Message, StringComparison.Ordinal);
+        Assert.Null(await Changes.Last());
+    }
+
+    [Fact]
     public async Task Saving_what_is_there_already_is_no_change_and_a_refused_one_is_none_either()
     {
         int before = await Changes.Count();

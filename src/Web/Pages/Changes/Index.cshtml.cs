@@ -52,7 +52,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     /// <summary>Why it cannot be taken back; null where it can.</summary>
     public static string? Hindrance(MadeChange change) =>
         change.UndoneBy is not null ? "taken back"
-        : !change.IsKept ? "too large to be kept; a plan that was replaced comes back on the page Site"
+        : !change.IsKept ? "not kept with it; a plan that was replaced comes back on the page Site"
         : change.Newer is { } newer ? $"changed again since: {newer.What}"
         : null;
 
