@@ -88,9 +88,10 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<PlanterSeason> Season(Planter planter, LocalDate start)
     {
         Kept kept = await Fresh();
-        return planter.IsRetired
-            ? PlanterSeason.Unknown(kept.Now.Plan, planter, start)
-            : await Task.Run(() => Kernel(kept, start).Of(kept.Now.Plan, planter));
+        // Somebody may have removed or retired it since the page read it.
+        return kept.Now.Plan.FindPlanter(planter.Id) is { IsRetired: false } present
+            ? await Task.Run(() => Kernel(kept, start).Of(kept.Now.Plan, present))
+            : PlanterSeason.Unknown(kept.Now.Plan, planter, start);
     }
 
     /// <summary>What computes planters' years from a first of a month on; an edit costs it one planter.</summary>
