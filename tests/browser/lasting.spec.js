@@ -48,3 +48,26 @@ test('a page that is not there is said plainly', async ({ page }) => {
   await page.getByRole('link', { name: 'Back to the year' }).click();
   await expect(page).toHaveURL(/\/year/);
 });
+
+test('what is typed stays when long work ends, and its result is a link away', async ({ page }) => {
+  await page.goto(`${demo}/turns/summer-2027`);
+  await expect(page.locator('[data-job], [data-ask-at-once]')).toHaveCount(0, { timeout: 60_000 });
+  await page.getByLabel('Name', { exact: true }).fill('Summer, as typed');
+  await page.evaluate(async () => (await import('/js/read-anew.js')).readAnew());
+  await expect(page.locator('[data-there]')).toContainText('What you typed is not saved yet');
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Summer, as typed');
+  await page.getByRole('link', { name: 'Show it' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).not.toHaveValue('Summer, as typed');
+});
+
+test('whoever has gone to another page gets there though long work ends meanwhile', async ({ page }) => {
+  await page.goto(`${demo}/turns/summer-2027`);
+  await expect(page.locator('[data-job], [data-ask-at-once]')).toHaveCount(0, { timeout: 60_000 });
+  await page.route('**/supply?**', async (route) => {
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
+  await page.evaluate(() => import('/js/read-anew.js').then((module) => void setTimeout(module.readAnew, 700)));
+  await page.getByRole('link', { name: 'what to order' }).click();
+  await expect(page).toHaveURL(/\/supply\?turn=summer-2027/);
+});

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Hangfire;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
@@ -76,16 +77,19 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     /// <param name="asked">
     /// The job that was asked; it stays on its page when somebody edits the plan meanwhile, for what no longer fits is refused when it is accepted.
     /// </param>
-    public async Task<Answer<TResult>> Look<TAsk, TResult>(string kind, TAsk question, SiteNow now, Guid? asked = null)
+    public async Task<Answer<TResult>> Look<TAsk, TResult>(string kind, TAsk question, SiteNow now, Guid? asked)
         where TResult : class
     {
         Job? present = await jobs.Find(kind, Inputs(kind, question, now));
-        Job? job = await Find(kind, asked) ?? present;
+        Job? job = await Find(kind, asked) is { } own && Asks(own, question) ? own : present;
         return new Answer<TResult>(job, job is null ? null : Result<TResult>(job), job?.Id == present?.Id);
     }
 
     /// <summary>The job of an id, where it is of a kind.</summary>
     public async Task<Job?> Find(string kind, Guid? job) => job is { } id && await jobs.Find(id) is { } found && found.Kind == kind ? found : null;
+
+    private static bool Asks<T>(Job job, T question) =>
+        JsonNode.DeepEquals(JsonNode.Parse(job.Question), JsonSerializer.SerializeToNode(question, JobJson.Options));
 
     /// <summary>What was proposed and is now accepted.</summary>
     /// <exception cref="Core.InvalidInputException">It is no longer kept.</exception>

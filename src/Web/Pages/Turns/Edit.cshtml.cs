@@ -49,6 +49,13 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
 
     public IReadOnlyList<TurnChange> Changes { get; private set; } = [];
 
+    /// <summary>The work that was asked for; null to look for it by its question.</summary>
+    [BindProperty(SupportsGet = true, Name = "job")]
+    public Guid? JobId { get; set; }
+
+    /// <summary>True when the result shown was computed of the plan and weather as they are.</summary>
+    public bool IsOfNow { get; private set; } = true;
+
     public Job? Job { get; private set; }
 
     public TurnResult? Window { get; private set; }
@@ -105,8 +112,8 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
             _ => null,
             async () =>
             {
-                await desk.Ask(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now, PageFrame.Asker(HttpContext));
-                return Redirect($"/turns/{turn.Id}");
+                Job asked = await desk.Ask(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/turns/{turn.Id}?job={asked.Id}");
             },
             Load
         );
@@ -230,7 +237,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         );
 
     /// <summary>True while nobody has had the days of a turn weighed that could be.</summary>
-    public bool CanAsk => !IsNew && Changes.Count > 0 && Now.Record is not null && JobDesk.IsOpen(Job);
+    public bool CanAsk => !IsNew && Changes.Count > 0 && Now.Record is not null;
 
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
     {
@@ -284,7 +291,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         Changes = TurnChange.Of(Now.Plan, turn);
         if (Changes.Count == 0 || Now.Record is null)
             return;
-        (Job, Window, _) = await desk.Look<TurnAsk, TurnResult>(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now);
+        (Job, Window, IsOfNow) = await desk.Look<TurnAsk, TurnResult>(JobKinds.TurnWindow, new TurnAsk(turn.Id), Now, JobId);
     }
 
     private Turn Read()

@@ -32,6 +32,13 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, ChangeStore change
 
     public TulipCycle Cycle { get; private set; }
 
+    /// <summary>The work that was asked for; null to look for it by its question.</summary>
+    [BindProperty(SupportsGet = true, Name = "job")]
+    public Guid? JobId { get; set; }
+
+    /// <summary>True when the result shown was computed of the plan and weather as they are.</summary>
+    public bool IsOfNow { get; private set; } = true;
+
     public Job? Job { get; private set; }
 
     public AheadResult? Found { get; private set; }
@@ -41,7 +48,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, ChangeStore change
         await Load();
         if (Now.Plan.Planters.Count == 0)
             return;
-        (Job, Found, _) = await desk.Look<AheadAsk, AheadResult>(JobKinds.Ahead, Question(), Now);
+        (Job, Found, IsOfNow) = await desk.Look<AheadAsk, AheadResult>(JobKinds.Ahead, Question(), Now, JobId);
     }
 
     /// <summary>Has it computed.</summary>
@@ -53,15 +60,16 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, ChangeStore change
             _ => null,
             async () =>
             {
-                if (CanAsk)
-                    await desk.Ask(JobKinds.Ahead, Question(), Now, PageFrame.Asker(HttpContext));
-                return Redirect($"/year/ahead?years={Span}&tulips={Cycle}&day={Words.Iso(View.Day)}");
+                if (!CanAsk)
+                    return NotFound();
+                Job asked = await desk.Ask(JobKinds.Ahead, Question(), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/year/ahead?years={Span}&tulips={Cycle}&day={Words.Iso(View.Day)}&job={asked.Id}");
             }
         );
     }
 
-    /// <summary>True while nobody has asked what can be computed.</summary>
-    public bool CanAsk => Now.Plan.Planters.Count > 0 && JobDesk.IsOpen(Job);
+    /// <summary>True where there is something to compute.</summary>
+    public bool CanAsk => Now.Plan.Planters.Count > 0;
 
     private AheadAsk Question() => new AheadAsk(View.Start, Span, Cycle);
 

@@ -22,6 +22,13 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
 
     public RehearsalKind Chosen { get; private set; }
 
+    /// <summary>The work that was asked for; null to look for it by its question.</summary>
+    [BindProperty(SupportsGet = true, Name = "job")]
+    public Guid? JobId { get; set; }
+
+    /// <summary>True when the result shown was computed of the plan and weather as they are.</summary>
+    public bool IsOfNow { get; private set; } = true;
+
     public Job? Job { get; private set; }
 
     public RehearsalAnswer? Answer { get; private set; }
@@ -31,7 +38,7 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
         await Load();
         if (Now.Plan.Planters.Count == 0)
             return;
-        (Job, Answer, _) = await desk.Look<RehearsalAsk, RehearsalAnswer>(JobKinds.Rehearse, Question(), Now);
+        (Job, Answer, IsOfNow) = await desk.Look<RehearsalAsk, RehearsalAnswer>(JobKinds.Rehearse, Question(), Now, JobId);
     }
 
     /// <summary>Has it computed.</summary>
@@ -43,15 +50,16 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
             _ => null,
             async () =>
             {
-                if (CanAsk)
-                    await desk.Ask(JobKinds.Rehearse, Question(), Now, PageFrame.Asker(HttpContext));
-                return Redirect($"/year/rehearse?kind={Chosen}&day={Words.Iso(View.Day)}");
+                if (!CanAsk)
+                    return NotFound();
+                Job asked = await desk.Ask(JobKinds.Rehearse, Question(), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/year/rehearse?kind={Chosen}&day={Words.Iso(View.Day)}&job={asked.Id}");
             }
         );
     }
 
-    /// <summary>True while nobody has asked what can be computed.</summary>
-    public bool CanAsk => Now.Plan.Planters.Count > 0 && JobDesk.IsOpen(Job);
+    /// <summary>True where there is something to compute.</summary>
+    public bool CanAsk => Now.Plan.Planters.Count > 0;
 
     private RehearsalAsk Question() => new RehearsalAsk(View.Start, frame.Today > View.Start ? frame.Today : View.Start, Chosen);
 

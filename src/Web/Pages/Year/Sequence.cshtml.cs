@@ -31,6 +31,13 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore cha
     /// <summary>The day of the thread, held to the days drawn.</summary>
     public LocalDate Day { get; private set; }
 
+    /// <summary>The work that was asked for; null to look for it by its question.</summary>
+    [BindProperty(SupportsGet = true, Name = "job")]
+    public Guid? JobId { get; set; }
+
+    /// <summary>True when the result shown was computed of the plan and weather as they are.</summary>
+    public bool IsOfNow { get; private set; } = true;
+
     public Job? Job { get; private set; }
 
     public SequenceResult? Found { get; private set; }
@@ -40,7 +47,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore cha
         await Load();
         if (Areas.All(a => a.Area.Id != Area))
             return;
-        (Job, Found, _) = await desk.Look<SequenceAsk, SequenceResult>(JobKinds.Sequence, Question(), Now);
+        (Job, Found, IsOfNow) = await desk.Look<SequenceAsk, SequenceResult>(JobKinds.Sequence, Question(), Now, JobId);
     }
 
     /// <summary>Has it computed.</summary>
@@ -52,15 +59,16 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore cha
             _ => null,
             async () =>
             {
-                if (CanAsk)
-                    await desk.Ask(JobKinds.Sequence, Question(), Now, PageFrame.Asker(HttpContext));
-                return Redirect($"/year/sequence?area={Uri.EscapeDataString(Area ?? string.Empty)}&day={Words.Iso(View.Day)}#found");
+                if (!CanAsk)
+                    return NotFound();
+                Job asked = await desk.Ask(JobKinds.Sequence, Question(), Now, PageFrame.Asker(HttpContext));
+                return Redirect($"/year/sequence?area={Uri.EscapeDataString(Area ?? string.Empty)}&day={Words.Iso(View.Day)}&job={asked.Id}#found");
             }
         );
     }
 
-    /// <summary>True while nobody has asked what can be computed.</summary>
-    public bool CanAsk => Areas.Any(a => a.Area.Id == Area) && JobDesk.IsOpen(Job);
+    /// <summary>True where there is something to compute.</summary>
+    public bool CanAsk => Areas.Any(a => a.Area.Id == Area);
 
     private SequenceAsk Question() => new SequenceAsk(View.Start, From(), Area!);
 

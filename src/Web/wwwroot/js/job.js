@@ -11,6 +11,11 @@ export const attach = (root) => {
     const look = async () => {
       try {
         const answer = await fetch(`/jobs/${place.dataset.job}`);
+        // A job that is no longer kept: the page says what can be asked.
+        if (answer.status === 404) {
+          readAnew();
+          return;
+        }
         if (!answer.ok) throw new Error(`${answer.status}`);
         const job = await answer.json();
         if (job.over || (job.hasResult && !hadResult)) {
