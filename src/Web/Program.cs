@@ -178,7 +178,7 @@ app.Lifetime.ApplicationStarted.Register(() =>
             var frame = scope.ServiceProvider.GetRequiredService<PageFrame>();
             YearView view = YearView.From(null, await frame.Now(), frame.Today);
             await frame.State.Year(view.Start, null);
-            await frame.State.RemarksSoon(view.Start, TimeSpan.FromMinutes(5));
+            await frame.State.RemarksFrom(view.Start);
             _ = (await frame.Now()).Inputs.Value;
             SiteFlowering flowering = await frame.State.Flowering(view.Start);
             foreach (Plant plant in (await frame.Now()).Plan.Palette)

@@ -59,19 +59,30 @@ public class MeadowApp : IAsyncLifetime
     /// <summary>A browser that keeps cookies and does not follow redirects.</summary>
     public HttpClient Browser() => _factory!.CreateDefaultClient(new AsksAgain(), new CookieContainerHandler());
 
-    // As a browser does: a page that is still being reckoned is asked for again.
+    // As a browser does: what is still being reckoned, a page or a part of it, is asked for again.
     private sealed class AsksAgain : DelegatingHandler
     {
         protected override async Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken cancel)
         {
             HttpResponseMessage answer = await base.SendAsync(request, cancel);
-            for (int tries = 0; answer.Headers.Contains("Refresh") && tries < 300; tries++)
+            for (int tries = 0; await IsAwaited(request, answer, cancel) && tries < 300; tries++)
             {
                 answer.Dispose();
                 await Task.Delay(100, cancel);
                 answer = await base.SendAsync(request, cancel);
             }
             return answer;
+        }
+
+        private static async Task<bool> IsAwaited(HttpRequestMessage request, HttpResponseMessage answer, CancellationToken cancel)
+        {
+            if (request.Method != HttpMethod.Get || answer.Content.Headers.ContentType?.MediaType != "text/html")
+                return false;
+            await answer.Content.LoadIntoBufferAsync(cancel);
+            string page = await answer.Content.ReadAsStringAsync(cancel);
+            // What a page says is said once, and would be gone from the next.
+            return answer.Headers.Contains("Refresh")
+                || (page.Contains(" data-later>", StringComparison.Ordinal) && !page.Contains("class=\"said\"", StringComparison.Ordinal));
         }
     }
 
@@ -160,7 +171,10 @@ internal static class Pages
     /// <summary>Asks for the long work of a page as a browser would, which presses its button, and looks again until it is over.</summary>
     public static async Task<IDocument> Over(this HttpClient browser, string path)
     {
-        if (path.Contains("asked=true", StringComparison.Ordinal) || (await browser.Open(path)).QuerySelector("form[data-ask-at-once]") is not null)
+        if (
+            path.Contains("asked=true", StringComparison.Ordinal)
+            || (await browser.Open(path)).QuerySelector("form[data-ask-at-once]:not([data-ask-at-once=''])") is not null
+        )
         {
             using HttpResponseMessage asked = await browser.Ask(path);
             Assert.Equal(System.Net.HttpStatusCode.Redirect, asked.StatusCode);

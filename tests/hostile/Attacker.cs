@@ -74,6 +74,13 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         ];
     }
 
+    /// <summary>A form sent through a door with nothing in it but the token of a page.</summary>
+    public async Task<Operation> Bare(Door door, Plan plan, Random random)
+    {
+        string path = Path(door.Route, plan, random);
+        return new Operation("POST", path + (door.Handler is null ? string.Empty : $"?handler={door.Handler}"), await Token(path));
+    }
+
     /// <summary>A request through a door, hostile here and there.</summary>
     /// <param name="door">The door.</param>
     /// <param name="plan">The plan, for ids that exist.</param>

@@ -29,6 +29,9 @@ public sealed class HostileRun(HostileApp app) : IClassFixture<HostileApp>
         long before = GC.GetTotalMemory(true);
         var clock = Stopwatch.StartNew();
         int sent = 0;
+        foreach (Door door in app.Doors.Where(d => d.Method == "POST"))
+            await Sent(await attacker.Bare(door, (await app.Plans.Now()).Plan, random));
+        await app.Restore();
         while (clock.Elapsed.TotalMinutes < minutes)
         {
             Plan plan = (await app.Plans.Now()).Plan;

@@ -43,13 +43,21 @@ public sealed class PageFrame(SiteState state, IClock clock, IHttpContextAccesso
     public async Task<T> Soon<T>(Task<T> work)
     {
         bool waits = http.HttpContext?.Request is not { } asked || !HttpMethods.IsGet(asked.Method) || asked.Query.ContainsKey("handler");
-        if (!waits && !work.IsCompleted)
-        {
-            TimeSpan left = AtOnce - Stopwatch.GetElapsedTime(_begun);
-            if (left <= TimeSpan.Zero || await Task.WhenAny(work, Task.Delay(left)) != work)
-                throw new StillReckoningException();
-        }
-        return await work;
+        return waits || await IsThereSoon(work) ? await work : throw new StillReckoningException();
+    }
+
+    /// <summary>
+    /// A part of a page where it is known at once; null where it is not, and the page marks its place with <c>data-later</c> to have it
+    /// filled in.
+    /// </summary>
+    /// <param name="work">The reckoning; it goes on when the page has gone, and what it finds is kept for the next who asks.</param>
+    public async Task<T?> IfSoon<T>(Task<T> work)
+        where T : class? => await IsThereSoon(work) ? await work : null;
+
+    private async Task<bool> IsThereSoon(Task work)
+    {
+        TimeSpan left = AtOnce - Stopwatch.GetElapsedTime(_begun);
+        return work.IsCompleted || (left > TimeSpan.Zero && await Task.WhenAny(work, Task.Delay(left)) == work);
     }
 
     /// <summary>Days on which something goes in or out in no turn.</summary>

@@ -161,25 +161,22 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     }
 
     /// <summary>
-    /// The remarks on every display that stands on or after a day, where they are known; null while they are looked for beside the page,
-    /// which waits only a little. Several who ask share one looking, and what a later edit has overtaken is not looked for any more.
+    /// The remarks on every display that stands on or after a day; null where they could not be looked for. Several who ask share one
+    /// looking, and what a later edit has overtaken is not looked for any more.
     /// </summary>
-    public async Task<IReadOnlyList<Remark>?> RemarksSoon(LocalDate from, TimeSpan wait)
+    public async Task<IReadOnlyList<Remark>?> RemarksFrom(LocalDate day)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<Remark>?> looking = kept.Looking.GetOrAdd(from, f => Task.Run(() => RemarksSoFar(kept, f)));
-        return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
+        return await kept.Looking.GetOrAdd(day, d => Task.Run(() => RemarksSoFar(kept, d)));
     }
 
     /// <summary>
-    /// The remarks on some displays of the plan, every plant followed; null while that takes longer than the page waits. They are looked
-    /// for once and kept while what they rest on stands.
+    /// The remarks on some displays of the plan, every plant followed. They are looked for once and kept while what they rest on stands.
     /// </summary>
-    public async Task<IReadOnlyList<Remark>?> RemarksOn(IReadOnlyList<Display> displays, TimeSpan wait)
+    public async Task<IReadOnlyList<Remark>> RemarksOn(IReadOnlyList<Display> displays)
     {
         Kept kept = await Fresh();
-        Task<List<Remark>> looking = Task.Run(() => displays.SelectMany(d => RemarksOn(kept, d, thorough: true)).OrderBy(r => r.Gravity).ToList());
-        return await Task.WhenAny(looking, Task.Delay(wait)) == looking ? await looking : null;
+        return await Task.Run(() => displays.SelectMany(d => RemarksOn(kept, d, thorough: true)).OrderBy(r => r.Gravity).ToList());
     }
 
     // Several who ask at once share one looking.
@@ -264,17 +261,19 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     }
 
     /// <summary>A planter's sun over the next years, as trees grow; computed once while the planter and the map stand.</summary>
-    public async Task<ExposureForecast?> SunOf(Planter planter, double latitudeDeg, int year) =>
-        SunOf((await Fresh()).Map, planter, latitudeDeg, year);
-
-    /// <summary>
-    /// Planters whose class of sun changes within five years as trees grow; null while that is computed beside the page, which waits
-    /// only a little. Only what changed is computed, once for all who ask.
-    /// </summary>
-    public async Task<IReadOnlyList<ExposureForecast>?> SunAhead(double latitudeDeg, int year, TimeSpan wait)
+    public async Task<ExposureForecast?> SunOf(Planter planter, double latitudeDeg, int year)
     {
         Kept kept = await Fresh();
-        Task<IReadOnlyList<ExposureForecast>> ahead = kept.Sun.GetOrAdd((latitudeDeg, year), k => Task.Run(async () =>
+        return await Task.Run(() => SunOf(kept.Map, planter, latitudeDeg, year));
+    }
+
+    /// <summary>
+    /// Planters whose class of sun changes within five years as trees grow. Only what changed is computed, once for all who ask.
+    /// </summary>
+    public async Task<IReadOnlyList<ExposureForecast>> SunAhead(double latitudeDeg, int year)
+    {
+        Kept kept = await Fresh();
+        return await kept.Sun.GetOrAdd((latitudeDeg, year), k => Task.Run(async () =>
             {
                 await _suns.WaitAsync();
                 try
@@ -292,7 +291,6 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
                     _suns.Release();
                 }
             }));
-        return await Task.WhenAny(ahead, Task.Delay(wait)) == ahead ? await ahead : null;
     }
 
     private ExposureForecast? SunOf(IReadOnlyList<MapFeature> map, Planter planter, double latitudeDeg, int year)

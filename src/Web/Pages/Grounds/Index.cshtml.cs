@@ -16,9 +16,6 @@ namespace UnrulyMeadow.Web.Pages.Grounds;
 /// <summary>"What will visitors see on that day?": the site to scale, every planter painted with what shows.</summary>
 public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet sheet, HeavyWork heavy) : PageModel
 {
-    // Most edits leave the sun as it was; after one that does not, nobody waits for it.
-    private static readonly TimeSpan SunWait = TimeSpan.FromMilliseconds(150);
-
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -226,7 +223,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         (Painted, Map, Paths) = await frame.Soon(frame.State.Derived(Now, ("grounds", year, day), now => Drawn(now, year, day, index)));
         Walks = await frame.Soon(frame.State.Derived(Now, "walks", now => WalkingWays.Of(now.Plan.Areas, now.Plan.Planters, now.Plan.Map)));
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
-            Changing = await frame.State.SunAhead(latitude, frame.Today.Year, SunWait);
+            Changing = await frame.IfSoon(frame.State.SunAhead(latitude, frame.Today.Year));
         int thisYear = frame.Today.Year;
         Roots = await frame.Soon(frame.State.Derived(Now, ("roots", thisYear), now => RootReach.Of(now.Plan.Planters, now.Plan.Map, thisYear)));
     }

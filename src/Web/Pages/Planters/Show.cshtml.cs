@@ -25,9 +25,6 @@ public sealed class ShowModel(
     HeavyWork heavy
 ) : PageModel
 {
-    // A large bed just changed takes longer to look over than anybody should wait for its page.
-    private static readonly TimeSpan RemarksWait = TimeSpan.FromSeconds(1);
-
     [BindProperty]
     public IFormFile? Upload { get; set; }
 
@@ -70,6 +67,9 @@ public sealed class ShowModel(
 
     /// <summary>True while remarks are still being looked for.</summary>
     public bool IsLooking { get; private set; }
+
+    /// <summary>True while the sun of the next years is still being followed.</summary>
+    public bool IsFollowingSun { get; private set; }
 
     public IReadOnlyList<Observation> History { get; private set; } = [];
 
@@ -176,7 +176,7 @@ public sealed class ShowModel(
         });
 
     /// <summary>Takes the last change of a display back.</summary>
-    public async Task<IActionResult> OnPostUndoAsync(string display) =>
+    public async Task<IActionResult> OnPostUndoAsync(string? display) =>
         await Save(
             async () =>
             {
@@ -215,7 +215,11 @@ public sealed class ShowModel(
         Photos = await photos.Of(Id);
         OutOfLook = LookGroup.Differences(planter, Now.Plan.Planters);
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
-            Ahead = await frame.State.SunOf(planter, latitude, frame.Today.Year);
+        {
+            Task<ExposureForecast?> ahead = frame.State.SunOf(planter, latitude, frame.Today.Year);
+            Ahead = await frame.IfSoon(ahead);
+            IsFollowingSun = !ahead.IsCompleted;
+        }
         Planter = planter;
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Across(View.Start);
@@ -223,9 +227,8 @@ public sealed class ShowModel(
         NextScale = YearScale.Across(View.Start.PlusMonths(12));
         NextSeason = Now.Record is null ? null : await frame.Soon(frame.State.Season(planter, NextScale.Start));
         Displays = [.. Now.Plan.DisplaysOf(Id)];
-        IReadOnlyList<Remark>? remarks = await frame.State.RemarksOn(
-            [.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12))],
-            RemarksWait
+        IReadOnlyList<Remark>? remarks = await frame.IfSoon(
+            frame.State.RemarksOn([.. Displays.Where(d => d.Lift > View.Start && d.Install < View.Start.PlusMonths(12))])
         );
         (Remarks, IsLooking) = (remarks ?? [], remarks is null);
         Undoable = (await changes.LastOf(Displays.Select(d => d.Id))).ToDictionary(c => c.Key, c => c.Value.What, StringComparer.Ordinal);

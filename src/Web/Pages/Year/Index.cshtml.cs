@@ -22,10 +22,6 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     private const int MostOpen = 60;
     private const int MostAtOnce = 100;
 
-    // A small site's remarks are there in a moment; nobody waits for those of a large one.
-    private static readonly TimeSpan RemarksWait = TimeSpan.FromMilliseconds(400);
-    private const int MostWaitedFor = 200;
-
     private Dictionary<string, PlanterSeason> _planned = [];
     private ILookup<string, Observation> _seen = Array.Empty<Observation>().ToLookup(o => o.PlanterId);
 
@@ -110,9 +106,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
             )
         );
         (Events, Score) = (outlook.Item1, outlook.Item2);
-        Remarks = (await frame.State.RemarksSoon(View.Start, Year.Planters.Count <= MostWaitedFor ? RemarksWait : TimeSpan.Zero))
-            ?.Where(r => r.Working is not null)
-            .ToList();
+        Remarks = (await frame.IfSoon(frame.State.RemarksFrom(View.Start)))?.Where(r => r.Working is not null).ToList();
         LastChange = await changes.Last();
         OutsideTurns = (await frame.Outside()).Select(o => (o.Planter.Id, o.Day)).Distinct().Count();
     }

@@ -3,7 +3,7 @@ import { goTo } from './read-anew.js';
 
 export const attach = (root) => {
   const form = root.querySelector('form[data-ask-at-once]');
-  if (!form) return;
+  if (!form?.dataset.askAtOnce) return;
   // Of one state of the plan it is asked once: what cannot be answered is not asked again and again. The button is still there.
   const key = `asked ${form.action}`;
   if (sessionStorage.getItem(key) === form.dataset.askAtOnce) return;
