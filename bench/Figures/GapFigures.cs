@@ -51,7 +51,10 @@ public class GapFigures
         var first = new First(watch);
         GapAnswer answer = GapClosing.Close(_plan, _kernel, _flowering, Question, sofar: first);
         Console.WriteLine(
-            $"  100 planters, {answer.BareDays} planter-days bare, {answer.Considered} changes weighed: {answer.Days} closed, bound {answer.MostDays}, {answer.Gap:P1} below it; cold {watch.Elapsed.TotalSeconds:0.0} s, first answer after {first.Seconds:0.0} s"
+            (
+                $"  100 planters, {answer.BareDays} planter-days bare, {answer.Considered} changes weighed: {answer.Days} closed, bound "
+                + $"{answer.MostDays}, {answer.Gap:P1} below it; cold {watch.Elapsed.TotalSeconds:0.0} s, first answer after {first.Seconds:0.0} s"
+            )
         );
     }
 

@@ -47,11 +47,17 @@ public class SeasonFigures
         _known.Of(_plan);
 
         Console.WriteLine(
-            $"  {Planters} planters, {_plan.Displays.Count} displays, {_known.WeatherYears.Count} weather years, {_known.Followed.Count} different standings, {_known.Followed.Bytes >> 20} MB of them kept"
+            (
+                $"  {Planters} planters, {_plan.Displays.Count} displays, {_known.WeatherYears.Count} weather "
+                + $"years, {_known.Followed.Count} different standings, {_known.Followed.Bytes >> 20} MB of them kept"
+            )
         );
         GC.Collect();
         Console.WriteLine(
-            $"  managed memory with all results {GC.GetTotalMemory(true) >> 20} MB, process at most {System.Diagnostics.Process.GetCurrentProcess().PeakWorkingSet64 >> 20} MB"
+            (
+                $"  managed memory with all results {GC.GetTotalMemory(true) >> 20} MB, process at "
+                + $"most {System.Diagnostics.Process.GetCurrentProcess().PeakWorkingSet64 >> 20} MB"
+            )
         );
     }
 

@@ -68,7 +68,10 @@ public static class AccuracyCommand
             string spread = c.Median is null ? "–" : $"{Say(c.Early)} – {Say(c.Late)}";
             text.AppendLine(
                 CultureInfo.InvariantCulture,
-                $"| {c.Window.PlantId} | {c.Window.Part.ToString().ToLowerInvariant()} | {c.Window.Climate} | {Say(c.Window.From)} – {Say(c.Window.To)} | {Say(c.Median)} | {spread} | {c.YearsShown} of {c.Years} | {verdict} |"
+                (
+                    $"| {c.Window.PlantId} | {c.Window.Part.ToString().ToLowerInvariant()} | {c.Window.Climate} | {Say(c.Window.From)} "
+                    + $"– {Say(c.Window.To)} | {Say(c.Median)} | {spread} | {c.YearsShown} of {c.Years} | {verdict} |"
+                )
             );
         }
         int met = cells.Count(c => c.DaysOff == 0);

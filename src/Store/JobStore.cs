@@ -123,7 +123,10 @@ public sealed class JobStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return (
             await connection.QuerySingleOrDefaultAsync<Row>(
-                $"select {Columns} from job where kind = @kind and inputs = @inputs order by state in ('Waiting', 'Running', 'Done') desc, asked_at desc limit 1",
+                (
+                    $"select {Columns} from job where kind = @kind and inputs = @inputs order "
+                    + "by state in ('Waiting', 'Running', 'Done') desc, asked_at desc limit 1"
+                ),
                 new { kind, inputs }
             )
         )?.ToJob();
@@ -158,7 +161,7 @@ public sealed class JobStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return (
             await connection.QuerySingleOrDefaultAsync<Row>(
-                $"""
+                """
                 update job
                 set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
                 where id = (
@@ -192,7 +195,10 @@ public sealed class JobStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return (
             await connection.QuerySingleOrDefaultAsync<Row>(
-                $"update job set state = 'Running', heard_at = now(), done = 0, said = '' where id = @id and state in ('Waiting', 'Running') returning {Columns}",
+                (
+                    "update job set state = 'Running', heard_at = now(), done = 0, said = '' "
+                    + $"where id = @id and state in ('Waiting', 'Running') returning {Columns}"
+                ),
                 new { id }
             )
         )?.ToJob();
@@ -216,7 +222,10 @@ public sealed class JobStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return await connection.ExecuteAsync(
-                "update job set heard_at = now(), done = @done, total = @total, said = @said, result = coalesce(@result::jsonb, result) where id = @id and state = 'Running'",
+                (
+                    "update job set heard_at = now(), done = @done, total = @total, said = @said, "
+                    + "result = coalesce(@result::jsonb, result) where id = @id and state = 'Running'"
+                ),
                 new
                 {
                     id,
@@ -233,7 +242,10 @@ public sealed class JobStore(MeadowDatabase database)
     {
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await connection.ExecuteAsync(
-            "update job set state = 'Done', result = @result::jsonb, ended_at = now(), done = greatest(done, total), said = '' where id = @id and state = 'Running'",
+            (
+                "update job set state = 'Done', result = @result::jsonb, ended_at = now(), "
+                + "done = greatest(done, total), said = '' where id = @id and state = 'Running'"
+            ),
             new { id, result }
         );
     }

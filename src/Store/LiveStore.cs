@@ -69,7 +69,8 @@ public sealed class LiveStore(MeadowDatabase database)
             insert into live_station (name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms)
             values (@Name, @LatitudeDeg, @LongitudeDeg, @HeardAt, @AirC, @HumidityPct, @WindMs)
             on conflict (id) do update
-            set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg, heard_at = excluded.heard_at, air_c = excluded.air_c, humidity_pct = excluded.humidity_pct, wind_ms = excluded.wind_ms;
+            set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg, heard_at = excluded.heard_at,
+                air_c = excluded.air_c, humidity_pct = excluded.humidity_pct, wind_ms = excluded.wind_ms;
 
             -- Another place has another past.
             delete from live_day where forecast or @moved;

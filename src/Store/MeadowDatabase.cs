@@ -91,7 +91,10 @@ public sealed class LostUpdateException : Exception
         : base(
             isGone
                 ? $"{what} was removed by someone else since you opened it. Nothing was saved; what you typed is still here."
-                : $"{what} was changed by someone else since you opened it. Nothing was saved; what you typed is still here. Compare below what differs, and save again to put yours in its place."
+                : (
+                    $"{what} was changed by someone else since you opened it. Nothing was saved; what you "
+                    + "typed is still here. Compare below what differs, and save again to put yours in its place."
+                )
         ) => IsGone = isGone;
 
     /// <summary>True when it was removed, and not only changed.</summary>

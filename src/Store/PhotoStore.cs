@@ -29,7 +29,10 @@ public sealed class PhotoStore(MeadowDatabase database)
         return
         [
             .. await connection.QueryAsync<PlanterPhoto>(
-                "select id, planter_id, taken_on, caption, width, height from planter_photo where planter_id = @planterId order by taken_on desc, added_at desc",
+                (
+                    "select id, planter_id, taken_on, caption, width, height from planter_photo "
+                    + "where planter_id = @planterId order by taken_on desc, added_at desc"
+                ),
                 new { planterId }
             ),
         ];

@@ -197,7 +197,8 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             insert into display_item (display_id, ordinal, plant_id, count, depth_cm, clump, places, since, fate, forced, form)
             select display_id, ordinal, plant_id, count, depth_cm, clump, places::jsonb, since, fate, forced, form
             from jsonb_to_recordset(@rows::jsonb) as r (
-              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text, since date, fate text, forced boolean, form text)
+              display_id text, ordinal int, plant_id text, count int, depth_cm double precision, clump int, places text,
+              since date, fate text, forced boolean, form text)
             """,
             new
             {
@@ -318,7 +319,8 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             update site
             set name = @Name, units = @units, money = @Money, cover_threshold = @CoverThreshold, spare_share = @SpareShare,
                 fresh_medium_cm = @FreshMediumCm, medium_bag_litres = @MediumBagLitres, medium_bag_price = @MediumBagPrice,
-                rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg, frost_risk = @FrostRisk, time_zone = @TimeZone,
+                rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg,
+                frost_risk = @FrostRisk, time_zone = @TimeZone,
                 latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
                 version = nextval('edit_version'), revision = revision + 1
             """,

@@ -153,7 +153,8 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
 
                 delete from plant where not id = any(@plants);
 
-                update planter set ordinal = r.ordinal - 1 from unnest(@planters) with ordinality as r (id, ordinal) where planter.id = r.id and planter.ordinal <> r.ordinal - 1;
+                update planter set ordinal = r.ordinal - 1
+                from unnest(@planters) with ordinality as r (id, ordinal) where planter.id = r.id and planter.ordinal <> r.ordinal - 1;
 
                 update area set ordinal = r.ordinal - 1 from unnest(@areas) with ordinality as r (id, ordinal) where area.id = r.id;
                 """,
@@ -209,7 +210,10 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return await connection.QuerySingleOrDefaultAsync<string?>(
             table == "display"
-                ? "select (to_jsonb(d) || jsonb_build_object('items', (select jsonb_agg(i order by i.ordinal) from display_item i where i.display_id = d.id)))::text from display d where d.id = @id"
+                ? (
+                    "select (to_jsonb(d) || jsonb_build_object('items', (select jsonb_agg(i order by i.ordinal) "
+                    + "from display_item i where i.display_id = d.id)))::text from display d where d.id = @id"
+                )
                 : $"select to_jsonb(t)::text from {table} t where id = @id",
             new { id }
         );

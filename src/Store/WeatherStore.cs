@@ -48,7 +48,7 @@ public sealed class WeatherStore(MeadowDatabase database)
         return
         [
             .. await connection.QueryAsync<StationSummary>(
-                $"""
+                """
                 select s.id, s.name, s.latitude_deg, s.longitude_deg, s.elevation_m,
                        count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day,
                        s.normals is not null as is_normals
@@ -221,7 +221,10 @@ public sealed class WeatherStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         int changed = await SqlFaults.Naming(() =>
             connection.ExecuteAsync(
-                "update site set station_id = @stationId, station_chosen = @byHand where exists (select from station where id = @stationId and removed_at is null)",
+                (
+                    "update site set station_id = @stationId, station_chosen = @byHand where "
+                    + "exists (select from station where id = @stationId and removed_at is null)"
+                ),
                 new { stationId, byHand }
             )
         );
@@ -325,7 +328,8 @@ public sealed class WeatherStore(MeadowDatabase database)
             values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now, @normals::jsonb)
             on conflict (id) do update
             set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg,
-                elevation_m = excluded.elevation_m, normals = excluded.normals, revision = station.revision + 1, imported_at = excluded.imported_at, removed_at = null
+                elevation_m = excluded.elevation_m, normals = excluded.normals,
+                revision = station.revision + 1, imported_at = excluded.imported_at, removed_at = null
             where not exists (select from weather_day d where d.station_id = station.id)
             """,
             new

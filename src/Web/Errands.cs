@@ -107,7 +107,10 @@ public static class Errands
         PlanReplacement lost = await at.Plans.WouldReplace(plan);
         if (!lost.IsHarmless)
             await Say(
-                $"Not in this plan: {lost.Planters.Count} planters with {lost.Photographs} photographs, {lost.Displays} displays, {lost.Plants} plants, {lost.Lots} lots, {lost.Recipes} recipes. The plan that was there is kept: the Site page brings it back."
+                (
+                    $"Not in this plan: {lost.Planters.Count} planters with {lost.Photographs} photographs, {lost.Displays} displays, "
+                    + $"{lost.Plants} plants, {lost.Lots} lots, {lost.Recipes} recipes. The plan that was there is kept: the Site page brings it back."
+                )
             );
         await at.Plans.Replace(plan, PlanFile.Write);
         await Say($"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays.");
@@ -165,7 +168,10 @@ public static class Errands
                     );
                     int added = await new WeatherStore(at.Database).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
                     await Say(
-                        $"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} lines refused, {contents.FlaggedValues} flagged values left out."
+                        (
+                            $"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} "
+                            + $"lines refused, {contents.FlaggedValues} flagged values left out."
+                        )
                     );
                     foreach (string note in contents.Notes)
                         await Say($"  {note}");

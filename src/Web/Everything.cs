@@ -148,7 +148,10 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             }
             foreach ((string name, Plan other) in beside)
                 await variants.Keep(name, other);
-            return $"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays, {seen.Count} observations, {stations.Stations.Count} stations, {pictures.Count} photographs, {kept.Count} kept plans.";
+            return (
+                $"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays, "
+                + $"{seen.Count} observations, {stations.Stations.Count} stations, {pictures.Count} photographs, {kept.Count} kept plans."
+            );
         }
         catch (InvalidDataException e)
         {

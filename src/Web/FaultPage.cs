@@ -72,7 +72,10 @@ public static class FaultPage
             ),
             503 => (
                 "The database does not answer",
-                "Nothing was half-saved. It may be starting again: go back in a moment and try once more. If it stays away, ./meadow stop and ./meadow start bring both back."
+                (
+                    "Nothing was half-saved. It may be starting again: go back in a moment and try "
+                    + "once more. If it stays away, ./meadow stop and ./meadow start bring both back."
+                )
             ),
             < 500 => ("That could not be taken", "Go back, load the page again and send once more; nothing was saved."),
             _ => (
@@ -89,7 +92,7 @@ public static class FaultPage
         context.Response.ContentType = MediaTypeNames.Text.Html + "; charset=utf-8";
         context.Response.Headers.CacheControl = "no-store";
         return context.Response.WriteAsync(
-            $"""
+            """
             <!DOCTYPE html>
             <html lang="en">
             <head>

@@ -9,10 +9,14 @@ namespace UnrulyMeadow.Exchange.Tests;
 
 public sealed class PaletteSheetTests
 {
-    private const string Columns =
-        "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread grown cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source";
-    private const string Row =
-        "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,20,full-sun,full-sun,low,-6,in-season,flower #d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own";
+    private const string Columns = (
+        "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread "
+        + "grown cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source"
+    );
+    private const string Row = (
+        "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,20,full-sun,full-sun,low,-6,in-season,flower "
+        + "#d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own"
+    );
 
     private static readonly IReadOnlyList<Plant> Shipped =
     [

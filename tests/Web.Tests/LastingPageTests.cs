@@ -170,7 +170,10 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task What_does_not_fit_is_named_on_every_page_and_mended_on_its_own()
     {
         await Sql(
-            "update turn set people = 999 where false; alter table turn drop constraint turn_people_check; update turn set people = 999 where id = 'summer-2027'"
+            (
+                "update turn set people = 999 where false; alter table turn drop constraint "
+                + "turn_people_check; update turn set people = 999 where id = 'summer-2027'"
+            )
         );
         try
         {

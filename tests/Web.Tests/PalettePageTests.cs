@@ -7,10 +7,14 @@ namespace UnrulyMeadow.Web.Tests;
 /// <summary>The palette over the demo: finding, fitting, comparing, sheets, retirement.</summary>
 public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
 {
-    private const string Heading =
-        "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread grown cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source\n";
-    private const string Poppy =
-        "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,10,full-sun,full-sun,low,-6,in-season,flower #d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own\n";
+    private const string Heading = (
+        "id,botanical name,common name,kind,habit,height cm,spread bought cm,spread grown "
+        + "cm,light low,light high,water,tops spoiled C,green leaf,shows,packs,source\n"
+    );
+    private const string Poppy = (
+        "poppy-red,Papaver rhoeas,\"Poppy, red\",cool-season-annual,upright,40,10,10,full-sun,full-sun,low,-6,in-season,flower "
+        + "#d02f2f share=0.5 rule=from-install bud=10,6-pack: 6 @ 4.5,our own\n"
+    );
 
     private readonly HttpClient _browser = app.Browser();
 

@@ -16,5 +16,8 @@ public sealed record Operation(string Method, string Path, IReadOnlyList<string[
 
     /// <inheritdoc />
     public override string ToString() =>
-        $"{Method} {Path} {string.Join('&', (Fields ?? []).Where(f => f[0] != "__RequestVerificationToken").Select(f => $"{f[0]}={(f[1].Length > 120 ? f[1][..120] + "…" : f[1])}"))}{(FileName is null ? string.Empty : $" [{FileName}, {File!.Length} bytes]")}";
+        (
+            $"{Method} {Path} "
+            + $"{string.Join('&', (Fields ?? []).Where(f => f[0] != "__RequestVerificationToken").Select(f => $"{f[0]}={(f[1].Length > 120 ? f[1][..120] + "…" : f[1])}"))}{(FileName is null ? string.Empty : $" [{FileName}, {File!.Length} bytes]")}"
+        );
 }

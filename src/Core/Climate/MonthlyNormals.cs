@@ -128,7 +128,10 @@ public sealed record MonthlyNormals(
         if (!station.IsTropical && june > december != station.LatitudeDeg > 0)
             faults.Add(
                 "latitudeDeg",
-                $"lies {(station.LatitudeDeg > 0 ? "north" : "south")} of the equator, but the months are warmest around {(june > december ? "July" : "January")}"
+                (
+                    $"lies {(station.LatitudeDeg > 0 ? "north" : "south")} of the equator, "
+                    + $"but the months are warmest around {(june > december ? "July" : "January")}"
+                )
             );
         return faults.Faults;
     }
@@ -192,7 +195,10 @@ public sealed record MonthlyNormals(
         if (Math.Abs(worst.Off) > FarFromNeighboursC)
             faults.Add(
                 $"{field}[{worst.Month}]",
-                $"{{{values[worst.Month]:0.0} °C}} lies {{{Math.Abs(worst.Off):0} K}} {(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?"
+                (
+                    $"{{{values[worst.Month]:0.0} °C}} lies {{{Math.Abs(worst.Off):0} K}} "
+                    + $"{(worst.Off < 0 ? "below" : "above")} the middle of its neighbours; typed in another unit or month?"
+                )
             );
     }
 

@@ -87,12 +87,18 @@ public sealed record GapQuestion(LocalDate From)
         if (!plantsNew && OnlyStock)
             faults.Add(
                 "onlyStock",
-                "conflicts with the ways allowed: moving turns and cutting back plant nothing, so there is no stock to use. Allow a way that plants, or leave stock open"
+                (
+                    "conflicts with the ways allowed: moving turns and cutting back plant nothing, "
+                    + "so there is no stock to use. Allow a way that plants, or leave stock open"
+                )
             );
         if (MostKinds == 0 && Kinds.Count > 0 && Kinds.All(k => k is not (GapMoveKind.MoveTurn or GapMoveKind.CutBack)) && !OnlyStock)
             faults.Add(
                 "mostKinds",
-                "conflicts with the ways allowed: none may be bought, and every way allowed plants something. Allow some kinds, stock, or moving turns and cutting back"
+                (
+                    "conflicts with the ways allowed: none may be bought, and every way allowed "
+                    + "plants something. Allow some kinds, stock, or moving turns and cutting back"
+                )
             );
         return faults.Faults;
     }

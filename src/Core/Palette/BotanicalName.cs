@@ -15,8 +15,10 @@ public sealed record NamePart(string Text, bool IsItalic);
 public static partial class BotanicalName
 {
     /// <summary>The rule in words.</summary>
-    public const string Rule =
-        "must be a genus with a capital, then × and species in lower case, then after a comma a group, division or form, e.g. \"Tulipa, Triumph group\" or \"Viola × wittrockiana\"; no cultivar in quotation marks";
+    public const string Rule = (
+        "must be a genus with a capital, then × and species in lower case, then after a comma a group, division "
+        + "or form, e.g. \"Tulipa, Triumph group\" or \"Viola × wittrockiana\"; no cultivar in quotation marks"
+    );
 
     /// <summary>True for a name of that form.</summary>
     public static bool IsWellFormed(string name) => Form().IsMatch(name);

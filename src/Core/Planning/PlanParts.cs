@@ -269,7 +269,10 @@ public sealed partial record PlanParts(
                 {
                     faults.Add(
                         $"displays[{sorted[k].Index}].install",
-                        $"\"{sorted[k].Display.Id}\" goes into the {layer.Key.Layer.ToString().ToLowerInvariant()} layer of {layer.Key.PlanterId} before \"{sorted[k - 1].Display.Id}\" comes out"
+                        (
+                            $"\"{sorted[k].Display.Id}\" goes into the {layer.Key.Layer.ToString().ToLowerInvariant()} "
+                            + $"layer of {layer.Key.PlanterId} before \"{sorted[k - 1].Display.Id}\" comes out"
+                        )
                     );
                 }
             }

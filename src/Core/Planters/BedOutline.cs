@@ -77,8 +77,14 @@ public sealed record BedOutline(IReadOnlyList<Corner> Ring, IReadOnlyList<IReadO
             faults.Add(
                 "ring",
                 error.ErrorType == TopologyValidationErrors.SelfIntersection
-                    ? $"crosses itself near {{{error.Coordinate.X / 100:0.##} m}} east, {{{error.Coordinate.Y / 100:0.##} m}} north; give the corners in order along the edge"
-                    : $"is no outline: {error.Message.ToLowerInvariant()} near {{{error.Coordinate.X / 100:0.##} m}} east, {{{error.Coordinate.Y / 100:0.##} m}} north; holes must lie inside and apart"
+                    ? (
+                        $"crosses itself near {{{error.Coordinate.X / 100:0.##} m}} east, "
+                        + $"{{{error.Coordinate.Y / 100:0.##} m}} north; give the corners in order along the edge"
+                    )
+                    : (
+                        $"is no outline: {error.Message.ToLowerInvariant()} near {{{error.Coordinate.X / 100:0.##} "
+                        + $"m}} east, {{{error.Coordinate.Y / 100:0.##} m}} north; holes must lie inside and apart"
+                    )
             );
         }
         else if (AreaCm2 < 900)

@@ -53,7 +53,10 @@ public sealed record MeasuredSides(BedOutline Outline, double GapCm, double Peri
         if (Math.Abs(angleError) > 5 * Math.Sqrt(sides.Count))
             throw new InvalidInputException(
                 "sides",
-                $"the inside angles make {sides.Sum(s => s.InsideAngleDeg):0.#}°, but {sides.Count} corners must make {(sides.Count - 2) * 180}°; measure them again, each inside the bed"
+                (
+                    $"the inside angles make {sides.Sum(s => s.InsideAngleDeg):0.#}°, but {sides.Count} "
+                    + $"corners must make {(sides.Count - 2) * 180}°; measure them again, each inside the bed"
+                )
             );
         if (gap > MostGapShare * walked)
             throw new InvalidInputException(

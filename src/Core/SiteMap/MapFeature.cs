@@ -134,7 +134,10 @@ public sealed record MapFeature
             if (!validity.IsValid)
                 faults.Add(
                     "points",
-                    $"the outline crosses itself near {{{validity.ValidationError.Coordinate.X:0.#} m}} east, {{{validity.ValidationError.Coordinate.Y:0.#} m}} north"
+                    (
+                        $"the outline crosses itself near {{{validity.ValidationError.Coordinate.X:0.#} "
+                        + $"m}} east, {{{validity.ValidationError.Coordinate.Y:0.#} m}} north"
+                    )
                 );
             else if (IsRing && Shape.Area < 0.05)
                 faults.Add("points", $"enclose {{{Shape.Area:0.####} m²}}, next to nothing");

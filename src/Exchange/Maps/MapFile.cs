@@ -138,7 +138,10 @@ public static class MapFile
             else
                 faults.Add(
                     one.Where,
-                    $"the property \"kind\" must be one of {string.Join(", ", Enum.GetValues<MapKind>().Select(Word))}, bed, container{(kind.Length == 0 ? "; it is missing" : $" (it is \"{kind}\")")}"
+                    (
+                        $"the property \"kind\" must be one of {string.Join(", ", Enum.GetValues<MapKind>().Select(Word))}, "
+                        + $"bed, container{(kind.Length == 0 ? "; it is missing" : $" (it is \"{kind}\")")}"
+                    )
                 );
         }
         faults.ThrowIfAny();
@@ -166,7 +169,10 @@ public static class MapFile
         if (points is null)
         {
             one.Fault(
-                $"a {Word(kind)} must be {(kind == MapKind.Tree ? "a Point" : kind is MapKind.Path or MapKind.Wall ? "a LineString" : "a Polygon")}; this is a {geometry.GeometryType}"
+                (
+                    $"a {Word(kind)} must be {(kind == MapKind.Tree ? "a Point" : kind is MapKind.Path or MapKind.Wall ? "a LineString" : "a Polygon")}; "
+                    + $"this is a {geometry.GeometryType}"
+                )
             );
             return;
         }
@@ -331,7 +337,10 @@ public static class MapFile
                 "coordinates",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"[{far.X:0.####}, {far.Y:0.####}] lies {Far(far.X, far.Y):#,0} km from the site ({place.LatitudeDeg:0.###}° north, {place.LongitudeDeg:0.###}° east); is it another place?"
+                    (
+                        $"[{far.X:0.####}, {far.Y:0.####}] lies {Far(far.X, far.Y):#,0} km from the site "
+                        + $"({place.LatitudeDeg:0.###}° north, {place.LongitudeDeg:0.###}° east); is it another place?"
+                    )
                 )
             );
 

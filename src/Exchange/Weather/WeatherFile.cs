@@ -116,7 +116,10 @@ public static class WeatherFile
         faults.Add(
             new Fault(
                 "file",
-                $"{more}nothing was brought in; mend {(contents.RefusedCount == 1 ? "the line" : "the lines")}, or choose to leave {(contents.RefusedCount == 1 ? "it" : "them")} out"
+                (
+                    $"{more}nothing was brought in; mend {(contents.RefusedCount == 1 ? "the line" : "the lines")}, "
+                    + $"or choose to leave {(contents.RefusedCount == 1 ? "it" : "them")} out"
+                )
             )
         );
         return faults;

@@ -47,7 +47,10 @@ public static class ClimateFigure
             scale,
             oddsTop,
             top + height,
-            $"Odds of frost at {units.Threshold(light.Spring.ThresholdC)} and {units.Threshold(hard.Spring.ThresholdC)} by day, and the air temperature of all years{(onTop is null ? string.Empty : " with " + onTop.Name + " on top")}"
+            (
+                $"Odds of frost at {units.Threshold(light.Spring.ThresholdC)} and {units.Threshold(hard.Spring.ThresholdC)} by "
+                + $"day, and the air temperature of all years{(onTop is null ? string.Empty : " with " + onTop.Name + " on top")}"
+            )
         );
         for (int tenth = 0; tenth <= 10; tenth += 5)
         {

@@ -319,7 +319,10 @@ public sealed class CutAway
                 El(
                     "path",
                     "d",
-                    $"M{N(x)} {N(Y(0))}Q{N(x + (side * 0.8 * _scale))} {N((Y(0) + leafTop) / 2)} {N(x + (side * (1 + (plant.MatureSpreadCm * 0.24)) * _scale))} {N(leafTop)}",
+                    (
+                        $"M{N(x)} {N(Y(0))}Q{N(x + (side * 0.8 * _scale))} {N((Y(0) + leafTop) / 2)} "
+                        + $"{N(x + (side * (1 + (plant.MatureSpreadCm * 0.24)) * _scale))} {N(leafTop)}"
+                    ),
                     "class",
                     css,
                     "stroke-width",

@@ -25,7 +25,10 @@ public static class FlowerShape
             "Galanthus" => El(
                 "path",
                 "d",
-                $"M{N(x)} {N(y)}q{N(1.6 * scale)} {N(0.6 * scale)} {N(1.3 * scale)} {N(2.6 * scale)}h{N(-2.6 * scale)}q{N(-0.3 * scale)} {N(-2 * scale)} {N(1.3 * scale)} {N(-2.6 * scale)}Z",
+                (
+                    $"M{N(x)} {N(y)}q{N(1.6 * scale)} {N(0.6 * scale)} {N(1.3 * scale)} "
+                    + $"{N(2.6 * scale)}h{N(-2.6 * scale)}q{N(-0.3 * scale)} {N(-2 * scale)} {N(1.3 * scale)} {N(-2.6 * scale)}Z"
+                ),
                 "fill",
                 colour,
                 "stroke",
@@ -150,7 +153,10 @@ public static class FlowerShape
             double b = a + 0.52;
             double c = a - 0.52;
             petals.Append(
-                $"M{N(x)} {N(y)}Q{N(x + (r * 0.8 * Math.Cos(c)))} {N(y + (r * 0.8 * Math.Sin(c)))} {N(x + (r * Math.Cos(a)))} {N(y + (r * Math.Sin(a)))}Q{N(x + (r * 0.8 * Math.Cos(b)))} {N(y + (r * 0.8 * Math.Sin(b)))} {N(x)} {N(y)}Z"
+                (
+                    $"M{N(x)} {N(y)}Q{N(x + (r * 0.8 * Math.Cos(c)))} {N(y + (r * 0.8 * Math.Sin(c)))} {N(x + (r * Math.Cos(a)))} "
+                    + $"{N(y + (r * Math.Sin(a)))}Q{N(x + (r * 0.8 * Math.Cos(b)))} {N(y + (r * 0.8 * Math.Sin(b)))} {N(x)} {N(y)}Z"
+                )
             );
         }
         string heart = second == colour ? Mix(colour, "#e08a1e", 0.5) : second;

@@ -178,7 +178,10 @@ public static class FromAbove
                 double reach = 0.9 * r * Math.Sqrt((i + 0.3 + (0.5 * Ragged(seed, i))) / dots);
                 double a = (i * 2.399963) + seed + (0.5 * Ragged(seed, i + 99));
                 path.Append(
-                    $"M{N((reach * Math.Cos(a)) - size)} {N(reach * Math.Sin(a))}a{N(size)} {N(size)} 0 1 0 {N(2 * size)} 0a{N(size)} {N(size)} 0 1 0 {N(-2 * size)} 0"
+                    (
+                        $"M{N((reach * Math.Cos(a)) - size)} {N(reach * Math.Sin(a))}a{N(size)} "
+                        + $"{N(size)} 0 1 0 {N(2 * size)} 0a{N(size)} {N(size)} 0 1 0 {N(-2 * size)} 0"
+                    )
                 );
             }
             group.Add(El("path", "d", path.ToString(), "fill", colour.Key, "stroke", Outline(colour.Key), "class", "fine"));
@@ -228,7 +231,10 @@ public static class FromAbove
             double reach = r * (0.7 + (0.28 * Ragged(seed, i + 30)));
             double b = a + 0.22;
             path.Append(
-                $"M0 0L{N(reach * Math.Cos(a))} {N(reach * Math.Sin(a))}M{N(reach * 0.5 * Math.Cos(a))} {N(reach * 0.5 * Math.Sin(a))}L{N(reach * 0.82 * Math.Cos(b))} {N(reach * 0.82 * Math.Sin(b))}"
+                (
+                    $"M0 0L{N(reach * Math.Cos(a))} {N(reach * Math.Sin(a))}M{N(reach * 0.5 * Math.Cos(a))} "
+                    + $"{N(reach * 0.5 * Math.Sin(a))}L{N(reach * 0.82 * Math.Cos(b))} {N(reach * 0.82 * Math.Sin(b))}"
+                )
             );
         }
         return path.ToString();
@@ -273,7 +279,10 @@ public static class FromAbove
         {
             double a = i * Math.PI / 3;
             path.Append(
-                $"M0 0C{N(r * 0.75 * Math.Cos(a - 0.75))} {N(r * 0.75 * Math.Sin(a - 0.75))} {N(r * 1.1 * Math.Cos(a - 0.38))} {N(r * 1.1 * Math.Sin(a - 0.38))} {N(r * Math.Cos(a))} {N(r * Math.Sin(a))}C{N(r * 1.1 * Math.Cos(a + 0.38))} {N(r * 1.1 * Math.Sin(a + 0.38))} {N(r * 0.75 * Math.Cos(a + 0.75))} {N(r * 0.75 * Math.Sin(a + 0.75))} 0 0"
+                (
+                    $"M0 0C{N(r * 0.75 * Math.Cos(a - 0.75))} {N(r * 0.75 * Math.Sin(a - 0.75))} {N(r * 1.1 * Math.Cos(a - 0.38))} {N(r * 1.1 * Math.Sin(a - 0.38))} {N(r * Math.Cos(a))} "
+                    + $"{N(r * Math.Sin(a))}C{N(r * 1.1 * Math.Cos(a + 0.38))} {N(r * 1.1 * Math.Sin(a + 0.38))} {N(r * 0.75 * Math.Cos(a + 0.75))} {N(r * 0.75 * Math.Sin(a + 0.75))} 0 0"
+                )
             );
         }
         return path.Append('Z').ToString();

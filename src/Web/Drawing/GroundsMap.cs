@@ -230,7 +230,10 @@ public sealed class GroundsMap(
             El("circle", "cx", at.X, "cy", -at.Y, "r", radius, "class", "crown"),
             El("circle", "cx", at.X, "cy", -at.Y, "r", Math.Min(0.3, radius / 4), "class", "trunk"),
             Title(
-                $"{(tree.Name.Length > 0 ? tree.Name : "Tree")}, crown {units.Of(Quantity.Metres(radius * 2, 1))}, {units.Of(Quantity.Metres(tree.HeightIn(year), 1))} high in {year}"
+                (
+                    $"{(tree.Name.Length > 0 ? tree.Name : "Tree")}, crown {units.Of(Quantity.Metres(radius * 2, 1))}, "
+                    + $"{units.Of(Quantity.Metres(tree.HeightIn(year), 1))} high in {year}"
+                )
             )
         );
     }

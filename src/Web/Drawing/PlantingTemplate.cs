@@ -47,7 +47,10 @@ public static class PlantingTemplate
             "role",
             "img",
             Title(
-                $"{layer.Plant.CommonName}: {layer.Spread.Count} places from above, 1 to {scale.ToString("0.#", CultureInfo.InvariantCulture)}, base at {units.Length(layer.DepthCm)}"
+                (
+                    $"{layer.Plant.CommonName}: {layer.Spread.Count} places from above, 1 to "
+                    + $"{scale.ToString("0.#", CultureInfo.InvariantCulture)}, base at {units.Length(layer.DepthCm)}"
+                )
             )
         );
         svg.Add(Outline(form, form.TopLengthCm, form.TopWidthCm, "rim"));

@@ -77,7 +77,10 @@ public static class Ribbon
             "role",
             "img",
             Title(
-                $"{season.Planter.Name}: {season.DaysInColour} days in colour, {(season.BareSpells.Count == 0 ? "never bare for a week" : string.Join("; ", season.BareSpells.Select(s => $"bare {Words.Short(s.FirstDay)} to {Words.Short(s.LastDay)}")))}"
+                (
+                    $"{season.Planter.Name}: {season.DaysInColour} days in colour, "
+                    + $"{(season.BareSpells.Count == 0 ? "never bare for a week" : string.Join("; ", season.BareSpells.Select(s => $"bare {Words.Short(s.FirstDay)} to {Words.Short(s.LastDay)}")))}"
+                )
             )
         );
         foreach (BareSpell spell in season.BareSpells)

@@ -79,7 +79,10 @@ public static class SequenceStrip
                     "stroke",
                     Outline(first.Plant.LeadColour),
                     Title(
-                        $"{first.Plant.CommonName}, {kind.Count()} {(kind.Count() == 1 ? "planter" : "planters")}, {Words.Short(area.Start.PlusDays(first.First))} to {Words.Short(area.Start.PlusDays(last))}"
+                        (
+                            $"{first.Plant.CommonName}, {kind.Count()} {(kind.Count() == 1 ? "planter" : "planters")}, "
+                            + $"{Words.Short(area.Start.PlusDays(first.First))} to {Words.Short(area.Start.PlusDays(last))}"
+                        )
                     )
                 )
             );

@@ -165,7 +165,10 @@ public static class SideView
                 El(
                     "path",
                     "d",
-                    $"M{N((-form.TopWidthCm / 2) - 2)} {N(-form.RimGapCm)}H{N((form.TopWidthCm / 2) + 2)}L{N((form.BottomWidthCm / 2) + 2)} {N(below)}H{N((-form.BottomWidthCm / 2) - 2)}Z",
+                    (
+                        $"M{N((-form.TopWidthCm / 2) - 2)} {N(-form.RimGapCm)}H{N((form.TopWidthCm / 2) + 2)}L{N((form.BottomWidthCm / 2) + 2)} "
+                        + $"{N(below)}H{N((-form.BottomWidthCm / 2) - 2)}Z"
+                    ),
                     "fill",
                     shown.Planter.WallColour
                 )
@@ -207,7 +210,10 @@ public static class SideView
                     edge + 11,
                     y + 2,
                     6.4,
-                    $"{kind.First().Placed.Plant.CommonName}, {units.Length(Math.Round(high))}{(hidden ? ", hidden" : seen < 0.995 ? $", {seen.ToString("P0", CultureInfo.InvariantCulture)} seen" : string.Empty)}"
+                    (
+                        $"{kind.First().Placed.Plant.CommonName}, "
+                        + $"{units.Length(Math.Round(high))}{(hidden ? ", hidden" : seen < 0.995 ? $", {seen.ToString("P0", CultureInfo.InvariantCulture)} seen" : string.Empty)}"
+                    )
                 )
             );
         }

@@ -21,7 +21,10 @@ public static class StripDrawing
     {
         double Y(double share) => height + 2 - (share * height);
         string label = strip.Usual is { } u
-            ? $"{strip.Plant.CommonName}: in colour {u.First.ToString("d MMM", CultureInfo.InvariantCulture)} to {u.Last.ToString("d MMM", CultureInfo.InvariantCulture)} in most years, {strip.DaysInColour} days"
+            ? (
+                $"{strip.Plant.CommonName}: in colour {u.First.ToString("d MMM", CultureInfo.InvariantCulture)} to "
+                + $"{u.Last.ToString("d MMM", CultureInfo.InvariantCulture)} in most years, {strip.DaysInColour} days"
+            )
             : $"{strip.Plant.CommonName}: no colour in most years";
         XElement svg = El(
             "svg",

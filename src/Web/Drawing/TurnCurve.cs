@@ -41,7 +41,10 @@ public static class TurnCurve
             "role",
             "img",
             Title(
-                $"Colour by the day on which the turn begins: {string.Join("; ", options.Select(o => $"{Words.Short(o.FirstDay)} {o.ColourDays:0} planter-days, frost losses in {o.FrostLoss * 10:0.#} of 10 years"))}"
+                (
+                    "Colour by the day on which the turn begins: "
+                    + $"{string.Join("; ", options.Select(o => $"{Words.Short(o.FirstDay)} {o.ColourDays:0} planter-days, frost losses in {o.FrostLoss * 10:0.#} of 10 years"))}"
+                )
             )
         );
         for (int i = 0; i < options.Count; i++)

@@ -170,7 +170,10 @@ public sealed class DisplayInput
         {
             faults.Add(
                 "Input.Install",
-                $"the {Words.Of(into)} layer is filled from {Words.DayYear(other.Install)} to {Words.DayYear(other.Lift)} by {string.Join(", ", other.Items.Select(x => plan.Plant(x.PlantId).CommonName))}. Lift that earlier, or install this one on {Words.DayYear(other.Lift)} or later"
+                (
+                    $"the {Words.Of(into)} layer is filled from {Words.DayYear(other.Install)} to {Words.DayYear(other.Lift)} by "
+                    + $"{string.Join(", ", other.Items.Select(x => plan.Plant(x.PlantId).CommonName))}. Lift that earlier, or install this one on {Words.DayYear(other.Lift)} or later"
+                )
             );
         }
         faults.ThrowIfAny();
@@ -221,7 +224,10 @@ public sealed class DisplayInput
             if (ReadCut(text, Lines[i].PlantId ?? string.Empty, units) is not { } cut)
                 faults.Add(
                     $"Input.Lines[{i}].Cuts",
-                    $"\"{text}\" is no cut; write 2027-07-19, or 2027-07-19 at {units.LengthNumber(20)} of 50% for a height in {(units.IsUs ? "inches" : "cm")} and a share of the plants; several parted by commas"
+                    (
+                        $"\"{text}\" is no cut; write 2027-07-19, or 2027-07-19 at {units.LengthNumber(20)} of 50% for "
+                        + $"a height in {(units.IsUs ? "inches" : "cm")} and a share of the plants; several parted by commas"
+                    )
                 );
             else if (cut.Day <= install || cut.Day >= lift)
                 faults.Add($"Input.Lines[{i}].Cuts", $"must lie while it stands, between {Words.DayYear(install)} and {Words.DayYear(lift)}");

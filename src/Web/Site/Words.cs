@@ -83,7 +83,10 @@ public static class Words
             : $"{record.YearsUsed.Count} years used, {record.YearsUsed[0]}–{record.YearsUsed[^1]}"
                 + (
                     record.YearsLeftOut.Count > 0
-                        ? $"; left out {string.Join(", ", record.YearsLeftOut.Take(4).Select(y => $"{y.Year} ({y.MissingDays} days missing)"))}{(record.YearsLeftOut.Count > 4 ? " …" : string.Empty)}"
+                        ? (
+                            "; left out "
+                            + $"{string.Join(", ", record.YearsLeftOut.Take(4).Select(y => $"{y.Year} ({y.MissingDays} days missing)"))}{(record.YearsLeftOut.Count > 4 ? " …" : string.Empty)}"
+                        )
                         : string.Empty
                 );
 

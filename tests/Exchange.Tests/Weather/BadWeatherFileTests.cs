@@ -169,7 +169,10 @@ public sealed class BadWeatherFileTests
             Csv(12),
             "USW00094728201301TMAX  128  W   50     -31  I-9999   \nUSW00094728201301TMIN   28   \n",
             "USW00094728,20130101,TMAX,128,,,W,2400\nUSW00094728,20130101,TMIN,50,,,W,2400\n",
-            "\"STATION\",\"DATE\",\"LATITUDE\",\"LONGITUDE\",\"TMAX\",\"TMAX_ATTRIBUTES\",\"TMIN\"\n\"S\",\"2013-01-01\",\"40.7\",\"-73.9\",\"  106\",\",,W\",\"   11\"\n",
+            (
+                "\"STATION\",\"DATE\",\"LATITUDE\",\"LONGITUDE\",\"TMAX\",\"TMAX_ATTRIBUTES\",\"TMIN\"\n\"S\",\"2013-01-01\",\"40.7\",\"-73.9\",\" "
+                + " 106\",\",,W\",\"   11\"\n"
+            ),
         ];
         Gen<string> piece = Gen.OneOf(Gen.String[0, 6], Gen.Int[0, Pieces.Length - 1].Select(i => Pieces[i]));
         Gen.Select(Gen.Int[0, 3].Select(i => good[i]), Gen.Select(Gen.Int[0, 400], Gen.Int[0, 12], piece).Array[0, 4], Gen.Bool)

@@ -153,7 +153,10 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
         string from = opens.ToString("d MMMM", null);
         GroundFreeze freeze = Window.Freeze;
         if (Window.LastSafeDay is { } last && Before(opens, last))
-            return $"Plant at {depth} in the {PlaceName} from {from} to {last.ToString("d MMMM", null)}; it freezes there {Words.InTen(1 - freeze.Freezes.ShareWithout)}.";
+            return (
+                $"Plant at {depth} in the {PlaceName} from {from} to {last.ToString("d MMMM", null)}; "
+                + $"it freezes there {Words.InTen(1 - freeze.Freezes.ShareWithout)}."
+            );
         if (Window.LastSafeDay is not null)
             return $"At {depth} in the {PlaceName} it freezes too soon after {from} for bulbs to root in 9 years of 10.";
         string frost =

@@ -209,8 +209,10 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     {
         Plant plant = Now.Plan.Plant(cut.PlantId);
         bool once = plant.Windows.Any(w => w.Part == ColourPart.Flower && !w.Rule.FollowsTheCrew);
-        string what =
-            $"{plant.CommonName}, {(cut.Share < 1 ? $"{cut.Share:P0} of them " : string.Empty)}cut to {Units.Length(cut.HeightShare(plant) * plant.HeightCm)} on {Words.Day(cut.Day)}: flowers stand about {Units.Length(cut.FlowersAtCm(plant))} high";
+        string what = (
+            $"{plant.CommonName}, {(cut.Share < 1 ? $"{cut.Share:P0} of them " : string.Empty)}cut to "
+            + $"{Units.Length(cut.HeightShare(plant) * plant.HeightCm)} on {Words.Day(cut.Day)}: flowers stand about {Units.Length(cut.FlowersAtCm(plant))} high"
+        );
         string heads = once && cut.HeadSize(plant) > 1.05 ? $", fewer heads, {cut.HeadSize(plant):0.0} times as wide" : string.Empty;
         string held =
             once && cut.DelayDays(plant) > 3 ? $"; cut in leaf, before its flowers, it opens {cut.DelayDays(plant)} days later" : string.Empty;

@@ -60,8 +60,10 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             {
                 0 => $"All {Painted.Count} planters on the map show colour",
                 1 => $"{shown} of {Painted.Count} planters show colour; not the {Bare[0].Name}",
-                _ =>
-                    $"{shown} of {Painted.Count} planters show colour; not the {string.Join(", ", Bare.Take(3).Select(p => p.Name))}{(Bare.Count > 3 ? $" and {Bare.Count - 3} more" : string.Empty)}",
+                _ => (
+                    $"{shown} of {Painted.Count} planters show colour; not the "
+                    + $"{string.Join(", ", Bare.Take(3).Select(p => p.Name))}{(Bare.Count > 3 ? $" and {Bare.Count - 3} more" : string.Empty)}"
+                ),
             };
         }
     }

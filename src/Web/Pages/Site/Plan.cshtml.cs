@@ -27,7 +27,10 @@ public sealed class PlanModel(PageFrame frame, PlanStore plans, DraftStore draft
 
     /// <summary>What is said of a plan that was brought in.</summary>
     internal static string BroughtIn(Plan plan) =>
-        $"{plan.Site.Name} is brought in: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays. The log, the weather and all photographs stayed.";
+        (
+            $"{plan.Site.Name} is brought in: {plan.Planters.Count} planters, {plan.Palette.Count} "
+            + $"plants, {plan.Displays.Count} displays. The log, the weather and all photographs stayed."
+        );
 
     public async Task<IActionResult> OnGetAsync()
     {

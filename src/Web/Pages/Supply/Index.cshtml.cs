@@ -91,8 +91,10 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
                     .. before.Select(d => d with { Items = [.. d.Items.Select(i => Goes(d, i) ? i with { Form = chosen.Name } : i)] }),
                 ];
                 await changes.Make(PlanChange.Of(before, after), $"{sold.CommonName}: bought as {chosen.Name} for {turn.Name}");
-                TempData["Said"] =
-                    $"{sold.CommonName}: bought as {chosen.Name} for {turn.Name}{(chosen.GrowOnWeeks > 0 ? $"; grown on for {chosen.GrowOnWeeks} weeks first" : string.Empty)}.";
+                TempData["Said"] = (
+                    $"{sold.CommonName}: bought as {chosen.Name} for "
+                    + $"{turn.Name}{(chosen.GrowOnWeeks > 0 ? $"; grown on for {chosen.GrowOnWeeks} weeks first" : string.Empty)}."
+                );
                 return Redirect($"/supply?turn={turn.Id}");
             }
         );
