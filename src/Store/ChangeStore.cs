@@ -204,8 +204,8 @@ public sealed class ChangeStore(PlanStore plans)
     /// <summary>Takes the last change of a display back, where it touched nothing else.</summary>
     /// <returns>What the change had done.</returns>
     /// <exception cref="InvalidInputException">There is none, or the display was changed since.</exception>
-    public async Task<string> UndoLastOf(string? display) =>
-        display is not null && (await LastOf([display])).GetValueOrDefault(display) is { } last
+    public async Task<string> UndoLastOf(string display) =>
+        (await LastOf([display])).GetValueOrDefault(display) is { } last
             ? await Undo(last.Id)
             : throw new InvalidInputException(string.Empty, "There is no change of this display alone left to take back. Page Changes lists all.");
 

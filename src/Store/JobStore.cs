@@ -161,7 +161,7 @@ public sealed class JobStore(MeadowDatabase database)
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         return (
             await connection.QuerySingleOrDefaultAsync<Row>(
-                """
+                $"""
                 update job
                 set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
                 where id = (

@@ -48,7 +48,7 @@ public sealed class WeatherStore(MeadowDatabase database)
         return
         [
             .. await connection.QueryAsync<StationSummary>(
-                """
+                $"""
                 select s.id, s.name, s.latitude_deg, s.longitude_deg, s.elevation_m,
                        count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day,
                        s.normals is not null as is_normals

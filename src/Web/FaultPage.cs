@@ -92,7 +92,7 @@ public static class FaultPage
         context.Response.ContentType = MediaTypeNames.Text.Html + "; charset=utf-8";
         context.Response.Headers.CacheControl = "no-store";
         return context.Response.WriteAsync(
-            """
+            $"""
             <!DOCTYPE html>
             <html lang="en">
             <head>

@@ -139,10 +139,10 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         }
         LocalDate start = SiteYear.UsualStart(Asked?.First ?? frame.Today, Now.IsSouthern);
         Flowering = await frame.State.Flowering(start);
-        string[] words = (Query ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        var search = new WordSearch(Query);
         LifeForm? kind = Enum.TryParse(Kind, out LifeForm k) && Enum.IsDefined(k) ? k : null;
         var matching = Now
-            .Plan.Palette.Where(p => (kind is null || p.LifeForm == kind) && Text(p) is var text && words.All(w => BeginsAWord(text, w)))
+            .Plan.Palette.Where(p => (kind is null || p.LifeForm == kind) && search.Match(p.CommonName, PlantWords.Of(p)) is not null)
             .ToList();
         List<(Plant, FloweringStrip, PlantFit?)> rows;
         if (Planter is not null && Asked is { } asked)
@@ -174,21 +174,4 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
             .ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
         Compare = [.. Compare.Where(c => Now.Plan.FindPlant(c) is not null).Distinct(StringComparer.Ordinal).Take(4)];
     }
-
-    // "witch" finds witch hazel and not switch grass.
-    private static bool BeginsAWord(string text, string word)
-    {
-        for (
-            int at = text.IndexOf(word, StringComparison.OrdinalIgnoreCase);
-            at >= 0;
-            at = text.IndexOf(word, at + 1, StringComparison.OrdinalIgnoreCase)
-        )
-        {
-            if (at == 0 || !char.IsLetterOrDigit(text[at - 1]))
-                return true;
-        }
-        return false;
-    }
-
-    private static string Text(Plant p) => $"{p.CommonName} {p.BotanicalName} {p.Family} {Words.Of(p.LifeForm)} {Words.Of(p.Habit)}";
 }

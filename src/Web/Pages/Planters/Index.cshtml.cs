@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
@@ -41,20 +42,17 @@ public sealed class IndexModel(PageFrame frame) : PageModel
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         var order = Now.Plan.Areas.Select((a, i) => (a.Id, i)).ToDictionary(a => a.Id, a => a.i, StringComparer.Ordinal);
-        string[] words = (Find ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var search = new WordSearch(Find);
         List<Planter> found =
         [
             .. Now
-                .Plan.Planters.Where(p =>
-                    (string.IsNullOrEmpty(Area) || p.AreaId == Area)
-                    && Array.TrueForAll(words, w => p.Name.Contains(w, StringComparison.CurrentCultureIgnoreCase))
-                )
+                .Plan.Planters.Where(p => (string.IsNullOrEmpty(Area) || p.AreaId == Area) && search.Match(p.Name) is not null)
                 .OrderBy(p => order[p.AreaId]),
         ];
         Part = ListPage.Of(found.Count, PartText);
         var here = Part.Take(found).ToLookup(p => p.AreaId, StringComparer.Ordinal);
         // An area without planters is told of where nothing is looked for.
-        bool all = words.Length == 0 && string.IsNullOrEmpty(Area) && Part.Parts == 1;
+        bool all = search.IsEmpty && string.IsNullOrEmpty(Area) && Part.Parts == 1;
         Shown = [.. Now.Plan.Areas.Where(a => all || here.Contains(a.Id)).Select(a => (a, (IReadOnlyList<Planter>)[.. here[a.Id]]))];
         _seasons = (await frame.Soon(frame.State.Year(View.Start, null))).Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
     }

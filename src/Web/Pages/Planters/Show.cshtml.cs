@@ -180,7 +180,9 @@ public sealed class ShowModel(
         await Save(
             async () =>
             {
-                await changes.UndoLastOf(display);
+                if (Displays.All(d => d.Id != display))
+                    throw new InvalidInputException(string.Empty, "That display is no longer in this planter. Page Changes lists all that was done.");
+                await changes.UndoLastOf(display!);
                 return "Taken back.";
             },
             $"/planters/{Id}{Query()}"

@@ -16,13 +16,17 @@ export const attach = (root) => {
         if (mine !== asked || !answer.ok) return;
         for (const part of root.querySelectorAll('[data-results]')) {
           const fresh = next.querySelector(`[data-results="${part.dataset.results}"]`);
-          if (fresh) part.replaceChildren(...fresh.childNodes);
+          if (!fresh) continue;
+          part.replaceChildren(...fresh.childNodes);
+          part.dataset.of = query.get('q') ?? '';
         }
-        history.replaceState(null, '', address);
+        // A list that lies over a page leaves that page its address.
+        if (!('findHere' in form.dataset)) history.replaceState(null, '', address);
       } catch {
         // Away for a moment: the list stays, and the next change asks again.
       }
     };
+    form.addEventListener('meadow:find', ask);
     form.addEventListener('input', () => {
       clearTimeout(timer);
       timer = setTimeout(ask, PAUSE_MS);

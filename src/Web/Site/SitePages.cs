@@ -1,0 +1,66 @@
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
+
+namespace UnrulyMeadow.Web.Site;
+
+/// <summary>A page that the navigation leads to.</summary>
+/// <param name="Name">What it is called; pages beneath it name it as their view.</param>
+/// <param name="Path">Its address.</param>
+/// <param name="About">Words by which it is found besides its name.</param>
+public sealed record SitePage(string Name, string Path, string About);
+
+/// <summary>The pages of one moment of the work.</summary>
+/// <param name="Name">The moment.</param>
+/// <param name="Pages">Its pages; the first is opened by its name.</param>
+public sealed record SitePageGroup(string Name, IReadOnlyList<SitePage> Pages);
+
+/// <summary>Where everything is: the pages of the site by the moment of the work at which they are needed.</summary>
+public static class SitePages
+{
+    /// <summary>The navigation.</summary>
+    public static IReadOnlyList<SitePageGroup> Groups { get; } =
+    [
+        new(
+            "Plan",
+            [
+                new("Year", "/year", "bare colour rules ribbons"),
+                new("Grounds", "/grounds", "map site plan areas paths"),
+                new("Planters", "/planters", "containers beds pots troughs baskets"),
+                new("Turns", "/turns", "changeovers seasons"),
+                new("Palette", "/palette", "plants catalogue"),
+                new("Recipes", "/recipes", "combinations"),
+            ]
+        ),
+        new("Supply", [new("Orders", "/supply", "what to order buy packs cost"), new("Stock", "/stock", "at hand holding lots bulbs lifted")]),
+        new("Crew", [new("Day sheet", "/daysheet", "today work jobs route")]),
+        new("Look back", [new("Log", "/log", "record observations ratings notes"), new("Changes", "/changes", "undo take back history")]),
+        new(
+            "Site",
+            [
+                new("Climate", "/climate", "frost weather zone heat"),
+                new("House rules", "/rules", "schools thresholds limits"),
+                new("The site", "/site", "units name files export import plan settings"),
+            ]
+        ),
+    ];
+
+    /// <summary>The way down to a planter: its area and, for the pages beneath it, itself.</summary>
+    public static IReadOnlyList<(string Name, string Path)> Trail(Plan plan, Planter planter, bool isBeneath)
+    {
+        (string, string) area = (plan.AreaOf(planter).Name, $"/planters?area={Uri.EscapeDataString(planter.AreaId)}");
+        return isBeneath ? [area, (planter.Name, $"/planters/{planter.Id}")] : [area];
+    }
+
+    /// <summary>Pages beneath others that are looked for by name.</summary>
+    public static IReadOnlyList<SitePage> Beneath { get; } =
+    [
+        new("Bulbs through spring", "/year/sequence", "sequence spread"),
+        new("Close bare spells", "/year/close", "gaps fill"),
+        new("Years ahead", "/year/ahead", "cost budget tulips"),
+        new("Rehearse", "/year/rehearse", "what if late frost drought"),
+        new("Events", "/year/events", "regatta festival dates"),
+        new("Weather stations", "/climate/stations", "import record normals"),
+        new("Root-zone temperatures", "/climate/ground", "soil cold container"),
+        new("Bring in a palette sheet", "/palette/import", "csv"),
+    ];
+}
