@@ -128,6 +128,22 @@ public sealed class LogStore(MeadowDatabase database)
         ];
     }
 
+    /// <summary>How often each plant was said to do well, and poorly or to have died.</summary>
+    public async Task<IReadOnlyDictionary<string, (int Well, int Poorly)>> Ratings()
+    {
+        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        return (
+            await connection.QueryAsync<(string Plant, int Well, int Poorly)>(
+                """
+                select plant_id, (count(*) filter (where kind = 'DidWell'))::int, (count(*) filter (where kind in ('DidPoorly', 'Died')))::int
+                from observation
+                where plant_id is not null and kind in ('DidWell', 'DidPoorly', 'Died')
+                group by plant_id
+                """
+            )
+        ).ToDictionary(r => r.Plant, r => (r.Well, r.Poorly), StringComparer.Ordinal);
+    }
+
     /// <summary>The observations of a span of days, earliest first.</summary>
     public async Task<IReadOnlyList<Observation>> Between(LocalDate first, LocalDate last)
     {

@@ -184,6 +184,9 @@ public sealed record Plant : ISubject
     /// <summary>True when it is no longer planned with; what stands of it stays.</summary>
     public bool IsRetired { get; init; }
 
+    /// <summary>True when it stands on the crew's shortlist: what it likes to plan with is offered first.</summary>
+    public bool IsShortlisted { get; init; }
+
     /// <summary>When it shows green leaf.</summary>
     public required GreenLeaf Green { get; init; }
 

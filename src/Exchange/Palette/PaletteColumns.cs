@@ -147,6 +147,7 @@ public static class PaletteColumns
             p => ShowNotation.WriteMonths(p.SoldMonths),
             (p, v) => p with { SoldMonths = ShowNotation.ReadMonths(v) }
         ),
+        YesNo("shortlisted", p => p.IsShortlisted, (p, v) => p with { IsShortlisted = v }),
         YesNo("retired", p => p.IsRetired, (p, v) => p with { IsRetired = v }),
         Text("source", "where its figures come from", true, p => p.Source, (p, v) => p with { Source = v }),
     ];

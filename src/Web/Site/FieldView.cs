@@ -8,6 +8,7 @@ namespace UnrulyMeadow.Web.Site;
 /// <param name="Type">HTML type, or "textarea".</param>
 /// <param name="Options">Values with their words, for a choice.</param>
 /// <param name="Class">Extra class.</param>
+/// <param name="Plants">Where a plant is chosen: "bulbs", "leaf" or "any"; null for other fields.</param>
 public sealed record FieldView(
     string Name,
     string Label,
@@ -15,7 +16,8 @@ public sealed record FieldView(
     string Unit = "",
     string Type = "text",
     IReadOnlyList<(string Value, string Text)>? Options = null,
-    string Class = ""
+    string Class = "",
+    string? Plants = null
 )
 {
     /// <summary>The choices of an enumeration.</summary>

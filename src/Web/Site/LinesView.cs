@@ -7,4 +7,5 @@ namespace UnrulyMeadow.Web.Site;
 /// <param name="Plants">Plants to choose from.</param>
 /// <param name="WithDepth">True for bulbs.</param>
 /// <param name="Units">Units of depth.</param>
-public sealed record LinesView(IList<DisplayLine> Lines, IReadOnlyList<Plant> Plants, bool WithDepth, UnitsText Units);
+/// <param name="PlanterId">The planter that they are for.</param>
+public sealed record LinesView(IList<DisplayLine> Lines, IReadOnlyList<Plant> Plants, bool WithDepth, UnitsText Units, string PlanterId);

@@ -84,7 +84,7 @@ public sealed class EditModel(PageFrame frame, PaletteStore palette) : PageModel
                 Plant plant = PaletteSheet.FromCells(
                     old,
                     PaletteColumns
-                        .All.Where(c => c.Name is not ("id" or "retired"))
+                        .All.Where(c => c.Name is not ("id" or "retired" or "shortlisted"))
                         .Select(c => (c, Measure.InMetric(c, old, (Cells.GetValueOrDefault(c.Name) ?? string.Empty).Trim(), Units)))
                 );
                 plant = plant with

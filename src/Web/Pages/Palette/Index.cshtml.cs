@@ -142,7 +142,11 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         var search = new WordSearch(Query);
         LifeForm? kind = Enum.TryParse(Kind, out LifeForm k) && Enum.IsDefined(k) ? k : null;
         var matching = Now
-            .Plan.Palette.Where(p => (kind is null || p.LifeForm == kind) && search.Match(p.CommonName, PlantWords.Of(p)) is not null)
+            .Plan.Palette.Where(p =>
+                (Only != "shortlist" || p.IsShortlisted)
+                && (kind is null || p.LifeForm == kind)
+                && search.Match(p.CommonName, PlantWords.Of(p)) is not null
+            )
             .ToList();
         List<(Plant, FloweringStrip, PlantFit?)> rows;
         if (Planter is not null && Asked is { } asked)

@@ -50,6 +50,14 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
                     : $"{p.CommonName} is back in the palette."
         );
 
+    /// <summary>Puts it on the crew's shortlist, or takes it off.</summary>
+    public async Task<IActionResult> OnPostShortlistAsync(long version) =>
+        await Change(
+            version,
+            p => p with { IsShortlisted = !p.IsShortlisted },
+            p => p.IsShortlisted ? $"{p.CommonName} is on the shortlist: it is offered first." : $"{p.CommonName} is off the shortlist."
+        );
+
     public async Task<IActionResult> OnPostRemoveAsync(long version)
     {
         if (!await Load())

@@ -17,8 +17,9 @@ import { attach as readAnew } from './read-anew.js';
 import { attach as job } from './job.js';
 import { attach as ask } from './ask.js';
 import { attach as finder } from './finder.js';
+import { attach as plantChoice } from './plant-choice.js';
 import { attach as later } from './later.js';
 import { attach as compact } from './compact.js';
 import { attach as sheetWatch } from './sheet-watch.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, later, compact, sheetWatch]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, later, compact, sheetWatch]) attach(document);

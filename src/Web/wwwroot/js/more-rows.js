@@ -11,15 +11,17 @@ export const attach = (root) => {
   for (const list of root.querySelectorAll('[data-rows]')) {
     const form = list.closest('form');
     const changed = () => form.dispatchEvent(new Event('rowschange'));
+    // A row as the page was sent, before other scripts made more of its fields.
+    const blank = list.querySelector('[data-row]').cloneNode(true);
     form.querySelector('[data-row-add]')?.addEventListener('click', () => {
-      const rows = list.querySelectorAll('[data-row]');
-      const row = rows[rows.length - 1].cloneNode(true);
+      const row = blank.cloneNode(true);
       for (const fault of row.querySelectorAll('.fault')) fault.remove();
       for (const field of row.querySelectorAll('input')) field.value = '';
       for (const field of row.querySelectorAll('select')) field.selectedIndex = 0;
       list.append(row);
       renumber(list);
-      row.querySelector('select, input').focus();
+      row.dispatchEvent(new CustomEvent('meadow:row', { bubbles: true }));
+      row.querySelector('.ts-wrapper input, select, input').focus();
     });
     // The forms in which the chosen plant is sold.
     list.addEventListener('change', (event) => {
@@ -34,7 +36,10 @@ export const attach = (root) => {
       if (!button) return;
       const row = button.closest('[data-row]');
       if (list.querySelectorAll('[data-row]').length > 1) row.remove();
-      else for (const field of row.querySelectorAll('input, select')) field.value = '';
+      else {
+        for (const field of row.querySelectorAll('input, select')) field.value = '';
+        row.dispatchEvent(new CustomEvent('meadow:row', { bubbles: true }));
+      }
       renumber(list);
       changed();
     });
