@@ -1,3 +1,6 @@
+using System.Globalization;
+using System.Text;
+
 namespace UnrulyMeadow.Core;
 
 /// <summary>How well a thing answers the words that somebody typed.</summary>
@@ -16,10 +19,6 @@ public enum WordMatch
 /// <summary>Finding by the beginnings of words: "witch" finds witch hazel and not switch grass. Case and accents make no difference.</summary>
 public sealed class WordSearch
 {
-    private static readonly System.Globalization.CompareInfo Compare = System.Globalization.CultureInfo.InvariantCulture.CompareInfo;
-    private const System.Globalization.CompareOptions Loosely =
-        System.Globalization.CompareOptions.IgnoreCase | System.Globalization.CompareOptions.IgnoreNonSpace;
-
     private readonly string[] _words;
     private readonly string _all;
 
@@ -27,7 +26,7 @@ public sealed class WordSearch
     /// <param name="typed">Words parted by spaces; null or empty matches everything.</param>
     public WordSearch(string? typed)
     {
-        _words = (typed ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        _words = Plain(typed ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         _all = string.Join(' ', _words);
     }
 
@@ -39,6 +38,7 @@ public sealed class WordSearch
     /// <param name="rest">What else is said of it.</param>
     public WordMatch? Match(string name, string rest = "")
     {
+        (name, rest) = (Plain(name), Plain(rest));
         bool inName = true;
         foreach (string word in _words)
         {
@@ -48,21 +48,29 @@ public sealed class WordSearch
                 return null;
         }
         return !inName ? WordMatch.InText
-            : Compare.IsPrefix(name, _all, Loosely) ? WordMatch.NameBegins
+            : name.StartsWith(_all, StringComparison.OrdinalIgnoreCase) ? WordMatch.NameBegins
             : WordMatch.InName;
     }
 
     private static bool BeginsAWord(string text, string word)
     {
-        for (int from = 0; from < text.Length; from++)
+        for (
+            int at = text.IndexOf(word, StringComparison.OrdinalIgnoreCase);
+            at >= 0;
+            at = text.IndexOf(word, at + 1, StringComparison.OrdinalIgnoreCase)
+        )
         {
-            int at = Compare.IndexOf(text, word, from, Loosely);
-            if (at < 0)
-                return false;
             if (at == 0 || !char.IsLetterOrDigit(text[at - 1]))
                 return true;
-            from = at;
         }
         return false;
     }
+
+    // Letters without their accents.
+    private static string Plain(string text) =>
+        Ascii.IsValid(text)
+            ? text
+            : string.Concat(
+                text.Normalize(NormalizationForm.FormD).Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+            );
 }

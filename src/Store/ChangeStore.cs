@@ -20,6 +20,9 @@ public sealed record PlanChange(
     IReadOnlyDictionary<string, int> Used
 )
 {
+    /// <summary>Displays that go, as they were; empty where none does.</summary>
+    public IReadOnlyList<Display> Removed { get; init; } = [];
+
     /// <summary>The turn as it was; null where none changes.</summary>
     public Turn? TurnBefore { get; init; }
 
@@ -128,6 +131,8 @@ public sealed class ChangeStore(PlanStore plans)
                     $"The lot {l}"
                 );
                 await edit.Expect("display", change.Added.Select(d => (d.Id, (long?)null)), d => $"The display {d}");
+                if (change.Removed.Count > 0)
+                    await edit.Execute("delete from display where id = any(@ids)", new { ids = change.Removed.Select(d => d.Id).ToArray() });
                 await edit.Put([.. change.After, .. change.Added]);
                 await edit.Put(change.TurnAfter is null ? Array.Empty<Turn>() : [change.TurnAfter]);
                 await edit.Put(change.LotsAfter);
@@ -368,7 +373,7 @@ public sealed class ChangeStore(PlanStore plans)
     private string? Differs(Plan now, PlanChange change)
     {
         var present = now.Displays.ToDictionary(d => d.Id, StringComparer.Ordinal);
-        foreach (Display display in change.Before)
+        foreach (Display display in change.Before.Concat(change.Removed))
         {
             if (!present.TryGetValue(display.Id, out Display? standing) || Text(standing) != Text(display))
                 return $"The display {display.Id}";

@@ -51,6 +51,7 @@ public sealed class FolderTests
             ]
         ),
         ("Turning", ["Facts", "Palette", "Planters", "Planning", "Season", "Work"]),
+        ("Acts", ["Facts", "Palette", "Planters", "Planning", "Recipes", "Turning"]),
         ("Rehearsing", ["Facts", "Climate", "Ground", "Palette", "Planters", "Planning", "Season"]),
         ("Ahead", ["Facts", "Rules", "Palette", "Planters", "Planning", "Season", "Work"]),
         ("Accuracy", ["Packing", "Colour", "Climate", "Ground", "Palette", "Planters", "Season"]),

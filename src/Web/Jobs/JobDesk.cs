@@ -105,6 +105,9 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
             SHA256.HashData(Encoding.UTF8.GetBytes($"{Version}\n{kind}\n{JsonSerializer.Serialize(question, JobJson.Options)}\n{now.Inputs.Value}"))
         );
 
+    /// <summary>What a job was asked.</summary>
+    public static T Question<T>(Job job) => JsonSerializer.Deserialize<T>(job.Question, JobJson.Options)!;
+
     /// <summary>A job's result; null while there is none.</summary>
     public T? Result<T>(Job job)
         where T : class => job.Result is null ? null : JsonSerializer.Deserialize<T>(job.Result, JobJson.Options);

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Acts;
 using UnrulyMeadow.Core.Ahead;
+using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Closing;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Rehearsing;
@@ -120,6 +123,111 @@ public sealed record GapResult(
             [.. answer.LeftBare.Select(l => new StaysBare(l.Planter.Id, words.Say(l.Why)))],
             words.Say(answer.Explain())
         );
+}
+
+/// <summary>What an act does to one planter, as it is kept until someone decides.</summary>
+/// <param name="PlanterId">The planter.</param>
+/// <param name="Before">Displays that change, as they are.</param>
+/// <param name="After">Those displays as they become.</param>
+/// <param name="Added">New displays.</param>
+/// <param name="Removed">Displays that go.</param>
+/// <param name="Remarks">Why nothing is done, or not all that was asked.</param>
+/// <param name="DaysBefore">Days in colour of the plan year as it is.</param>
+/// <param name="DaysAfter">Days in colour as it becomes.</param>
+/// <param name="Checks">What the checks say of what is new or changed, the gravest first.</param>
+public sealed record ActOnPlanter(
+    string PlanterId,
+    IReadOnlyList<Display> Before,
+    IReadOnlyList<Display> After,
+    IReadOnlyList<Display> Added,
+    IReadOnlyList<Display> Removed,
+    IReadOnlyList<string> Remarks,
+    int DaysBefore,
+    int DaysAfter,
+    IReadOnlyList<ActCheck> Checks
+)
+{
+    /// <summary>True when something changes.</summary>
+    [JsonIgnore]
+    public bool Changes => After.Count + Added.Count + Removed.Count > 0;
+
+    /// <summary>True when the checks say that it cannot be planted so, or that plants are lost.</summary>
+    [JsonIgnore]
+    public bool Loses => Checks.Any(c => c.Gravity == Gravity.Loses);
+}
+
+/// <summary>What a check says.</summary>
+/// <param name="Gravity">How grave it is.</param>
+/// <param name="Say">In words.</param>
+public sealed record ActCheck(Gravity Gravity, string Say);
+
+/// <summary>An act on many planters, worked out.</summary>
+/// <param name="Planters">What becomes of each.</param>
+/// <param name="Plants">Plants more or fewer than were planned, by kind.</param>
+/// <param name="Cost">What they cost more than was planned.</param>
+public sealed record ActResult(IReadOnlyList<ActOnPlanter> Planters, IReadOnlyDictionary<string, int> Plants, decimal Cost)
+{
+    // Of one planter; the rest stands on its page once it is done.
+    private const int MostChecks = 6;
+
+    /// <summary>Keeps an answer, with the colour that it brings and what the checks say.</summary>
+    public static ActResult Of(
+        Plan plan,
+        ActAnswer answer,
+        SeasonKernel kernel,
+        DisplayChecks checks,
+        FactWriter words,
+        Action<int> told,
+        CancellationToken cancel
+    )
+    {
+        var planters = new List<ActOnPlanter>();
+        foreach (PlanterAct act in answer.Planters)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var gone = act.Before.Concat(act.Removed).Select(d => d.Id).ToHashSet(StringComparer.Ordinal);
+            IReadOnlyList<Display> displays = [.. plan.DisplaysOf(act.Planter.Id).Where(d => !gone.Contains(d.Id)), .. act.After, .. act.Added];
+            int before = kernel.Of(plan, act.Planter).DaysInColour;
+            planters.Add(
+                new ActOnPlanter(
+                    act.Planter.Id,
+                    act.Before,
+                    act.After,
+                    act.Added,
+                    act.Removed,
+                    [.. act.Remarks.Select(words.Say)],
+                    before,
+                    act.Changes ? kernel.Try(plan, act.Planter, displays).DaysInColour : before,
+                    [
+                        .. act
+                            .After.Concat(act.Added)
+                            .SelectMany(d => checks.For(d, thorough: false))
+                            .OrderBy(r => r.Gravity)
+                            .Take(MostChecks)
+                            .Select(r => new ActCheck(r.Gravity, words.What(r))),
+                    ]
+                )
+            );
+            told(planters.Count);
+        }
+        return new ActResult(planters, answer.Plants(), answer.Cost(plan));
+    }
+
+    /// <summary>The change that is made of some planters.</summary>
+    /// <param name="chosen">Their ids.</param>
+    public PlanChange Change(IReadOnlyCollection<string> chosen)
+    {
+        List<ActOnPlanter> these = [.. Planters.Where(p => p.Changes && chosen.Contains(p.PlanterId, StringComparer.Ordinal))];
+        return new PlanChange(
+            [.. these.SelectMany(p => p.Before)],
+            [.. these.SelectMany(p => p.After)],
+            [.. these.SelectMany(p => p.Added)],
+            new Dictionary<string, int>(StringComparer.Ordinal)
+        )
+        {
+            Removed = [.. these.SelectMany(p => p.Removed)],
+        };
+    }
 }
 
 /// <summary>What is asked when the days of a turn are weighed.</summary>

@@ -3,7 +3,9 @@ using Hangfire;
 using Hangfire.Server;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Acts;
 using UnrulyMeadow.Core.Ahead;
+using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Rehearsing;
@@ -36,6 +38,9 @@ public static class JobKinds
 
     /// <summary>Building stacks for a planter.</summary>
     public const string Stack = "stack";
+
+    /// <summary>Working out an act on many planters.</summary>
+    public const string Act = "act";
 
     /// <summary>Computing the years ahead.</summary>
     public const string Ahead = "ahead";
@@ -224,6 +229,17 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                         build.Wish,
                         words
                     ),
+                    JobJson.Options
+                );
+            case JobKinds.Act:
+                ActQuestion act = Read<ActQuestion>(job, now);
+                progress.Total = 2 * act.PlanterIds.Count;
+                progress.Said = "working it out";
+                ActAnswer acted = PlanAct.Of(now.Plan, act, new CalledProgress<int>(d => progress.Done = d), cancel);
+                SeasonKernel season = await state.Kernel(act.Start);
+                DisplayChecks checks = await state.ChecksOf(acted.Made(now.Plan));
+                return JsonSerializer.Serialize(
+                    ActResult.Of(now.Plan, acted, season, checks, words, n => progress.Done = act.PlanterIds.Count + n, cancel),
                     JobJson.Options
                 );
             case JobKinds.Ahead:

@@ -55,6 +55,7 @@ public static class SitePages
     public static IReadOnlyList<SitePage> Beneath { get; } =
     [
         new("Bulbs through spring", "/year/sequence", "sequence spread"),
+        new("Act on many planters", "/year/act", "bulk recipe copy same as last year move replace take out"),
         new("Close bare spells", "/year/close", "gaps fill"),
         new("Years ahead", "/year/ahead", "cost budget tulips"),
         new("Rehearse", "/year/rehearse", "what if late frost drought"),

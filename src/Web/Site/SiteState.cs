@@ -235,6 +235,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     /// <summary>The checks of the plan as it is now, for one request.</summary>
     public async Task<DisplayChecks> Checks() => Checks(await Fresh());
 
+    /// <summary>The checks of another plan under the site's weather.</summary>
+    public async Task<DisplayChecks> ChecksOf(Plan other)
+    {
+        Kept kept = await Fresh();
+        return new DisplayChecks(other, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
+    }
+
     /// <summary>
     /// The flowering of a stack planted on a day. Weather years are laid out once per bulb year and used by one
     /// computation at a time.

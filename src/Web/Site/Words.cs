@@ -60,6 +60,12 @@ public static class Words
     /// <summary>The name of a month, 1 to 12.</summary>
     public static string Month(int month) => System.Globalization.CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month);
 
+    /// <summary>"1 planter", "3 planters".</summary>
+    public static string Count(int count, string one, string many) => $"{count:#,0} {(count == 1 ? one : many)}";
+
+    /// <summary>A number with its sign: "+12", "−3", "0".</summary>
+    public static string Signed(int number) => number == 0 ? "0" : $"{(number > 0 ? "+" : "−")}{Math.Abs(number):#,0}";
+
     /// <summary>"in 7 of 10 years".</summary>
     public static string InTen(double share) => $"in {Math.Round(share * 10, MidpointRounding.AwayFromZero):0} of 10 years";
 

@@ -22,7 +22,10 @@ public sealed record YearRow(
 )
 {
     /// <summary>How many other planters have the same year, and are folded into this rule.</summary>
-    public int Alike { get; init; }
+    public int Alike => AlikeIds.Count;
+
+    /// <summary>The planters that it stands for besides its own.</summary>
+    public IReadOnlyList<string> AlikeIds { get; init; } = [];
 
     /// <summary>Days in colour more than planned; negative for fewer, null where nothing is compared.</summary>
     public int? Change => Planned is null ? null : Season.DaysInColour - Planned.DaysInColour;

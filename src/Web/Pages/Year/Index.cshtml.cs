@@ -247,7 +247,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
                     (s.DaysInColour, string.Join(';', s.BareSpells.Select(b => $"{b.FirstDay}{b.LastDay}")), s.Cover50.Sum(), s.Planter.Form.Shape)
                 )
                 .Take(most)
-                .Select(g => Row(g.First()) with { Alike = g.Count() - 1 }),
+                .Select(g => Row(g.First()) with { AlikeIds = [.. g.Skip(1).Select(p => p.Planter.Id)] }),
         ];
     }
 

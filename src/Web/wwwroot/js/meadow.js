@@ -18,8 +18,10 @@ import { attach as job } from './job.js';
 import { attach as ask } from './ask.js';
 import { attach as finder } from './finder.js';
 import { attach as plantChoice } from './plant-choice.js';
+import { attach as choose } from './choose.js';
+import { attach as filterList } from './filter-list.js';
 import { attach as later } from './later.js';
 import { attach as compact } from './compact.js';
 import { attach as sheetWatch } from './sheet-watch.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, later, compact, sheetWatch]) attach(document);
+for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, sheetWatch]) attach(document);
