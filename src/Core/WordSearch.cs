@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 
 namespace UnrulyMeadow.Core;
@@ -19,6 +18,9 @@ public enum WordMatch
 /// <summary>Finding by the beginnings of words: "witch" finds witch hazel and not switch grass. Case and accents make no difference.</summary>
 public sealed class WordSearch
 {
+    private const string Accented = "àáâãäåāăąçćčďèéêëēęěģìíîïīķļłñńňņòóôõöøōőŕřśšşţťùúûüūůűųýÿźżž";
+    private const string Bare = "aaaaaaaaacccdeeeeeeegiiiiikllnnnnoooooooorrsssttuuuuuuuuyyzzz";
+
     private readonly string[] _words;
     private readonly string _all;
 
@@ -66,11 +68,10 @@ public sealed class WordSearch
         return false;
     }
 
-    // Letters without their accents.
-    private static string Plain(string text) =>
-        Ascii.IsValid(text)
-            ? text
-            : string.Concat(
-                text.Normalize(NormalizationForm.FormD).Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
-            );
+    // Letters without their accents; by a table, since the program runs without the data of any culture.
+    private static string Plain(string text) => Ascii.IsValid(text) ? text : string.Create(text.Length, text, (plain, given) =>
+            {
+                for (int i = 0; i < given.Length; i++)
+                    plain[i] = Accented.IndexOf(char.ToLowerInvariant(given[i]), StringComparison.Ordinal) is >= 0 and var at ? Bare[at] : given[i];
+            });
 }
