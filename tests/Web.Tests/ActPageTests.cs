@@ -118,14 +118,6 @@ public sealed class ActPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         using HttpResponseMessage asked = await _browser.PostFrom($"/year/act?day={day}", $"/year/act?handler=ask&day={day}", [.. fields]);
         Assert.Equal(HttpStatusCode.Redirect, asked.StatusCode);
-        string path = asked.Headers.Location!.ToString().Split('#')[0];
-        for (int i = 0; i < 240; i++)
-        {
-            IDocument page = await _browser.Open(path);
-            if (page.QuerySelector("[data-job]") is null)
-                return page;
-            await Task.Delay(250);
-        }
-        throw new TimeoutException("the work does not end");
+        return await _browser.Settled(asked.Headers.Location!.ToString());
     }
 }

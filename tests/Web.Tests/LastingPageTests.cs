@@ -124,9 +124,15 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         string[] ids = [.. Enumerable.Range(0, 1500).Select(i => $"no-such-{i}").Prepend("shelter-pot-1")];
         (string, string)[] ticks = asOne ? [("planterList", string.Join(' ', ids))] : [.. ids.Select(i => ("planters[]", i))];
         using HttpResponseMessage laid = await _browser.PostFrom(
-            "/turns/many-ticks-2029/plant",
-            "/turns/many-ticks-2029/plant",
-            [("Recipe", demo.Recipes.First(r => r.Layer == DisplayLayer.Seasonal).Id), ("Lift", "2029-12-01"), .. ticks]
+            "/year/act?day=2029-09-15",
+            "/year/act?handler=ask&day=2029-09-15",
+            [
+                ("kind", "PlantRecipe"),
+                ("turn", "many-ticks-2029"),
+                ("recipe", demo.Recipes.First(r => r.Layer == DisplayLayer.Seasonal).Id),
+                ("lift", "2029-12-01"),
+                .. ticks,
+            ]
         );
         Assert.Equal(HttpStatusCode.Redirect, laid.StatusCode);
         await app.LoadDemo();

@@ -178,11 +178,17 @@ internal static class Pages
         {
             using HttpResponseMessage asked = await browser.Ask(path);
             Assert.Equal(System.Net.HttpStatusCode.Redirect, asked.StatusCode);
-            path = asked.Headers.Location!.ToString().Split('#')[0];
+            path = asked.Headers.Location!.ToString();
         }
+        return await browser.Settled(path);
+    }
+
+    /// <summary>A page once its long work is over.</summary>
+    public static async Task<IDocument> Settled(this HttpClient browser, string path)
+    {
         for (int i = 0; ; i++)
         {
-            IDocument page = await browser.Open(path);
+            IDocument page = await browser.Open(path.Split('#')[0]);
             if (page.QuerySelector("[data-job]") is null)
                 return page;
             Assert.True(i < 240, "the work does not end");

@@ -204,24 +204,22 @@ public sealed class YearPageTests(MeadowApp app) : IClassFixture<MeadowApp>
             ("People", "3")
         );
         Assert.Equal("/turns/fall-turn-2027", added.Headers.Location!.ToString());
-        IDocument page = await _browser.Open("/turns/fall-turn-2027/plant");
+        const string act = "/year/act?kind=PlantRecipe&turn=fall-turn-2027&day=2027-09-20";
+        IDocument page = await _browser.Open(act);
         Assert.Contains(page.QuerySelectorAll<IHtmlInputElement>("input[name='stays[]']"), i => i.Value == "dusty-miller");
-        using HttpResponseMessage none = await _browser.PostFrom(
-            "/turns/fall-turn-2027/plant",
-            "/turns/fall-turn-2027/plant",
-            [("Recipe", ""), ("Lift", "2027-12-01"), ("planters[]", "shelter-pot-1")]
-        );
-        Assert.Contains("choose what goes in", (await Pages.Parse(none)).Words(), StringComparison.Ordinal);
+        Assert.DoesNotContain(page.QuerySelectorAll<IHtmlInputElement>("input[name='planters[]']"), i => i.IsChecked);
+        const string ask = "/year/act?handler=ask&day=2027-09-20";
+        (string, string)[] typed = [("kind", "PlantRecipe"), ("turn", "fall-turn-2027"), ("lift", "2027-12-01"), ("stays[]", "dusty-miller")];
+        using HttpResponseMessage none = await _browser.PostFrom(act, ask, [.. typed, ("planters[]", "shelter-pot-1")]);
+        Assert.Contains("choose one", (await Pages.Parse(none)).Words(), StringComparison.Ordinal);
+        const string planters = "shelter-pot-1 shelter-pot-2";
+        using HttpResponseMessage asked = await _browser.PostFrom(act, ask, [.. typed, ("recipe", "silver-and-violet"), ("planterList", planters)]);
+        IDocument shown = await _browser.Settled(asked.Headers.Location!.ToString());
+        string job = shown.QuerySelector<IHtmlInputElement>("input[name=job]")!.Value;
         using HttpResponseMessage laid = await _browser.PostFrom(
-            "/turns/fall-turn-2027/plant",
-            "/turns/fall-turn-2027/plant",
-            [
-                ("Recipe", "silver-and-violet"),
-                ("Lift", "2027-12-01"),
-                ("planters[]", "shelter-pot-1"),
-                ("planters[]", "shelter-pot-2"),
-                ("stays[]", "dusty-miller"),
-            ]
+            act,
+            "/year/act?handler=accept&day=2027-09-20",
+            [("job", job), ("kind", "PlantRecipe"), ("planterList", planters)]
         );
         Assert.Equal(HttpStatusCode.Redirect, laid.StatusCode);
         IElement row = (await _browser.Open("/turns/fall-turn-2027"))

@@ -27,17 +27,18 @@ test('ticks among many planters are sent as one field and the Back button sends 
   await page.getByLabel('Last day').fill('2029-09-17');
   await page.getByRole('button', { name: /Save|Add/ }).click();
   await expect(page).toHaveURL(/many-ticks-2029/);
-  await page.goto(`${studio}/turns/many-ticks-2029/plant`);
+  await page.getByRole('link', { name: 'plant many planters' }).click();
   const boxes = page.locator('input[name="planters[]"]');
   const count = await boxes.count();
   expect(count).toBeGreaterThan(3);
+  await page.getByRole('button', { name: 'tick all that are shown' }).click();
   const sent = page.waitForRequest((r) => r.method() === 'POST');
-  await page.getByRole('button', { name: 'Lay the turn out' }).click();
+  await page.getByRole('button', { name: 'Show what it would do' }).click();
   const body = new URLSearchParams((await sent).postData());
   expect(body.get('planterList').split(' ')).toHaveLength(count);
   expect(body.getAll('planters[]')).toEqual([]);
   // Nothing was chosen to go in: the page comes back with all that was ticked.
-  await expect(page.locator('.fault').first()).toContainText('choose what goes in');
+  await expect(page.locator('.fault').first()).toContainText('choose one');
   expect(await page.locator('input[name="planters[]"]:checked').count()).toBe(count);
 });
 

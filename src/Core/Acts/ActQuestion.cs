@@ -25,8 +25,14 @@ public sealed record ActQuestion(ActKind Kind, IReadOnlyList<string> PlanterIds,
     /// <summary>The planter that is copied, for <see cref="ActKind.CopyYear"/>.</summary>
     public string? SourceId { get; init; }
 
-    /// <summary>The turn, for <see cref="ActKind.MoveToTurn"/>.</summary>
+    /// <summary>
+    /// The turn, for <see cref="ActKind.MoveToTurn"/>; for <see cref="ActKind.PlantRecipe"/> the turn over whose days the crew plants it, or
+    /// null for one day.
+    /// </summary>
     public string? TurnId { get; init; }
+
+    /// <summary>Kinds that stay on in what a recipe is planted over, for <see cref="ActKind.PlantRecipe"/>.</summary>
+    public IReadOnlyList<string> Stays { get; init; } = [];
 
     /// <summary>The kind that goes, for <see cref="ActKind.ReplaceKind"/>.</summary>
     public string? OldPlantId { get; init; }
@@ -37,7 +43,7 @@ public sealed record ActQuestion(ActKind Kind, IReadOnlyList<string> PlanterIds,
     /// <summary>Days later, or earlier below zero, for <see cref="ActKind.MoveByDays"/>.</summary>
     public int Days { get; init; }
 
-    /// <summary>The day on which it goes in, for <see cref="ActKind.PlantRecipe"/>; null for others.</summary>
+    /// <summary>The day on which it goes in, for <see cref="ActKind.PlantRecipe"/> in no turn; null for others.</summary>
     public LocalDate? Install { get; init; }
 
     /// <summary>The day on which it comes out, for <see cref="ActKind.PlantRecipe"/>; null for what stands for good.</summary>
@@ -61,8 +67,11 @@ public sealed record ActQuestion(ActKind Kind, IReadOnlyList<string> PlanterIds,
                 Recipe? recipe = plan.Recipes.FirstOrDefault(r => r.Id == RecipeId);
                 if (recipe is null)
                     faults.Add("recipe", "choose one");
-                if (Install is not { } install)
-                    faults.Add("install", "must be a date");
+                Turn? turn = plan.Turns.FirstOrDefault(t => t.Id == TurnId);
+                if (TurnId is not null && turn is null)
+                    faults.Add("turn", "is no longer in the plan: choose another, or a day");
+                else if ((turn?.LastDay ?? Install) is not { } install)
+                    faults.Add("install", "must be a date, or choose a turn");
                 else if (install < From)
                     faults.Add("install", $"must not be before {From.ToString("d MMM uuuu", null)}");
                 else if (Lift is { } lift && lift <= install)

@@ -31,17 +31,20 @@ public static class PlanAct
         var chosen = question.PlanterIds.ToHashSet(StringComparer.Ordinal);
         var taken = plan.Displays.Select(d => d.Id).ToHashSet(StringComparer.Ordinal);
         var acts = new List<PlanterAct>();
-        foreach (Planter planter in plan.Planters.Where(p => chosen.Contains(p.Id)))
+        List<Planter> planters = [.. plan.Planters.Where(p => chosen.Contains(p.Id))];
+        Turn? turn = plan.Turns.FirstOrDefault(t => t.Id == question.TurnId);
+        foreach (Planter planter in planters)
         {
             cancel.ThrowIfCancellationRequested();
-            acts.Add(new Hand(plan, question, planter, taken).Do());
+            LocalDate? day = turn is null ? question.Install : TurnChange.DayOf(turn, acts.Count, planters.Count);
+            acts.Add(new Hand(plan, question, planter, day, taken).Do());
             progress?.Report(acts.Count);
         }
         return new ActAnswer(question, acts);
     }
 
     // One planter: its displays as they become, and what is to be said of them.
-    private sealed class Hand(Plan plan, ActQuestion question, Planter planter, HashSet<string> taken)
+    private sealed class Hand(Plan plan, ActQuestion question, Planter planter, LocalDate? day, HashSet<string> taken)
     {
         private readonly List<Display> _displays = [.. plan.DisplaysOf(planter.Id)];
         private readonly List<Fact> _remarks = [];
@@ -51,11 +54,7 @@ public static class PlanAct
             switch (question.Kind)
             {
                 case ActKind.PlantRecipe:
-                    PutIn(
-                        plan.Recipes.First(r => r.Id == question.RecipeId),
-                        question.Install!.Value,
-                        question.Lift ?? Display.OpenEnd(question.Install.Value)
-                    );
+                    PutIn(plan.Recipes.First(r => r.Id == question.RecipeId), day!.Value, question.Lift ?? Display.OpenEnd(day.Value));
                     break;
                 case ActKind.CopyDisplay:
                     Display source = plan.Displays.First(d => d.Id == question.DisplayId);
@@ -219,7 +218,12 @@ public static class PlanAct
                 {
                     Lift = install,
                     Cuts = [.. standing.Cuts.Where(c => c.Day < install)],
-                    Items = [.. standing.Items.Where(i => !(i.Since >= install))],
+                    Items =
+                    [
+                        .. standing
+                            .Items.Where(i => !(i.Since >= install))
+                            .Select(i => question.Stays.Contains(i.PlantId, StringComparer.Ordinal) ? i with { Fate = PlantFate.Stays } : i),
+                    ],
                 };
             Display? before = cut ?? layer.Find(d => d.Lift == install);
             if (before is not null)

@@ -71,8 +71,9 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
     [BindProperty(SupportsGet = true)]
     public string? Layer { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "part")]
-    public string? PartText { get; set; }
+    /// <summary>Kinds that stay on in what a recipe is planted over.</summary>
+    [BindProperty(SupportsGet = true, Name = "stays[]")]
+    public List<string> Stays { get; set; } = [];
 
     public SiteNow Now { get; private set; } = null!;
 
@@ -89,9 +90,6 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
 
     /// <summary>True when the result was worked out of the plan as it is.</summary>
     public bool IsOfNow { get; private set; } = true;
-
-    /// <summary>The part of the planters shown.</summary>
-    public ListPage Part { get; private set; } = ListPage.Of(0, null);
 
     /// <summary>The planters, chosen and not, by area.</summary>
     public IEnumerable<(Area Area, IReadOnlyList<Planter> Planters)> ByArea =>
@@ -110,6 +108,24 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
                 .Select(Now.Plan.Plant)
                 .OrderBy(p => p.CommonName, StringComparer.Ordinal),
         ];
+
+    /// <summary>The turn that was chosen.</summary>
+    public Turn? Turning => Now.Plan.Turns.FirstOrDefault(t => t.Id == Turn);
+
+    /// <summary>Kinds that stand in the seasonal layer when a recipe would go in, and could stay on.</summary>
+    public IReadOnlyList<Plant> Standing =>
+        (Turning?.FirstDay ?? Words.ReadDay(Install)) is not { } day
+            ? []
+            :
+            [
+                .. (Chosen.Count > 0 ? Chosen : Now.Plan.Planters)
+                    .SelectMany(p => Now.Plan.DisplaysOf(p.Id))
+                    .Where(d => d.Layer == DisplayLayer.Seasonal && d.Install < day && d.Lift >= day)
+                    .SelectMany(d => d.Items.Select(i => i.PlantId))
+                    .Distinct(StringComparer.Ordinal)
+                    .Select(Now.Plan.Plant)
+                    .OrderBy(p => p.CommonName, StringComparer.Ordinal),
+            ];
 
     /// <summary>The sentence that heads the page.</summary>
     public string Sentence
@@ -144,6 +160,7 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
                 new("kind", KindText),
                 new("display", Display),
                 new("source", Source),
+                new("turn", Turn),
                 new("planterList", string.Join(' ', Chosen.Select(p => p.Id))),
             ]);
         ModelState.Clear();
@@ -212,7 +229,10 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
         var chosen = Ticked.Of(PlanterIds, PlanterList).ToHashSet(StringComparer.Ordinal);
         var areas = AreaIds.ToHashSet(StringComparer.Ordinal);
         Chosen = [.. Now.Plan.Planters.Where(p => chosen.Contains(p.Id) || (areas.Contains(p.AreaId) && !p.IsRetired))];
-        Part = ListPage.Of(Found?.Planters.Count ?? 0, PartText);
+        if (Turning is { } turn && Kind == ActKind.PlantRecipe)
+            Lift ??= Words.Iso(
+                Now.Plan.Turns.Where(t => t.FirstDay > turn.LastDay).Select(t => t.FirstDay).DefaultIfEmpty(turn.FirstDay.PlusMonths(4)).Min()
+            );
     }
 
     // The form as it was sent.
@@ -222,7 +242,7 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
         (KindText, PlanterIds, DayText) = ($"{asked.Kind}", [.. asked.PlanterIds], DayText ?? Words.Iso(asked.Start));
         (Recipe, Display, Source, Turn) = (asked.RecipeId, asked.DisplayId, asked.SourceId, asked.TurnId);
         (OldPlant, NewPlant, Layer) = (asked.OldPlantId, asked.NewPlantId, asked.Layer?.ToString());
-        (Install, Lift) = (Iso(asked.Install), Iso(asked.Lift));
+        (Install, Lift, Stays) = (Iso(asked.Install), Iso(asked.Lift), [.. asked.Stays]);
         Days = asked.Days == 0 ? null : asked.Days.ToString(CultureInfo.InvariantCulture);
     }
 
@@ -249,7 +269,8 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
             RecipeId = Kind == ActKind.PlantRecipe ? Recipe : null,
             DisplayId = Kind == ActKind.CopyDisplay ? Display : null,
             SourceId = Kind == ActKind.CopyYear ? Source : null,
-            TurnId = Kind == ActKind.MoveToTurn ? Turn : null,
+            TurnId = Kind is ActKind.MoveToTurn or ActKind.PlantRecipe && !string.IsNullOrEmpty(Turn) ? Turn : null,
+            Stays = Kind == ActKind.PlantRecipe ? Stays : [],
             OldPlantId = Kind == ActKind.ReplaceKind ? OldPlant : null,
             NewPlantId = Kind == ActKind.ReplaceKind ? NewPlant : null,
             Days = days,
