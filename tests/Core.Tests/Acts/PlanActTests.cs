@@ -197,7 +197,7 @@ public sealed class PlanActTests
             Lift = (install < start ? start : install).PlusDays(20 + random.Next(300)),
             DisplayId = One(Demo.Displays).Id,
             SourceId = One(Demo.Planters).Id,
-            TurnId = One(Demo.Turns).Id,
+            TurnId = kind == ActKind.MoveToTurn ? One(Demo.Turns).Id : null,
             OldPlantId = old,
             NewPlantId = One([.. Demo.Palette.Where(p => p.Id != old)]).Id,
             Days = One([-40, -7, 1, 14, 60]),
