@@ -23,6 +23,26 @@ public sealed class PlanterStore(PlanStore plans)
         });
     }
 
+    /// <summary>Adds planters and changes others, with the areas that are new; all or none.</summary>
+    /// <param name="planters">The planters as they become.</param>
+    /// <param name="newAreas">Areas to make first.</param>
+    /// <param name="read">The versions that they were worked out from.</param>
+    /// <exception cref="InvalidInputException">A figure is out of range, or a name is taken.</exception>
+    /// <exception cref="LostUpdateException">Someone saved one of them in between.</exception>
+    public Task Put(IReadOnlyList<Planter> planters, IReadOnlyList<Area> newAreas, PlanVersions read)
+    {
+        Check(planters, null);
+        return plans.Write(async edit =>
+        {
+            await edit.Expect("planter", planters.Select(p => (p.Id, read.Planter(p.Id) is > 0 and var version ? version : (long?)null)), id =>
+                $"The planter {id}"
+            );
+            await edit.Put(newAreas);
+            await edit.Put(planters);
+            return true;
+        });
+    }
+
     /// <summary>Changes a planter.</summary>
     /// <param name="planter">Its new figures.</param>
     /// <param name="version">The version they were read at.</param>

@@ -56,6 +56,7 @@ public static class SitePages
     [
         new("Bulbs through spring", "/year/sequence", "sequence spread"),
         new("Act on many planters", "/year/act", "bulk recipe copy same as last year move replace take out"),
+        new("Planters as a table", "/planters/table", "paste spreadsheet xlsx csv import export"),
         new("Close bare spells", "/year/close", "gaps fill"),
         new("Years ahead", "/year/ahead", "cost budget tulips"),
         new("Rehearse", "/year/rehearse", "what if late frost drought"),

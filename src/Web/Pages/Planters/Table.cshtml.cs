@@ -1,0 +1,115 @@
+using System.Text;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Planters;
+
+/// <summary>Planters as a table: rows pasted or brought in from a file are looked at first, then taken all together or not at all.</summary>
+public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStore drafts, HeavyWork heavy) : PageModel
+{
+    private const string Kind = "planters";
+
+    /// <summary>Rows as pasted.</summary>
+    [BindProperty]
+    public string? Rows { get; set; }
+
+    /// <summary>A file with rows.</summary>
+    [BindProperty]
+    public IFormFile? Upload { get; set; }
+
+    /// <summary>The table that was looked at; null before.</summary>
+    [BindProperty(SupportsGet = true, Name = "draft")]
+    public Guid? Draft { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    /// <summary>What it would do; null before one was looked at.</summary>
+    public PlanterTable? Table { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        Now = await frame.Now();
+        if (Draft is not { } id)
+            return Page();
+        if (await drafts.Find(Kind, id) is not { } draft)
+        {
+            TempData["Said"] = "That table was taken already, or waited more than a day. Paste it again.";
+            return Redirect("/planters/table");
+        }
+        return await frame.Saving(this, Field, async () =>
+        {
+            Table = await heavy.Do(() => Read(draft.Content));
+            return Page();
+        });
+    }
+
+    /// <summary>The planters as CSV.</summary>
+    public async Task<IActionResult> OnGetCsvAsync()
+    {
+        var (headings, rows) = PlanterSheet.Of((await frame.Now()).Plan);
+        return File(TypedTable.WriteCsv(headings, rows), "text/csv", "planters.csv");
+    }
+
+    /// <summary>The planters as a workbook.</summary>
+    public async Task<IActionResult> OnGetXlsxAsync()
+    {
+        var (headings, rows) = PlanterSheet.Of((await frame.Now()).Plan);
+        return File(TypedTable.WriteWorkbook(headings, rows), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "planters.xlsx");
+    }
+
+    /// <summary>Looks at the rows.</summary>
+    public async Task<IActionResult> OnPostAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, Field, async () => await heavy.Do<IActionResult>(async () =>
+            {
+                byte[] content = Encoding.UTF8.GetBytes(Rows ?? string.Empty);
+                if (Upload is { Length: > 0 })
+                {
+                    using var buffer = new MemoryStream();
+                    await Upload.CopyToAsync(buffer);
+                    content = buffer.ToArray();
+                }
+                if (string.IsNullOrWhiteSpace(Rows) && Upload is not { Length: > 0 })
+                    throw new InvalidInputException("rows", "paste at least one row, or choose a file");
+                await Read(content);
+                return Redirect($"/planters/table?draft={await drafts.Keep(Kind, "rows", content)}");
+            }));
+    }
+
+    /// <summary>Takes what was looked at.</summary>
+    public async Task<IActionResult> OnPostTakeAsync(Guid id)
+    {
+        Now = await frame.Now();
+        return await frame.Saving(this, Field, async () =>
+        {
+            if (await drafts.Find(Kind, id) is not { } draft)
+                throw new InvalidInputException("rows", "that table was taken already, or waited more than a day; paste it again");
+            PlanterTable table = await heavy.Do(() => Read(draft.Content));
+            if (table.Rows.Count > 0)
+                await planters.Put([.. table.Rows.Select(r => r.Planter)], table.NewAreas, Now.Versions);
+            await drafts.Drop(id);
+            int added = table.Rows.Count(r => r.Before is null);
+            TempData["Said"] = $"{Words.Count(added, "planter", "planters")} added, {table.Rows.Count - added} changed.";
+            return Redirect("/planters");
+        });
+    }
+
+    private Task<PlanterTable> Read(byte[] content)
+    {
+        using var stream = new MemoryStream(content);
+        return Task.FromResult(PlanterSheet.Read(TypedTable.Read(stream), Now.Plan));
+    }
+
+    private static string? Field(string fault) =>
+        fault switch
+        {
+            "rows" => "Rows",
+            "file" => "Upload",
+            _ => null,
+        };
+}
