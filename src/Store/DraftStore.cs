@@ -8,7 +8,7 @@ namespace UnrulyMeadow.Store;
 public sealed class DraftStore(MeadowDatabase database)
 {
     /// <summary>Keeps a file and drops those older than a day, and all but the latest twenty.</summary>
-    /// <param name="kind">What it is, "palette", "map" or "plan".</param>
+    /// <param name="kind">What it is: "palette", "map", "plan" or "planters".</param>
     /// <param name="name">Its name.</param>
     /// <param name="content">Its bytes.</param>
     public async Task<Guid> Keep(string kind, string name, byte[] content)
