@@ -41,8 +41,8 @@ public readonly struct GroundDays
 public sealed class GroundClimate(WeatherRecord record)
 {
     // A record of thirty years takes about 0.9 MB a class and 50 kB a place.
-    private const long MostBytesOfClasses = 96L << 20;
-    private const long MostBytesOfPlaces = 64L << 20;
+    private const long MostBytesOfClasses = 32L << 20;
+    private const long MostBytesOfPlaces = 48L << 20;
 
     private static readonly ConditionalWeakTable<WeatherRecord, GroundClimate> OfRecords = [];
 

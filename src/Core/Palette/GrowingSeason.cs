@@ -28,7 +28,7 @@ public sealed class GrowingSeason
     private readonly Lazy<double[]> _fortnightMean;
     private readonly Lazy<double[]> _dayLength;
     private readonly Lazy<double[]> _chill;
-    private const int MostKept = 80;
+    private const int MostKept = 32;
 
     private readonly Lazy<float[]> _hardened;
     private readonly Lazy<int[]> _lateSummers;

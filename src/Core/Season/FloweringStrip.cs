@@ -38,6 +38,9 @@ public sealed class FloweringStrip
     /// <summary>Mean share of each window's own best, by day.</summary>
     public IReadOnlyList<float[]> ByWindow { get; }
 
+    /// <summary>What it takes in memory, bytes.</summary>
+    public long Bytes => sizeof(float) * ((long)Odds.Length + ByWindow.Sum(w => w.Length));
+
     /// <summary>First and last day on which at least half the years show colour; null when there is none.</summary>
     public (LocalDate First, LocalDate Last)? Usual
     {

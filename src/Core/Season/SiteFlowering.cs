@@ -13,9 +13,13 @@ namespace UnrulyMeadow.Core.Season;
 public sealed class SiteFlowering
 {
     private const int MostSpreads = 2_000;
-    private const int MostStrips = 6_000;
 
-    private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(
+    // A palette of some thousand kinds; a strip takes about 5 kB.
+    private const long MostBytesOfStrips = 24L << 20;
+
+    private readonly BoundedCache<(Plant Plant, LocalDate Install, BulbPlace Place, double PocketC), FloweringStrip> _strips = new(
+        MostBytesOfStrips,
+        s => s.Bytes,
         new ByReference()
     );
     private readonly ConcurrentDictionary<(Plant Plant, LocalDate Install, LocalDate Lift, double PocketC), float[]> _spreads = new(
@@ -108,10 +112,6 @@ public sealed class SiteFlowering
     public FloweringStrip Of(Plant plant, LocalDate install, BulbPlace? place = null, double pocketC = 0)
     {
         var key = (plant, install, plant.Bulb is null ? BulbPlace.UsualBed : place ?? BulbPlace.UsualBed, pocketC);
-        if (_strips.TryGetValue(key, out FloweringStrip? known))
-            return known;
-        if (_strips.Count > MostStrips)
-            _strips.Clear();
         return _strips.GetOrAdd(key, k => FloweringStrip.From(k.Plant, _seasons, Start, k.Install, k.Place, k.PocketC));
     }
 

@@ -50,7 +50,7 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log) : IDisposable
 {
     private const int SpareLooked = 500;
-    private const long OneYearBytes = 96L << 20;
+    private const long OneYearBytes = 40L << 20;
 
     /// <summary>The zone by whose clock the site's days begin, as last loaded.</summary>
     public DateTimeZone Zone { get; private set; } = DateTimeZoneProviders.Tzdb.GetSystemDefault();
@@ -401,9 +401,9 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         public BoundedCache<(LocalDate Start, int Year), SiteYear> OneYears { get; } = new(OneYearBytes, y => y.Bytes);
 
         public BoundedCache<LocalDate, IReadOnlyList<GrowingSeason>> BulbYears { get; private set; } =
-            Few<LocalDate, IReadOnlyList<GrowingSeason>>(4);
+            Few<LocalDate, IReadOnlyList<GrowingSeason>>(3);
 
-        public BoundedCache<LocalDate, IReadOnlyList<GrowingSeason>> Stays { get; private set; } = Few<LocalDate, IReadOnlyList<GrowingSeason>>(6);
+        public BoundedCache<LocalDate, IReadOnlyList<GrowingSeason>> Stays { get; private set; } = Few<LocalDate, IReadOnlyList<GrowingSeason>>(4);
 
         public BoundedCache<(LocalDate Start, double FrostRisk), SiteFlowering> Flowering { get; private set; } =
             Few<(LocalDate, double), SiteFlowering>(3);

@@ -97,10 +97,10 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
             .Plan.Areas.Select(a => (a, (IReadOnlyList<Planter>)[.. Now.Plan.Planters.Where(p => p.AreaId == a.Id && !p.IsRetired)]))
             .Where(a => a.Item2.Count > 0);
 
-    /// <summary>Kinds that go in during the plan year in the planters chosen.</summary>
+    /// <summary>Kinds that go in during the plan year in the planters chosen, or in all while none is.</summary>
     public IReadOnlyList<Plant> Kinds =>
         [
-            .. Chosen
+            .. (Chosen.Count > 0 ? Chosen : Now.Plan.Planters)
                 .SelectMany(p => Now.Plan.DisplaysOf(p.Id))
                 .Where(d => d.Lift > View.Start && d.Install < View.Start.PlusYears(1))
                 .SelectMany(d => d.Items.Select(i => i.PlantId))

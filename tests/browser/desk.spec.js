@@ -1,0 +1,111 @@
+import { expect, studio, test } from './site.js';
+
+// Clicks and typed fields, as a planner makes them.
+const counting = (page) => {
+  const made = { clicks: 0, fields: 0 };
+  return {
+    made,
+    click: async (what, options) => {
+      made.clicks++;
+      await what.click(options);
+    },
+    fill: async (what, text) => {
+      made.fields++;
+      await what.fill(text);
+    },
+    choose: async (what, value) => {
+      made.fields++;
+      await what.selectOption(value);
+    },
+    page,
+  };
+};
+
+const takeBack = async (page) => {
+  await page.goto(`${studio}/changes`);
+  await page.getByRole('button', { name: /^Take back: / }).first().click();
+  await expect(page.locator('.said').first()).toContainText('Taken back');
+};
+
+const done = (page) => expect(page.getByRole('button', { name: 'Do it to the ticked planters' })).toBeVisible({ timeout: 60_000 });
+
+test('anything is found from anywhere with a slash, by keys alone', async ({ page }) => {
+  await page.goto(`${studio}/climate`);
+  await page.keyboard.press('/');
+  await page.keyboard.type('flag');
+  await expect(page.locator('[data-finder] .hits a').first()).toContainText('Flag pot');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/planters\/flag-pot$/);
+  await page.keyboard.press('/');
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-finder]')).not.toBeVisible();
+});
+
+test('a plant is found by words and put in by keys alone', async ({ page }) => {
+  await page.goto(`${studio}/displays/new?planter=flag-pot`);
+  await page.getByLabel('Goes in').fill('2029-05-17');
+  await page.getByLabel('Comes out').fill('2029-09-27');
+  await page.locator('.ts-control input').first().focus();
+  await page.keyboard.type('petunia mag');
+  await expect(page.locator('.plant-option').first()).toContainText('Petunia, magenta');
+  await expect(page.locator('.plant-option svg.flowering').first()).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[name="Input.Lines[0].PlantId"]')).toHaveValue('petunia-magenta');
+  await page.getByRole('button', { name: 'Add a line' }).click();
+  await page.keyboard.type('sedge');
+  await expect(page.locator('.plant-option').first()).toContainText('Sedge');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[name="Input.Lines[1].PlantId"]')).toHaveValue(/sedge/);
+});
+
+test('an area is planted as the year before in five clicks', async ({ page }) => {
+  await page.goto(`${studio}/year?day=2027-10-10`);
+  const by = counting(page);
+  await by.click(page.getByLabel('Choose all of Ferry Steps'));
+  await by.click(page.getByRole('button', { name: 'same as the year before' }));
+  await by.click(page.getByRole('button', { name: 'Show what it would do' }));
+  await done(page);
+  await by.click(page.getByRole('button', { name: 'Do it to the ticked planters' }));
+  await expect(page.locator('.said').first()).toContainText('same as the year before');
+  expect(by.made).toEqual({ clicks: 4, fields: 0 });
+  await takeBack(page);
+});
+
+test('a recipe goes into planters chosen with Shift, and one kind into all in place of another', async ({ page }) => {
+  await page.goto(`${studio}/year?day=2027-09-10`);
+  const recipe = counting(page);
+  const boxes = page.locator('.rows input[name="planters[]"]');
+  await recipe.click(boxes.nth(0));
+  await recipe.click(boxes.nth(9), { modifiers: ['Shift'] });
+  await recipe.click(page.getByRole('button', { name: 'plant a recipe' }));
+  await recipe.choose(page.getByLabel('Recipe'), { index: 1 });
+  await recipe.fill(page.getByLabel('Goes in, where'), '2027-10-10');
+  await recipe.fill(page.getByLabel('Comes out'), '2028-05-10');
+  await recipe.click(page.getByRole('button', { name: 'Show what it would do' }));
+  await expect(page.locator('.act-list tbody tr')).toHaveCount(10, { timeout: 60_000 });
+  expect(recipe.made).toEqual({ clicks: 4, fields: 3 });
+
+  await page.goto(`${studio}/year/act?kind=ReplaceKind&day=2027-05-17`);
+  const kind = counting(page);
+  await kind.click(page.getByRole('button', { name: 'tick all that are shown' }));
+  await kind.choose(page.getByLabel('The kind that goes'), 'petunia-magenta');
+  await kind.choose(page.locator('select[name="NewPlant"]'), 'petunia-salmon');
+  await kind.click(page.getByRole('button', { name: 'Show what it would do' }));
+  await done(page);
+  expect(kind.made).toEqual({ clicks: 2, fields: 2 });
+});
+
+test('thirty different planters are pasted in two clicks and taken back as one', async ({ page }) => {
+  await page.goto(`${studio}/planters/table`);
+  const by = counting(page);
+  const shapes = ['round', 'box', 'bowl'];
+  const rows = Array.from({ length: 30 }, (_, i) => `Pasted ${i}\tPasted area\t${shapes[i % 3]}\t${40 + i}\t${30 + i}\t${35 + (i % 5)}`).join('\n');
+  await by.fill(page.getByLabel('Rows'), rows);
+  await by.click(page.getByRole('button', { name: 'Look at them' }));
+  await expect(page.locator('h1')).toContainText('30 planters would be added');
+  await by.click(page.getByRole('button', { name: 'Take all of it' }));
+  await expect(page.locator('.said').first()).toContainText('30 planters added');
+  expect(by.made).toEqual({ clicks: 2, fields: 1 });
+  await takeBack(page);
+});
