@@ -5,7 +5,7 @@ namespace UnrulyMeadow.Core;
 /// <summary>How well a thing answers the words that somebody typed.</summary>
 public enum WordMatch
 {
-    /// <summary>Its name begins with all that was typed.</summary>
+    /// <summary>As <see cref="InName"/>, and its name begins with the first word typed.</summary>
     NameBegins,
 
     /// <summary>Every word typed begins a word of its name.</summary>
@@ -22,14 +22,12 @@ public sealed class WordSearch
     private const string Bare = "aaaaaaaaacccdeeeeeeegiiiiikllnnnnoooooooorrsssttuuuuuuuuyyzzz";
 
     private readonly string[] _words;
-    private readonly string _all;
 
     /// <summary>Reads what was typed.</summary>
     /// <param name="typed">Words parted by spaces; null or empty matches everything.</param>
     public WordSearch(string? typed)
     {
         _words = Plain(typed ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        _all = string.Join(' ', _words);
     }
 
     /// <summary>True when nothing was typed.</summary>
@@ -50,7 +48,7 @@ public sealed class WordSearch
                 return null;
         }
         return !inName ? WordMatch.InText
-            : name.StartsWith(_all, StringComparison.OrdinalIgnoreCase) ? WordMatch.NameBegins
+            : _words.Length == 0 || name.StartsWith(_words[0], StringComparison.OrdinalIgnoreCase) ? WordMatch.NameBegins
             : WordMatch.InName;
     }
 

@@ -16,8 +16,8 @@ public static class PlantFinder
     public const int MostRecent = 12;
 
     /// <summary>
-    /// Plants that answer some words: what its own name answers before what other words answer, what fits or is doubtful before what
-    /// fails, the shortlist and what was planned lately before the rest, then by the fit. Retired plants are left out.
+    /// Plants that answer some words: those whose names begin so before those with the words in their names, and these before what other
+    /// words answer; among them what fits or is doubtful before what fails, the shortlist and what was planned lately before the rest, then by the fit. Retired plants are left out.
     /// </summary>
     /// <param name="palette">Plants to choose from.</param>
     /// <param name="typed">What was typed; null or empty for all.</param>
@@ -46,11 +46,10 @@ public static class PlantFinder
                     fits is not null && fits.TryGetValue(p.Plant.Id, out var fit) ? fit : null,
                     lately.TryGetValue(p.Plant.Id, out int i) ? i : null
                 ))
-                .OrderBy(c => c.Match == WordMatch.InText)
+                .OrderBy(c => c.Match)
                 .ThenBy(c => c.Fit?.Verdict == FitVerdict.Fails)
                 .ThenByDescending(c => c.Plant.IsShortlisted)
                 .ThenBy(c => c.Recent ?? int.MaxValue)
-                .ThenBy(c => c.Match)
                 .ThenBy(c => c.Fit?.Verdict ?? FitVerdict.Fits)
                 .ThenByDescending(c => c.Fit?.Score ?? 0)
                 .ThenBy(c => c.Plant.CommonName, StringComparer.Ordinal),

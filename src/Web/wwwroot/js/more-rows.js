@@ -21,7 +21,7 @@ export const attach = (root) => {
       list.append(row);
       renumber(list);
       row.dispatchEvent(new CustomEvent('meadow:row', { bubbles: true }));
-      row.querySelector('.ts-wrapper input, select, input').focus();
+      (row.querySelector('.ts-wrapper input') ?? row.querySelector('select, input')).focus();
     });
     // The forms in which the chosen plant is sold.
     list.addEventListener('change', (event) => {
