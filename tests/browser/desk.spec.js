@@ -56,7 +56,7 @@ test('a plant is found by words and put in by keys alone', async ({ page }) => {
   await page.keyboard.type('sedge');
   await expect(page.locator('.plant-option:visible').first()).toContainText('Sedge');
   await page.keyboard.press('Enter');
-  await expect(page.locator('[name="Input.Lines[1].PlantId"]')).toHaveValue(/sedge/);
+  await expect(page.locator('select[data-plant-choice]').last()).toHaveValue(/sedge/);
 });
 
 test('an area is planted as the year before in five clicks', async ({ page }) => {
