@@ -29,7 +29,11 @@ test('walls and trees are dragged over the sky and the hours of sun follow', asy
   const sky = page.locator('[data-sky]');
   await sky.scrollIntoViewIfNeeded();
   const box = await sky.boundingBox();
-  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const place = async () => {
+    const now = await sky.boundingBox();
+    return { x: now.x + now.width / 2, y: now.y + now.height / 2 };
+  };
+  const middle = await place();
   const r = (Math.min(box.width, box.height) / 580) * 250;
   const at = (azimuth, altitude) => ({
     x: middle.x + ((r * (90 - altitude)) / 90) * Math.sin((azimuth * Math.PI) / 180),
@@ -51,6 +55,9 @@ test('walls and trees are dragged over the sky and the hours of sun follow', asy
   await expect(page.locator('[data-sky-wall="8"]')).toHaveAttribute('d', /^M/);
 
   await page.getByLabel('trees', { exact: true }).check();
+  // The page may have scrolled to what was ticked.
+  await sky.scrollIntoViewIfNeeded();
+  Object.assign(middle, await place());
   const east = at(90, 40);
   await page.mouse.click(east.x, east.y);
   expect(Number(await page.getByLabel('trees towards E, degrees', { exact: true }).inputValue())).toBeGreaterThan(35);

@@ -79,7 +79,7 @@ test('a bed drawn on the map goes on to its survey and is saved with its area', 
 test('the palette answers while one types, and Back leaves it', async ({ page }) => {
   await page.goto(`${demo}/site`);
   await page.goto(`${demo}/palette`);
-  await page.getByLabel('find').pressSequentially('witch');
+  await page.locator('#q').pressSequentially('witch');
   await expect(page.locator('.palette-list tbody tr')).toHaveCount(2);
   await expect(page).toHaveURL(/q=witch/);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('2 plants for “witch”');

@@ -40,7 +40,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.getByRole('link', { name: 'Bulb stack', exact: true }).click();
   await page.getByLabel('Planted').fill('2026-10-20');
   await page.getByLabel('Lifted or cleared').fill('2027-05-17');
-  await page.getByLabel('Plant', { exact: true }).selectOption('tulip-mid-red');
+  await page.locator('[name="Input.Lines[0].PlantId"]').selectOption('tulip-mid-red');
   await page.getByLabel('Count', { exact: true }).fill('900');
   await expect(page.locator('[data-preview="cutaway"]')).toContainText('900 planned');
   await page.getByLabel('Count', { exact: true }).fill('11');

@@ -184,7 +184,7 @@ test('a five-layer stack with a winter display is built for a new 60 cm pot, see
   await page.goto(`${studio}/displays/new?planter=studio-pot`);
   await page.getByLabel('Goes in').fill('2026-11-01');
   await page.getByLabel('Comes out').fill('2027-05-20');
-  await page.getByLabel('Plant', { exact: true }).first().selectOption({ label: 'Pansy, violet' });
+  await page.locator('[name="Input.Lines[0].PlantId"]').selectOption({ label: 'Pansy, violet' });
   await page.getByLabel('Count').first().fill('9');
   await page.getByRole('button', { name: 'Plant it' }).click();
 

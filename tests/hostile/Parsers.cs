@@ -183,6 +183,13 @@ public sealed class Parsers
             ]),
             nameof(AccuracySheet) =>
                 "climate,Here,45,maritime,C,7/2,8/2,10/3,12/5,15/8,18/10,20/12,19/12,17/10,13/7,10/4,7/2\nwindow,snowdrop,flower,Here,22 Jan,15 Feb\n"u8.ToArray(),
+            nameof(TypedTable) => TypedTable.WriteWorkbook(
+                ["name", "area", "shape", "length", "depth"],
+                [
+                    ["Gate pot", "Quay", "round", 50, 45.5],
+                    ["Urn", "Quay", "pot", "20 in", 45],
+                ]
+            ),
             var name => throw new InvalidOperationException($"Give here a good file for {name}."),
         };
 

@@ -86,19 +86,8 @@ public static class TypedTable
             }
             return rows;
         }
-        catch (Exception e)
-            when (e
-                    is InvalidDataException
-                        or IOException
-                        or System.Xml.XmlException
-                        or KeyNotFoundException
-                        or FormatException
-                        or ArgumentException
-                        or NotSupportedException
-                        or NullReferenceException
-                        or InvalidOperationException
-                        or IndexOutOfRangeException
-            )
+        // A broken archive makes its reader fail in as many ways as it can be broken.
+        catch (Exception e) when (e is not (InvalidInputException or OutOfMemoryException))
         {
             throw new InvalidInputException("file", "cannot be read as a workbook; save it anew as XLSX, or as CSV in UTF-8");
         }

@@ -98,6 +98,8 @@ const begin = (select) => {
       if (option && known.get(value)?.forms !== undefined) option.dataset.forms = known.get(value).forms;
     },
   });
+  // Its field stands for it, with its label.
+  select.setAttribute('aria-hidden', 'true');
   select.addEventListener('change', () => {
     if (select.value !== choice.getValue()) choice.sync();
   });
