@@ -9,6 +9,7 @@ using UnrulyMeadow.Exchange;
 using UnrulyMeadow.Exchange.Accuracy;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Web;
 using UnrulyMeadow.Web.Tests;
