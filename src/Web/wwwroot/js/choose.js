@@ -27,6 +27,9 @@ export const attach = (root) => {
       for (const between of all.slice(from, to + 1)) between.checked = box.checked;
     }
     last = box;
+    // An area of which one is left out is no longer chosen whole.
+    const area = box.closest('section').querySelector('[data-choose-area]');
+    if (area && !box.checked) area.checked = false;
     show();
   });
   root.addEventListener('change', (event) => {

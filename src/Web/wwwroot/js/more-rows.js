@@ -12,8 +12,9 @@ export const attach = (root) => {
     const form = list.closest('form');
     const changed = () => form.dispatchEvent(new Event('rowschange'));
     // A row as the page was sent, before other scripts made more of its fields.
-    const blank = list.querySelector('[data-row]').cloneNode(true);
+    const blank = list.querySelector('[data-row]')?.cloneNode(true);
     form.querySelector('[data-row-add]')?.addEventListener('click', () => {
+      if (!blank) return;
       const row = blank.cloneNode(true);
       for (const fault of row.querySelectorAll('.fault')) fault.remove();
       for (const field of row.querySelectorAll('input')) field.value = '';
