@@ -20,6 +20,9 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
     // Longer ones are cut off by browsers and servers on the way.
     private const int LongestAddress = 2000;
 
+    /// <summary>Planters shown one by one; of thousands nobody reads each.</summary>
+    public const int MostShown = 200;
+
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -70,6 +73,10 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
 
     [BindProperty(SupportsGet = true)]
     public string? Layer { get; set; }
+
+    /// <summary>True to do it also to the planters that the page does not show one by one.</summary>
+    [BindProperty(Name = "others")]
+    public bool Others { get; set; }
 
     /// <summary>Kinds that stay on in what a recipe is planted over.</summary>
     [BindProperty(SupportsGet = true, Name = "stays[]")]
@@ -189,7 +196,8 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
             {
                 (Job, ActResult result) = await desk.Proposed<ActResult>(JobKinds.Act, JobId);
                 Found = result;
-                PlanChange change = result.Change(Ticked.Of(PlanterIds, PlanterList));
+                IEnumerable<string> others = Others ? InOrder(result).Skip(MostShown).Select(p => p.PlanterId) : [];
+                PlanChange change = result.Change([.. Ticked.Of(PlanterIds, PlanterList), .. others]);
                 int count = change
                     .After.Concat(change.Added)
                     .Concat(change.Removed)
@@ -208,6 +216,10 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
             }
         );
     }
+
+    /// <summary>What becomes of the planters: first those of which something grave is to be said, then those that change.</summary>
+    public static IEnumerable<ActOnPlanter> InOrder(ActResult result) =>
+        result.Planters.OrderByDescending(p => p.Loses).ThenByDescending(p => p.Changes);
 
     /// <summary>A display's plants in a few words.</summary>
     public string Plants(Display display) =>
