@@ -300,10 +300,7 @@ public static class PlanAct
             List<Display> holding =
             [
                 .. _displays.Where(d =>
-                    (question.Layer is not { } layer || d.Layer == layer)
-                    && d.Lift > question.Start
-                    && d.Install < question.Start.PlusYears(1)
-                    && d.Items.Any(i => i.PlantId == old.Id)
+                    IsMeant(d) && d.Lift > question.Start && d.Install < question.Start.PlusYears(1) && d.Items.Any(i => i.PlantId == old.Id)
                 ),
             ];
             if (holding.Count == 0)

@@ -217,7 +217,8 @@ public sealed record ActResult(IReadOnlyList<ActOnPlanter> Planters, IReadOnlyDi
     /// <param name="chosen">Their ids.</param>
     public PlanChange Change(IReadOnlyCollection<string> chosen)
     {
-        List<ActOnPlanter> these = [.. Planters.Where(p => p.Changes && chosen.Contains(p.PlanterId, StringComparer.Ordinal))];
+        var ids = chosen.ToHashSet(StringComparer.Ordinal);
+        List<ActOnPlanter> these = [.. Planters.Where(p => p.Changes && ids.Contains(p.PlanterId))];
         return new PlanChange(
             [.. these.SelectMany(p => p.Before)],
             [.. these.SelectMany(p => p.After)],

@@ -1,6 +1,8 @@
 // Parts of a page that were still being reckoned when it was sent are filled in once they are there.
+// Soon at first, then ever more seldom: what takes long takes a large page to ask for.
 const BETWEEN_MS = 1000;
-const MOST_TRIES = 300;
+const LONGEST_MS = 10_000;
+const MOST_TRIES = 60;
 
 export const attach = (root) => {
   const fillIn = async (tries) => {
@@ -18,7 +20,7 @@ export const attach = (root) => {
     } catch {
       // The app does not answer just now: asked again.
     }
-    setTimeout(fillIn, BETWEEN_MS, tries + 1);
+    setTimeout(fillIn, Math.min(LONGEST_MS, BETWEEN_MS * tries), tries + 1);
   };
   if (root.querySelector('[data-fill][data-later]')) setTimeout(fillIn, BETWEEN_MS, 1);
 };
