@@ -45,7 +45,7 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
             }
             else
             {
-                node = _order.AddFirst(new Entry(key, new Lazy<TValue>(() => compute(key))));
+                node = _order.AddFirst(new Entry(key, Later(key, compute)));
                 _known[key] = node;
             }
             entry = node.Value;
@@ -92,6 +92,9 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
             return begun;
         }
     }
+
+    // By itself, so that nothing is set up where the value is known.
+    private static Lazy<TValue> Later(TKey key, Func<TKey, TValue> compute) => new(() => compute(key));
 
     /// <summary>True when a value is known or being computed.</summary>
     public bool Contains(TKey key)

@@ -59,6 +59,11 @@ public static class Errands
         var root = new RootCommand("Does one errand on the site's database without serving pages.");
         root.Add(OnFile("write-schema", "writes the schema of plan files", file => File.WriteAllTextAsync(file, PlanFile.Schema())));
         root.Add(OnDatabase("is-empty", "exit 0 where no plan is there yet", async at => (await at.Plans.Load()).Areas.Count == 0 ? 0 : 1));
+        root.Add(OnDatabase("work", "does long work until it is ended, beside processes that serve pages", async at =>
+            {
+                await Jobs.JobServices.Work(at.Database.ConnectionString);
+                return 0;
+            }));
         root.Add(OnDatabase("repair-text", "puts stored text in order that cannot be shown", async at =>
             {
                 foreach (string line in await TextRepair.Mend(at.Database))

@@ -1,15 +1,12 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Mvc.ViewFeatures;
-using NodaTime;
 using Serilog;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Season;
-using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web;
 using UnrulyMeadow.Web.Jobs;
@@ -60,25 +57,7 @@ builder.Services.Configure<HostFilteringOptions>(h =>
 string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
     ?? builder.Configuration["MEADOW_DB"]
     ?? throw new InvalidOperationException("Set MEADOW_DB to the PostgreSQL connection string, or start with ./meadow start.");
-builder.Services.AddSingleton(_ => new MeadowDatabase(connection));
-builder.Services.AddSingleton<JsonSerializerOptions>(PlanFile.Stored);
-builder.Services.AddSingleton(s => new PlanStore(s.GetRequiredService<MeadowDatabase>(), s.GetRequiredService<JsonSerializerOptions>(), () =>
-    s.GetRequiredService<IHttpContextAccessor>().HttpContext is { } http ? PageFrame.Asker(http) : "command line"
-));
-builder.Services.AddSingleton<PlanterStore>();
-builder.Services.AddSingleton<PaletteStore>();
-builder.Services.AddSingleton<LotStore>();
-builder.Services.AddSingleton<PhotoStore>();
-builder.Services.AddSingleton<MapStore>();
-builder.Services.AddSingleton<DraftStore>();
-builder.Services.AddSingleton<DisplayStore>();
-builder.Services.AddSingleton<RecipeStore>();
-builder.Services.AddSingleton<WeatherStore>();
-builder.Services.AddSingleton<LogStore>();
-builder.Services.AddSingleton(s => new VariantStore(s.GetRequiredService<MeadowDatabase>(), PlanFile.Write, PlanFile.Read));
-builder.Services.AddSingleton(s => new PlanHistory(s.GetRequiredService<MeadowDatabase>(), PlanFile.Read));
-builder.Services.AddSingleton<EventStore>();
-builder.Services.AddSingleton<MessageStore>();
+builder.Services.AddSite(connection);
 builder.Services.AddSingleton<ITempDataProvider, Messages>();
 builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<KeyStore>();
@@ -87,12 +66,9 @@ builder.Services.AddOptions<KeyManagementOptions>().Configure<KeyStore>(SigningK
 builder.Services.AddSingleton<Everything>();
 builder.Services.AddSingleton<LiveStore>();
 builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
-builder.Services.AddSingleton<SiteState>();
-builder.Services.AddSingleton<IClock>(SystemClock.Instance);
 builder.Services.AddLiveStation(builder.Configuration);
-builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<PageFrame>();
-builder.Services.AddJobs(connection);
+builder.Services.AddJobs(connection, JobServices.IsDoneHere(builder.Configuration["MEADOW_JOBS"]));
 builder
     .Services.AddRazorPages(o =>
     {

@@ -15,7 +15,9 @@ public sealed class AppProcess : IDisposable
     public HttpClient Browser { get; }
 
     /// <summary>Starts one on a database.</summary>
-    public static async Task<AppProcess> Start(string database)
+    /// <param name="database">The database.</param>
+    /// <param name="works">Whether it does long work itself.</param>
+    public static async Task<AppProcess> Start(string database, bool works = true)
     {
         string root = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
@@ -36,6 +38,7 @@ public sealed class AppProcess : IDisposable
             RedirectStandardError = true,
         };
         start.Environment["MEADOW_DB"] = database;
+        start.Environment["MEADOW_JOBS"] = works ? "here" : "elsewhere";
         Process process = Process.Start(start)!;
         var listening = new TaskCompletionSource<Uri>();
         process.OutputDataReceived += (_, line) =>
@@ -47,6 +50,17 @@ public sealed class AppProcess : IDisposable
         process.BeginOutputReadLine();
         process.BeginErrorReadLine();
         return new AppProcess(process, new HttpClient { BaseAddress = await listening.Task.WaitAsync(Longest) });
+    }
+
+    /// <summary>Starts an errand of the command line on a database.</summary>
+    public static Process Errand(string database, string name)
+    {
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "UnrulyMeadow.Web.dll"), name])
+        {
+            UseShellExecute = false,
+        };
+        start.Environment["MEADOW_DB"] = database;
+        return Process.Start(start)!;
     }
 
     /// <summary>Kills it, as a failing machine would.</summary>

@@ -69,6 +69,25 @@ public sealed class JobFaultTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_worker_without_pages_does_what_an_app_without_a_worker_was_asked()
+    {
+        AppProcess pages = await Start(works: false);
+        Guid job = await Ask(pages.Browser, "/year/ahead?years=3&tulips=LiftEachYear");
+        await Task.Delay(TimeSpan.FromSeconds(2));
+        Assert.Equal(JobState.Waiting, (await _jobs.Find(job))!.State);
+        using Process worker = AppProcess.Errand(_site.Database.ConnectionString, "work");
+        try
+        {
+            await Until(async () => (await _jobs.Find(job))!.State == JobState.Done);
+        }
+        finally
+        {
+            worker.Kill();
+            await worker.WaitForExitAsync();
+        }
+    }
+
+    [Fact]
     public async Task What_was_written_down_before_a_worker_was_woken_is_done_and_what_was_asked_of_another_plan_says_so()
     {
         LoadedPlan loaded = await new PlanStore(_site.Database, PlanFile.Stored).Now();
@@ -167,9 +186,9 @@ public sealed class JobFaultTests : IAsyncLifetime
         }
     }
 
-    private async Task<AppProcess> Start()
+    private async Task<AppProcess> Start(bool works = true)
     {
-        AppProcess process = await AppProcess.Start(_site.Database.ConnectionString);
+        AppProcess process = await AppProcess.Start(_site.Database.ConnectionString, works);
         _started.Add(process);
         return process;
     }

@@ -37,8 +37,7 @@ public readonly struct GroundDays
 /// What a record's weather does under the surface, class by class, each computed when first asked and then kept. Safe
 /// for several threads.
 /// </summary>
-/// <param name="record">The weather.</param>
-public sealed class GroundClimate(WeatherRecord record)
+public sealed class GroundClimate
 {
     // A record of thirty years takes about 0.9 MB a class and 50 kB a place.
     private const long MostBytesOfClasses = 32L << 20;
@@ -46,10 +45,27 @@ public sealed class GroundClimate(WeatherRecord record)
 
     private static readonly ConditionalWeakTable<WeatherRecord, GroundClimate> OfRecords = [];
 
-    private readonly Lazy<GroundForcing> _forcing = new(() => GroundForcing.From(record));
+    private readonly Lazy<GroundForcing> _forcing;
     private readonly BoundedCache<ThermalClass, GroundTemperatures> _classes = new(MostBytesOfClasses, g => g.Bytes);
     private readonly BoundedCache<BulbPlace, Series> _places = new(MostBytesOfPlaces, s => s.Bytes);
     private readonly BoundedCache<ThermalClass, Series> _roots = new(MostBytesOfPlaces, s => s.Bytes);
+
+    // How each is computed: asked for so often that making these anew each time would cost more than the look.
+    private readonly Func<ThermalClass, GroundTemperatures> _run;
+    private readonly Func<BulbPlace, Series> _seriesAt;
+    private readonly Func<ThermalClass, Series> _rootSeries;
+    private readonly WeatherRecord _record;
+
+    /// <summary>Nothing is computed yet.</summary>
+    /// <param name="record">The weather.</param>
+    public GroundClimate(WeatherRecord record)
+    {
+        _record = record;
+        _forcing = new(() => GroundForcing.From(record));
+        _run = w => GroundModel.Run(w, Forcing);
+        _seriesAt = p => SeriesOf(Of(p.Class).AtDepth(p.DepthCm));
+        _rootSeries = w => SeriesOf(Of(w).RootMin);
+    }
 
     /// <summary>The weather as the ground meets it.</summary>
     public GroundForcing Forcing => _forcing.Value;
@@ -59,7 +75,7 @@ public sealed class GroundClimate(WeatherRecord record)
     public static GroundClimate Of(WeatherRecord record) => OfRecords.GetValue(record, r => new GroundClimate(r));
 
     /// <summary>What a class felt.</summary>
-    public GroundTemperatures Of(ThermalClass what) => _classes.GetOrAdd(what, w => GroundModel.Run(w, Forcing));
+    public GroundTemperatures Of(ThermalClass what) => _classes.GetOrAdd(what, _run);
 
     /// <summary>Computes several classes side by side, so that asking for them later costs nothing.</summary>
     public void Prepare(IEnumerable<ThermalClass> classes) =>
@@ -95,10 +111,9 @@ public sealed class GroundClimate(WeatherRecord record)
     }
 
     // Depths are read off their class at little cost.
-    private Series Kept(BulbPlace place) =>
-        _places.GetOrAdd(place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 }, p => SeriesOf(Of(p.Class).AtDepth(p.DepthCm)));
+    private Series Kept(BulbPlace place) => _places.GetOrAdd(place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 }, _seriesAt);
 
-    private Series Roots(ThermalClass what) => _roots.GetOrAdd(what, w => SeriesOf(Of(w).RootMin));
+    private Series Roots(ThermalClass what) => _roots.GetOrAdd(what, _rootSeries);
 
     private Series SeriesOf(float[] days) => new(days, Usual(days));
 
@@ -108,7 +123,7 @@ public sealed class GroundClimate(WeatherRecord record)
         var count = new int[365];
         for (int i = 0; i < days.Length; i++)
         {
-            int slot = Math.Min(364, record.FirstDay.PlusDays(i).DayOfYear - 1);
+            int slot = Math.Min(364, _record.FirstDay.PlusDays(i).DayOfYear - 1);
             sum[slot] += days[i];
             count[slot]++;
         }

@@ -45,8 +45,13 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
     /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
-        foreach (BulbBloom bloom in Blooms(growing))
-            Raise(share, bloom.MedianIndex, ShowDays);
+        GroundDays soil = growing.SoilC;
+        double[] light = growing.Season.SpringLight(LightFromH);
+        foreach (int turn in growing.Season.LateSummers)
+        {
+            if (BloomOf(turn, growing, soil, light) is { } bloom)
+                Raise(share, bloom.MedianIndex, ShowDays);
+        }
     }
 
     /// <summary>

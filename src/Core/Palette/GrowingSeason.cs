@@ -1,4 +1,6 @@
 using System.Collections.Concurrent;
+using System.Collections.Immutable;
+using System.Diagnostics.CodeAnalysis;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
@@ -16,24 +18,23 @@ public sealed class GrowingSeason
     private static readonly (int Month, int Day) June = (6, 21);
     private static readonly (int Month, int Day) December = (12, 21);
 
-    private readonly ConcurrentDictionary<double, double[]> _yearHeat = new();
-    private readonly ConcurrentDictionary<double, double[]> _heat = new();
-    private readonly ConcurrentDictionary<(double BaseC, double Rate), double[]> _slowing = new();
-    private readonly ConcurrentDictionary<ThermalClass, float[]> _roots = new();
-    private readonly ConcurrentDictionary<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf = new();
+    private readonly Kept<double, double[]> _yearHeat;
+    private readonly Kept<double, double[]> _heat;
+    private readonly Kept<(double BaseC, double Rate), double[]> _slowing;
+    private readonly Kept<ThermalClass, float[]> _roots;
+    private readonly Kept<(double BaseC, double LeafOutCd, int Nights), bool[]> _leaf;
     private readonly LocalDate[] _days;
     private readonly bool _southern;
-    private readonly ConcurrentDictionary<double, double[]> _springLight = new();
+    private readonly Kept<double, double[]> _springLight;
     private readonly Lazy<double[]> _weekMean;
     private readonly Lazy<double[]> _fortnightMean;
     private readonly Lazy<double[]> _dayLength;
     private readonly Lazy<double[]> _chill;
-    private const int MostKept = 32;
 
     private readonly Lazy<float[]> _hardened;
-    private readonly Lazy<int[]> _lateSummers;
-    private readonly Lazy<int[]> _autumnEquinoxes;
-    private readonly Lazy<int[]> _longestDays;
+    private readonly Lazy<ImmutableArray<int>> _lateSummers;
+    private readonly Lazy<ImmutableArray<int>> _autumnEquinoxes;
+    private readonly Lazy<ImmutableArray<int>> _longestDays;
 
     /// <summary>Prepares a run.</summary>
     /// <param name="run">The weather.</param>
@@ -43,14 +44,20 @@ public sealed class GrowingSeason
         Run = run;
         _southern = southern;
         _days = [.. Enumerable.Range(0, run.MinC.Length).Select(run.FirstDay.PlusDays)];
+        _yearHeat = new(b => HeatSums(b, fromShortestDay: true));
+        _heat = new(b => HeatSums(b, fromShortestDay: false));
+        _slowing = new(k => [.. Heat(k.BaseC).Select(h => Math.Exp(-k.Rate * h))]);
+        _roots = new(run.RootsC);
+        _leaf = new(k => InLeaf(k.BaseC, k.LeafOutCd, k.Nights));
+        _springLight = new(h => SpringLights(double.IsNaN(h) ? null : h));
         _weekMean = new Lazy<double[]>(() => MeansOver(7));
         _fortnightMean = new Lazy<double[]>(() => MeansOver(14));
         _dayLength = new Lazy<double[]>(() => [.. _days.Select(d => SolarGeometry.DaylightHours(Run.LatitudeDeg, d.DayOfYear))]);
         _chill = new Lazy<double[]>(ChillSums);
         _hardened = new Lazy<float[]>(() => Hardening.Of(FortnightMeanC));
-        _autumnEquinoxes = new Lazy<int[]>(() => Days(AutumnEquinox, SpringEquinox));
-        _longestDays = new Lazy<int[]>(() => Days(June, December));
-        _lateSummers = new Lazy<int[]>(() =>
+        _autumnEquinoxes = new Lazy<ImmutableArray<int>>(() => Days(AutumnEquinox, SpringEquinox));
+        _longestDays = new Lazy<ImmutableArray<int>>(() => Days(June, December));
+        _lateSummers = new Lazy<ImmutableArray<int>>(() =>
             [.. Enumerable.Range(0, Length).Where(i => _days[i].Month == BulbCalendar.FirstMonth(_southern) && _days[i].Day == 1)]
         );
     }
@@ -65,13 +72,13 @@ public sealed class GrowingSeason
     public int Length => _days.Length;
 
     /// <summary>Indices of 1 August (1 February in the south), when a bulb's year turns.</summary>
-    public IReadOnlyList<int> LateSummers => _lateSummers.Value;
+    public ImmutableArray<int> LateSummers => _lateSummers.Value;
 
     /// <summary>Indices of the autumn equinox, from which chilling is counted.</summary>
-    public IReadOnlyList<int> AutumnEquinoxes => _autumnEquinoxes.Value;
+    public ImmutableArray<int> AutumnEquinoxes => _autumnEquinoxes.Value;
 
     /// <summary>Indices of the longest day.</summary>
-    public IReadOnlyList<int> LongestDays => _longestDays.Value;
+    public ImmutableArray<int> LongestDays => _longestDays.Value;
 
     /// <summary>Mean air temperature of the seven days up to each day, °C.</summary>
     public double[] WeekMeanC => _weekMean.Value;
@@ -92,7 +99,7 @@ public sealed class GrowingSeason
     /// Share of a day's heat that counts by day length: 0 at so many hours and 1 at twelve; 0 from the autumn
     /// equinox to the shortest day. Without hours every day counts wholly.
     /// </summary>
-    public double[] SpringLight(double? fromH) => Kept(_springLight, fromH ?? double.NaN, h => SpringLights(double.IsNaN(h) ? null : h));
+    public double[] SpringLight(double? fromH) => _springLight.Of(fromH ?? double.NaN);
 
     /// <summary>Share of heat that counts at a day length: 0 at so many hours, 1 at twelve; 1 where no hours are given.</summary>
     public static double LightShare(double dayLengthH, double? fromH) => fromH is { } from ? Math.Clamp((dayLengthH - from) / (12 - from), 0, 1) : 1;
@@ -111,22 +118,21 @@ public sealed class GrowingSeason
     }
 
     /// <summary>Heat above a base since the shortest day, °C·d by single sine.</summary>
-    public double[] YearHeat(double baseC) => Kept(_yearHeat, baseC, b => HeatSums(b, fromShortestDay: true));
+    public double[] YearHeat(double baseC) => _yearHeat.Of(baseC);
 
     /// <summary>Heat above a base since the run's first day, °C·d by single sine.</summary>
-    public double[] Heat(double baseC) => Kept(_heat, baseC, b => HeatSums(b, fromShortestDay: false));
+    public double[] Heat(double baseC) => _heat.Of(baseC);
 
     /// <summary>How far growth is from done: e to the power of minus a rate times <see cref="Heat"/>, 1 and less.</summary>
     /// <param name="baseC">The base of the heat, °C.</param>
     /// <param name="rate">Of growth, per °C·d.</param>
-    public double[] Slowing(double baseC, double rate) =>
-        Kept(_slowing, (BaseC: baseC, Rate: rate), k => [.. Heat(k.BaseC).Select(h => Math.Exp(-k.Rate * h))]);
+    public double[] Slowing(double baseC, double rate) => _slowing.Of((baseC, rate));
 
     /// <summary>Daily mean temperature where a bulb lies, °C.</summary>
     public GroundDays SoilC(BulbPlace place) => Run.SoilC(place);
 
     /// <summary>The day's lowest where roots are coldest in a planter, °C.</summary>
-    public float[] RootsC(ThermalClass what) => Kept(_roots, what, Run.RootsC);
+    public float[] RootsC(ThermalClass what) => _roots.Of(what);
 
     /// <summary>True on the first day of the second half of the growing year: 1 July, or 1 January in the south.</summary>
     public bool IsMidsummer(int index) => _days[index].Day == 1 && _days[index].Month == (_southern ? 1 : 7);
@@ -141,8 +147,7 @@ public sealed class GrowingSeason
     /// True on days in leaf: from the heat sum of leaf-out until so many nights at or below 5 °C have passed since
     /// midsummer. The nights are common practice.
     /// </summary>
-    public bool[] LeafSeason(double baseC, double leafOutCd, int dropNights) =>
-        Kept(_leaf, (BaseC: baseC, LeafOutCd: leafOutCd, Nights: dropNights), k => InLeaf(k.BaseC, k.LeafOutCd, k.Nights));
+    public bool[] LeafSeason(double baseC, double leafOutCd, int dropNights) => _leaf.Of((baseC, leafOutCd, dropNights));
 
     private bool[] InLeaf(double baseC, double leafOutCd, int dropNights)
     {
@@ -161,15 +166,26 @@ public sealed class GrowingSeason
         return leaf;
     }
 
-    // Figures and pots tried by hand must not fill the memory; what is needed again is computed again.
-    private static TValue Kept<TKey, TValue>(ConcurrentDictionary<TKey, TValue> kept, TKey key, Func<TKey, TValue> make)
+    // Figures and pots tried by hand must not fill the memory: what was not asked for lately goes when there are many.
+    private sealed class Kept<TKey, TValue>(Func<TKey, TValue> make)
         where TKey : notnull
     {
-        if (kept.TryGetValue(key, out TValue? known))
-            return known;
-        if (kept.Count > MostKept)
-            kept.Clear();
-        return kept.GetOrAdd(key, make);
+        private const int Most = 32;
+
+        private volatile ConcurrentDictionary<TKey, TValue> _now = new();
+        private volatile ConcurrentDictionary<TKey, TValue> _before = new();
+
+        public TValue Of(TKey key)
+        {
+            if (_now.TryGetValue(key, out TValue? known))
+                return known;
+            if (_now.Count >= Most)
+            {
+                _before = _now;
+                _now = new();
+            }
+            return _now[key] = _before.TryGetValue(key, out TValue? earlier) ? earlier : make(key);
+        }
     }
 
     private double[] HeatSums(double baseC, bool fromShortestDay)
@@ -192,7 +208,7 @@ public sealed class GrowingSeason
         return day.Month == month && day.Day == date;
     }
 
-    private int[] Days((int Month, int Day) north, (int Month, int Day) south) =>
+    private ImmutableArray<int> Days((int Month, int Day) north, (int Month, int Day) south) =>
         [.. Enumerable.Range(0, Length).Where(i => Is(_days[i], north, south))];
 
     private double[] ChillSums()
@@ -246,6 +262,8 @@ public sealed class GrowingSeason
 /// <summary>One plant as it stands in a planter during a run.</summary>
 public sealed class Growing
 {
+    private readonly LocalDate _install;
+    private readonly LocalDate _lift;
     private int? _killedIndex;
     private GroundDays? _soil;
 
@@ -260,16 +278,16 @@ public sealed class Growing
     public Growing(GrowingSeason season, Plant plant, LocalDate install, LocalDate lift, BulbPlace place, double frostPocketC, bool inColour = false)
     {
         InColour = inColour;
-        Season = season;
+        _install = install;
+        _lift = lift;
         Plant = plant;
-        InstallIndex = season.Run.IndexOf(install);
-        LiftIndex = Math.Min(season.Length, season.Run.IndexOf(lift));
         Place = place;
         FrostPocketC = frostPocketC;
+        Enter(season);
     }
 
     /// <summary>The run.</summary>
-    public GrowingSeason Season { get; }
+    public GrowingSeason Season { get; private set; }
 
     /// <summary>The plant.</summary>
     public Plant Plant { get; }
@@ -281,10 +299,10 @@ public sealed class Growing
     public IReadOnlyList<(int Index, Palette.CutBack Cut)> Cuts { get; init; } = [];
 
     /// <summary>Index of the day it goes in; negative when that was before the run.</summary>
-    public int InstallIndex { get; }
+    public int InstallIndex { get; private set; }
 
     /// <summary>Index of the day it comes out, at most the run's length.</summary>
-    public int LiftIndex { get; }
+    public int LiftIndex { get; private set; }
 
     /// <summary>Where its bulb lies.</summary>
     public BulbPlace Place { get; }
@@ -296,10 +314,24 @@ public sealed class Growing
     public GroundDays SoilC => _soil ??= Season.SoilC(Place);
 
     /// <summary>Frost before this index takes nothing: what stands as a plan year begins is known to have lived.</summary>
-    public int SafeUntilIndex { get; init; }
+    public int SafeUntilIndex { get; private set; }
 
     /// <summary>True for stock that comes straight from a warm house.</summary>
     public bool FromWarmHouse { get; init; }
+
+    /// <summary>Stands the same plant in another run, so that one is enough to follow it through many.</summary>
+    /// <param name="season">The run.</param>
+    /// <param name="safeUntilIndex">Frost before this index takes nothing.</param>
+    [MemberNotNull(nameof(Season))]
+    public void Enter(GrowingSeason season, int safeUntilIndex = 0)
+    {
+        Season = season;
+        SafeUntilIndex = safeUntilIndex;
+        InstallIndex = season.Run.IndexOf(_install);
+        LiftIndex = Math.Min(season.Length, season.Run.IndexOf(_lift));
+        _killedIndex = null;
+        _soil = null;
+    }
 
     /// <summary>Index of the first day of some that is cold enough to spoil its tops, as hardened as it then is; their end where none is.</summary>
     /// <param name="from">The first of them.</param>

@@ -21,6 +21,9 @@ internal sealed class CoverYears
     private float[] _mean = [];
     private float[] _weighted = [];
 
+    /// <summary>Room for plants that stand as no other does, followed for one planter alone.</summary>
+    public DayRoom Room { get; } = new();
+
     /// <summary>Fills a season with what its plants show.</summary>
     /// <param name="season">Empty.</param>
     /// <param name="items">The planter's plants.</param>

@@ -1,3 +1,4 @@
+using System.Buffers;
 using NodaTime;
 using UnrulyMeadow.Core.Palette;
 
@@ -39,19 +40,20 @@ public sealed class PlantYears
     /// <summary>Days from plugging in a forced bulb to its open colour (common practice: in bud).</summary>
     public const double ForcedBudDays = 4;
 
-    private readonly float[] _area;
-    private readonly float[][] _shares;
+    private readonly Memory<float> _area;
+    private readonly Memory<float>[] _shares;
     private readonly double? _heatCeilingC;
     private float[]? _shown;
 
-    private PlantYears(Plant plant, int from, int length, int years)
+    private PlantYears(Plant plant, int from, int length, int years, DayRoom? room)
     {
         Plant = plant;
         From = from;
         Length = length;
         Stride = (length + DayMath.Lanes - 1) / DayMath.Lanes * DayMath.Lanes;
-        _area = new float[Stride * years];
-        _shares = [.. plant.Windows.Select(_ => new float[Stride * years])];
+        Memory<float> Rows() => room is null ? new float[Stride * years] : room.Take(Stride * years);
+        _area = Rows();
+        _shares = [.. plant.Windows.Select(_ => Rows())];
         Years = new PlantYear[years];
         _heatCeilingC = plant.Windows.Select(w => w.Rule).OfType<FromInstall>().FirstOrDefault()?.HeatCeilingC;
     }
@@ -75,10 +77,10 @@ public sealed class PlantYears
     internal int Stride { get; }
 
     /// <summary>Surface under one plant by day of its standing, cm²; 0 once it is dead, and for a bulb while it does not show.</summary>
-    public ReadOnlySpan<float> AreaCm2(int year) => _area.AsSpan(year * Stride, Length);
+    public ReadOnlySpan<float> AreaCm2(int year) => _area.Span.Slice(year * Stride, Length);
 
     /// <summary>Share of its best that a colour window shows by day of its standing, 0 to 1.</summary>
-    public ReadOnlySpan<float> Share(int window, int year) => _shares[window].AsSpan(year * Stride, Length);
+    public ReadOnlySpan<float> Share(int window, int year) => _shares[window].Span.Slice(year * Stride, Length);
 
     /// <summary>Share of weather years that show a third of its best, by day of the plan year; kept, not to be changed.</summary>
     /// <param name="days">Days in the plan year.</param>
@@ -94,63 +96,49 @@ public sealed class PlantYears
             {
                 bool shows = false;
                 for (int w = 0; w < _shares.Length && !shows; w++)
-                    shows = _shares[w][(y * Stride) + d] >= ColourOdds.Shows;
+                    shows = Share(w, y)[d] >= ColourOdds.Shows;
                 odds[From + d] += shows && area[d] > 0 ? 1f / Years.Length : 0;
             }
         }
         return _shown = odds;
     }
 
-    internal ReadOnlySpan<float> AreaRow(int year) => _area.AsSpan(year * Stride, Stride);
+    internal ReadOnlySpan<float> AreaRow(int year) => _area.Span.Slice(year * Stride, Stride);
 
-    internal ReadOnlySpan<float> ShareRow(int window, int year) => _shares[window].AsSpan(year * Stride, Stride);
+    internal ReadOnlySpan<float> ShareRow(int window, int year) => _shares[window].Span.Slice(year * Stride, Stride);
 
     /// <summary>Follows a plant through every weather year.</summary>
     /// <param name="plant">The plant.</param>
     /// <param name="standing">When and where it stands.</param>
     /// <param name="seasons">Weather years laid over the plan year.</param>
     /// <param name="start">First day of the plan year.</param>
-    public static PlantYears Of(Plant plant, Standing standing, IReadOnlyList<GrowingSeason> seasons, LocalDate start)
+    public static PlantYears Of(Plant plant, Standing standing, IReadOnlyList<GrowingSeason> seasons, LocalDate start) =>
+        Of(plant, standing, seasons, start, null);
+
+    /// <summary>Follows a plant in rows that are lent: what is returned must not be read once they serve another planter.</summary>
+    internal static PlantYears Of(Plant plant, Standing standing, IReadOnlyList<GrowingSeason> seasons, LocalDate start, DayRoom? room)
     {
         int days = Period.DaysBetween(start, start.PlusMonths(12));
         int from = Math.Clamp(Period.DaysBetween(start, standing.From), 0, days);
         int to = Math.Clamp(Period.DaysBetween(start, standing.Lift), from, days);
-        var result = new PlantYears(plant, from, to - from, seasons.Count);
+        var result = new PlantYears(plant, from, to - from, seasons.Count, room);
         if (result.Length == 0)
             return result;
-        var share = new double[seasons.Count == 0 ? 0 : seasons.Max(s => s.Length)];
+        if (seasons.Count == 0)
+            return result;
+        double[] share = ArrayPool<double>.Shared.Rent(seasons.Max(s => s.Length));
+        Growing uncut = result.Stand(standing, seasons[0], []);
         for (int y = 0; y < seasons.Count; y++)
-            result.Follow(y, standing, seasons[y], start, share.AsSpan(0, seasons[y].Length));
+            result.Follow(y, standing, uncut, seasons[y], start, share.AsSpan(0, seasons[y].Length));
+        ArrayPool<double>.Shared.Return(share);
         return result;
     }
 
-    private void Follow(int year, Standing standing, GrowingSeason season, LocalDate start, Span<double> share)
+    private void Follow(int year, Standing standing, Growing uncut, GrowingSeason season, LocalDate start, Span<double> share)
     {
         int zero = season.Run.IndexOf(start);
-        var uncut = new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
-        {
-            SafeUntilIndex = zero,
-            FromWarmHouse = standing.FromWarmHouse,
-        };
-        (double Share, Growing Growing)[] groups =
-            standing.Cuts.Count == 0
-                ? []
-                :
-                [
-                    .. CutBack
-                        .Groups(standing.Cuts)
-                        .Select(g =>
-                            (
-                                g.Share,
-                                new Growing(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
-                                {
-                                    SafeUntilIndex = zero,
-                                    FromWarmHouse = standing.FromWarmHouse,
-                                    Cuts = [.. g.Cuts.Select(c => (season.Run.IndexOf(c.Day), c))],
-                                }
-                            )
-                        ),
-                ];
+        uncut.Enter(season, zero);
+        (double Share, Growing Growing)[] groups = standing.Cuts.Count == 0 ? [] : Cut(standing, season, zero);
         (LossKind loss, int lost) = FirstLoss(uncut, Math.Max(zero, season.Run.IndexOf(standing.From)));
         int dead = loss is LossKind.Frost or LossKind.Roots ? lost : int.MaxValue;
         int spoiledTo = loss == LossKind.Tops ? Regrown(season, lost) : -1;
@@ -174,18 +162,37 @@ public sealed class PlantYears
             }
             float light = LightShortage.ColourShare(standing.LightSteps);
             float weight = (float)(window.Share * window.Weight);
-            Span<float> row = _shares[w].AsSpan(year * Stride, Stride);
+            Span<float> row = _shares[w].Span.Slice(year * Stride, Stride);
             DayMath.Take(share.Slice(zero + From, Math.Clamp(dead - zero - From, 0, Length)), light, row);
             if (spoiledTo >= 0)
                 row[Math.Clamp(lost - zero - From, 0, Length)..Math.Clamp(spoiledTo - zero - From, 0, Length)].Clear();
             DayMath.Gather(row, weight, best, most);
         }
-        Span<float> area = _area.AsSpan(year * Stride, Length);
+        Span<float> area = _area.Span.Slice(year * Stride, Length);
         Grow(area[..Math.Clamp(dead - zero - From, 0, Length)], uncut, groups, zero + From, best, LightShortage.WidthShare(standing.LightSteps));
         for (int d = 0; d < Length; d++)
             most[d] *= area[d];
         Years[year] = Sum(season, uncut, zero, best[..Length], most[..Length], loss, lost);
     }
+
+    private Growing Stand(Standing standing, GrowingSeason season, IReadOnlyList<(int Index, CutBack Cut)> cuts) =>
+        new(season, Plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
+        {
+            FromWarmHouse = standing.FromWarmHouse,
+            Cuts = cuts,
+        };
+
+    private (double Share, Growing Growing)[] Cut(Standing standing, GrowingSeason season, int zero) =>
+        [
+            .. CutBack
+                .Groups(standing.Cuts)
+                .Select(g =>
+                {
+                    Growing cut = Stand(standing, season, [.. g.Cuts.Select(c => (season.Run.IndexOf(c.Day), c))]);
+                    cut.Enter(season, zero);
+                    return (g.Share, cut);
+                }),
+        ];
 
     // A rule's shares, as of the plants that are cut and of those that are not, each in proportion.
     private static void Mix(

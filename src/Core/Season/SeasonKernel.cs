@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
+using System.Runtime.InteropServices;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
@@ -20,6 +21,10 @@ public sealed class SeasonKernel
     // full, what was not asked for since the last time is dropped.
     private const long LeastBytes = 32L << 20;
     private const long MostBytes = 128L << 20;
+
+    // From so many planters on, plants that stand alike in less than several are followed for each alone.
+    private const int FewPlanters = 64;
+    private const int Several = 4;
 
     private long _budget = LeastBytes;
 
@@ -93,6 +98,7 @@ public sealed class SeasonKernel
         var seasons = new PlanterSeason[inUse.Count];
         List<int> open = Taken(asked, plan, inUse, seasons);
         PrepareGround(plan, [.. open.Select(i => inUse[i])], inUse.Count);
+        HashSet<(Plant, Standing)>? shared = open.Count < FewPlanters ? null : Shared(plan, open.Select(i => inUse[i]));
         int count = 0;
         Parallel.For(
             0,
@@ -106,7 +112,7 @@ public sealed class SeasonKernel
             k =>
             {
                 int i = open[k];
-                seasons[i] = Of(plan, inUse[i]);
+                seasons[i] = Of(plan, inUse[i], shared);
                 int now = Interlocked.Increment(ref count);
                 if (now % 32 == 0)
                     done?.Report(now);
@@ -115,6 +121,20 @@ public sealed class SeasonKernel
         var year = new SiteYear(Start, seasons, WeatherYears);
         _asked = new Asked(plan, year);
         return year;
+    }
+
+    // Of many planters, those plants that stand alike in several: only they are worth the memory.
+    private HashSet<(Plant, Standing)> Shared(Plan plan, IEnumerable<Planter> planters)
+    {
+        var uses = new Dictionary<(Plant, Standing), int>(new ByPlant());
+        var shared = new HashSet<(Plant, Standing)>(new ByPlant());
+        foreach (PlantedItem item in planters.SelectMany(p => PlantedItem.Of(plan, p, Start, Start.PlusMonths(12))))
+        {
+            ref int count = ref CollectionsMarshal.GetValueRefOrAddDefault(uses, (item.Plant, item.Standing), out _);
+            if (++count == Several)
+                shared.Add((item.Plant, item.Standing));
+        }
+        return shared;
     }
 
     // Takes over the years of planters that stand as they stood; the places of the others.
@@ -145,7 +165,10 @@ public sealed class SeasonKernel
     }
 
     /// <summary>One planter's year; kept until something it rests on changes.</summary>
-    public PlanterSeason Of(Plan plan, Planter planter)
+    public PlanterSeason Of(Plan plan, Planter planter) => Of(plan, planter, null);
+
+    // Plants that few other planters have so standing are not kept, where it is known which they are.
+    private PlanterSeason Of(Plan plan, Planter planter, HashSet<(Plant, Standing)>? shared)
     {
         IReadOnlyList<Display> displays = [.. plan.DisplaysOf(planter.Id)];
         Known? known = _planters.GetValueOrDefault(planter.Id);
@@ -153,7 +176,7 @@ public sealed class SeasonKernel
             return known.Season;
         IReadOnlyList<PlantedItem> items = PlantedItem.Of(plan, planter, displays, Start, Start.PlusMonths(12));
         PlanterSeason season =
-            known is null || !IsSame(plan, planter, items, known) ? Compute(plan, planter, items, null)
+            known is null || !IsSame(plan, planter, items, known) ? Compute(plan, planter, items, null, shared)
             : ReferenceEquals(known.Season.Planter, planter) ? known.Season
             : known.Season.For(planter);
         _planters[planter.Id] = new Known(
@@ -221,7 +244,7 @@ public sealed class SeasonKernel
         return result;
     }
 
-    private PlanterSeason Compute(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, int? year)
+    private PlanterSeason Compute(Plan plan, Planter planter, IReadOnlyList<PlantedItem> items, int? year, HashSet<(Plant, Standing)>? shared = null)
     {
         var season = new PlanterSeason(planter, Start, Days, plan.Site.CoverThreshold)
         {
@@ -230,9 +253,18 @@ public sealed class SeasonKernel
         if (Seasons.Count == 0)
             return season;
         CoverYears scratch = _scratch.TryTake(out CoverYears? used) ? used : new CoverYears();
-        scratch.WriteCover(season, With(items), _leaf, year);
+        scratch.WriteCover(season, shared is null ? With(items) : [.. items.Select(i => (i, Follow(i, shared, scratch.Room)))], _leaf, year);
+        scratch.Room.Reset();
         _scratch.Add(scratch);
         return season;
+    }
+
+    private PlantYears Follow(PlantedItem item, HashSet<(Plant, Standing)> shared, DayRoom room)
+    {
+        (Plant, Standing) key = (item.Plant, item.Standing);
+        return shared.Contains(key) || _followed.ContainsKey(key) || _before.ContainsKey(key)
+            ? Follow(item.Plant, item.Standing)
+            : PlantYears.Of(item.Plant, item.Standing, Seasons, Start, room);
     }
 
     private IReadOnlyList<(PlantedItem Item, PlantYears Years)> With(IReadOnlyList<PlantedItem> items) =>

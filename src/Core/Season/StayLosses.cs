@@ -66,8 +66,8 @@ public sealed record StayLosses(Plant Plant, Standing Standing, IReadOnlyList<St
                     var growing = new Growing(season, plant, standing.Planted, standing.Lift, standing.Place, standing.PocketC, standing.InColour)
                     {
                         FromWarmHouse = standing.FromWarmHouse,
-                        SafeUntilIndex = from,
                     };
+                    growing.Enter(season, from);
                     (LossKind kind, int lost) = PlantYears.FirstLoss(growing, from);
                     return new StayLoss(season.Run.Year, kind, lost < 0 ? null : season.Run.FirstDay.PlusDays(lost));
                 }),

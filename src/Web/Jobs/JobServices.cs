@@ -4,6 +4,7 @@ using Hangfire.PostgreSql;
 using Hangfire.PostgreSql.Factories;
 using Microsoft.AspNetCore.Antiforgery;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Jobs;
 
@@ -16,7 +17,8 @@ public static class JobServices
     /// <summary>Adds the desk, the runner and the workers.</summary>
     /// <param name="services">Services.</param>
     /// <param name="connection">The database; Hangfire opens connections of its own.</param>
-    public static IServiceCollection AddJobs(this IServiceCollection services, string connection)
+    /// <param name="doneHere">True where this process does the work too; otherwise another must.</param>
+    public static IServiceCollection AddJobs(this IServiceCollection services, string connection, bool doneHere)
     {
         services.AddSingleton<JobStore>();
         services.AddSingleton<ChangeStore>();
@@ -39,27 +41,54 @@ public static class JobServices
         // So is what makes runners: Hangfire's own is the process's, and an app that starts beside would be handed this one's work.
         services.AddSingleton<JobActivator>(p => new AspNetCoreJobActivator(p.GetRequiredService<IServiceScopeFactory>()));
         services.AddHangfire(h => h.UseSimpleAssemblyNameTypeSerializer().UseRecommendedSerializerSettings());
-        services.AddHangfireServer(o =>
+        if (doneHere)
         {
-            o.WorkerCount = 1;
-            o.SchedulePollingInterval = TimeSpan.FromSeconds(1);
-            o.StopTimeout = TimeSpan.FromSeconds(1);
-            o.ShutdownTimeout = TimeSpan.FromSeconds(2);
-        });
+            services.AddHangfireServer(o =>
+            {
+                o.WorkerCount = 1;
+                o.SchedulePollingInterval = TimeSpan.FromSeconds(1);
+                o.StopTimeout = TimeSpan.FromSeconds(1);
+                o.ShutdownTimeout = TimeSpan.FromSeconds(2);
+            });
+        }
         return services;
+    }
+
+    /// <summary>What the setting <c>MEADOW_JOBS</c> says: "here", as where it is not set, or "elsewhere".</summary>
+    /// <exception cref="InvalidOperationException">It says something else.</exception>
+    public static bool IsDoneHere(string? setting) =>
+        setting switch
+        {
+            null or "" or "here" => true,
+            "elsewhere" => false,
+            _ => throw new InvalidOperationException($"MEADOW_JOBS is \"here\" or \"elsewhere\", not \"{setting}\"."),
+        };
+
+    /// <summary>Does long work until the process is told to end, and serves no pages.</summary>
+    /// <param name="connection">The database.</param>
+    public static async Task Work(string connection)
+    {
+        HostApplicationBuilder builder = Host.CreateApplicationBuilder();
+        builder.Logging.SetMinimumLevel(LogLevel.Warning);
+        builder.Services.AddSite(connection).AddJobs(connection, doneHere: true);
+        using IHost host = builder.Build();
+        host.TakeUpJobs();
+        await host.RunAsync();
     }
 
     /// <summary>
     /// Takes up, at the start and each minute, what was asked for and whose caller ended before it could wake a worker: what is written down
     /// is done, whatever happens between the writing and the waking.
     /// </summary>
-    public static void TakeUpJobs(this WebApplication app) =>
-        app.Lifetime.ApplicationStarted.Register(() =>
-        {
-            app.Services.GetRequiredService<IBackgroundJobClient>().Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
-            app.Services.GetRequiredService<IRecurringJobManager>()
-                .AddOrUpdate<JobRunner>("waiting jobs", r => r.Run(null, CancellationToken.None), Cron.Minutely);
-        });
+    public static void TakeUpJobs(this IHost app) =>
+        app
+            .Services.GetRequiredService<IHostApplicationLifetime>()
+            .ApplicationStarted.Register(() =>
+            {
+                app.Services.GetRequiredService<IBackgroundJobClient>().Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
+                app.Services.GetRequiredService<IRecurringJobManager>()
+                    .AddOrUpdate<JobRunner>("waiting jobs", r => r.Run(null, CancellationToken.None), Cron.Minutely);
+            });
 
     /// <summary>Where a page looks how far a job is, and calls it off.</summary>
     public static void MapJobs(this IEndpointRouteBuilder app)

@@ -89,6 +89,21 @@ public sealed class SeasonKernelTests
     }
 
     [Fact]
+    public void Planters_of_a_large_site_show_what_each_would_show_alone()
+    {
+        Plan plan = Many(90);
+        // Some stand alike, others each from a day of its own.
+        Display[] moved = [.. plan.Displays.Select((d, i) => i % 3 == 0 ? d : d with { Install = d.Install.PlusDays(i % 40) })];
+        plan = plan.Changed([.. plan.Displays.Select(d => d.Id)], moved);
+        var alone = new SeasonKernel(Colder, Start);
+        foreach (PlanterSeason season in new SeasonKernel(Colder, Start).Of(plan).Planters)
+        {
+            Assert.Equal(alone.Of(plan, season.Planter).Cover50, season.Cover50);
+            Assert.Equal(alone.Of(plan, season.Planter).ShareInColour, season.ShareInColour);
+        }
+    }
+
+    [Fact]
     public void An_edit_computes_one_planter_anew_and_leaves_the_others_as_they_were()
     {
         Plan plan = Many(12);
