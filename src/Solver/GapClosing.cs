@@ -389,10 +389,7 @@ public static class GapClosing
                         .SelectMany(d => now.For(d, thorough: false))
                         .Select(r => r.Says.Key)
                         .ToHashSet(StringComparer.Ordinal);
-                    return move.Displays.Any(d =>
-                        then.For(d, thorough: false)
-                            .Any(r => r.Gravity is Gravity.Loses or Gravity.Weakens or Gravity.AgainstRule && !before.Contains(r.Says.Key))
-                    );
+                    return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.SpeaksAgainst && !before.Contains(r.Says.Key)));
                 }),
         ];
         // Several changes to one planter must bring together what each brings alone.

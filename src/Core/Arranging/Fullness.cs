@@ -66,6 +66,26 @@ public sealed class FullnessQuestion
         _others = others ?? [];
     }
 
+    /// <summary>A question of what goes in beside what stands for years.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="planter">The planter.</param>
+    /// <param name="mix">Kinds with their shares of the count.</param>
+    /// <param name="standing">What stands there for years.</param>
+    public static FullnessQuestion Beside(Plan plan, Planter planter, IReadOnlyList<(Plant Plant, int Share)> mix, IReadOnlyList<Display> standing) =>
+        new(
+            planter,
+            mix,
+            [
+                .. standing
+                    .SelectMany(d => Arrangement.Of(plan, planter, d).Plants)
+                    .Select(p => (p.At, Stature.Of(p.Plant, p.Plant.HeightCm > 120 ? p.Plant.SpreadAtPurchaseCm * 0.5 : p.Plant.SpreadAtPurchaseCm))),
+            ]
+        );
+
+    /// <summary>The day by which a display should be full: six weeks after it goes in, or half-way where it stands less than twelve.</summary>
+    public static LocalDate By(LocalDate install, LocalDate lift) =>
+        Period.DaysBetween(install, lift) is var days && days > 84 ? install.PlusDays(42) : install.PlusDays(days / 2);
+
     /// <summary>Most plants that go in as bought without pressing their root balls.</summary>
     public int Most
     {

@@ -243,20 +243,17 @@ internal static class HouseRuleChecks
     {
         if (at.Display.Layer != DisplayLayer.Seasonal)
             yield break;
-        LocalDate by = Period.DaysBetween(at.Display.Install, at.Display.Lift) > 84 ? at.Display.Install.PlusDays(42) : at.Midway;
+        LocalDate by = FullnessQuestion.By(at.Display.Install, at.Display.Lift);
         int day = at.IndexOf(by);
         double[] then = [.. at.Kinds.Select(k => (double)at.Spread(k.Plant)[day])];
         if (then.Any(w => w <= 0))
             yield break;
-        IReadOnlyList<(PlanePoint, Stature)> others =
-        [
-            .. at
-                .Together.Where(t => t.Display.Layer == DisplayLayer.Standing)
-                .GroupBy(t => t.Display)
-                .SelectMany(g => Arrangement.Of(at.Plan, at.Planter, g.Key).Plants)
-                .Select(p => (p.At, Stature.Of(p.Plant, p.Plant.HeightCm > 120 ? p.Plant.SpreadAtPurchaseCm * 0.5 : p.Plant.SpreadAtPurchaseCm))),
-        ];
-        var question = new FullnessQuestion(at.Planter, [.. at.Kinds.Select(k => (k.Plant, k.Item.Count))], others);
+        var question = FullnessQuestion.Beside(
+            at.Plan,
+            at.Planter,
+            [.. at.Kinds.Select(k => (k.Plant, k.Item.Count))],
+            [.. at.Together.Where(t => t.Display.Layer == DisplayLayer.Standing).Select(t => t.Display).Distinct()]
+        );
         int total = at.Kinds.Sum(k => k.Item.Count);
         double cover = question.Cover(
             total,

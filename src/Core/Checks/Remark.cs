@@ -35,6 +35,9 @@ public sealed record Remedy(Fact Does, Display After);
 /// <param name="Working">The arithmetic.</param>
 public sealed record Remark(string PlanterId, string DisplayId, Gravity Gravity, Fact Says, Working Working)
 {
+    /// <summary>True when nothing may be proposed that it is said of: plants lost or weakened, or a house rule broken.</summary>
+    public bool SpeaksAgainst => Gravity is Gravity.Loses or Gravity.Weakens or Gravity.AgainstRule;
+
     /// <summary>What is so.</summary>
     public RemarkKind Kind => (RemarkKind)Says.Kind;
 

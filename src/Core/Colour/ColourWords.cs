@@ -4,7 +4,7 @@ namespace UnrulyMeadow.Core.Colour;
 public static class ColourWords
 {
     // Keyword colours of CSS Color Module Level 4, section 6.1, each under the word that it is a shade of.
-    private static readonly (ColourWord Word, Lab Lab)[] Shades =
+    private static readonly (ColourWord Word, string Colour, Lab Lab)[] Shades =
     [
         .. new[]
         {
@@ -53,8 +53,11 @@ public static class ColourWords
             (ColourWord.Black, "#2f4f4f"), // darkslategray
             (ColourWord.Silver, "#c0c0c0"), // silver
             (ColourWord.Silver, "#b0c4de"), // lightsteelblue
-        }.Select(s => (s.Item1, Lab.Of(s.Item2))),
+        }.Select(s => (s.Item1, s.Item2, Lab.Of(s.Item2))),
     ];
+
+    /// <summary>The shades that a word stands for, #rrggbb, its purest first.</summary>
+    public static IReadOnlyList<string> ShadesOf(ColourWord word) => [.. Shades.Where(s => s.Word == word).Select(s => s.Colour)];
 
     /// <summary>The word of the nearest shade, by the difference of CIE Lab coordinates as people see it (CIEDE2000).</summary>
     /// <param name="colour">#rrggbb.</param>

@@ -1,4 +1,6 @@
 using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Core.Work;
 
@@ -43,10 +45,26 @@ public static class Labour
         return (int)Math.Ceiling((hours * 60) + ((change.Medium?.Litres ?? 0) * MinutesALitre) - 1e-9);
     }
 
-    private static double SetAnHour(ChangeoverItem item) =>
-        item.DepthCm is not null && !item.Item.Forced
+    /// <summary>Minutes that setting some plants and taking them out later takes one person.</summary>
+    /// <param name="planter">The planter.</param>
+    /// <param name="plants">The kinds, with their lines.</param>
+    public static int MinutesToSetAndClear(Planter planter, IEnumerable<(Plant Plant, DisplayItem Item)> plants) =>
+        (int)
+            Math.Ceiling(
+                (
+                    plants.Sum(p =>
+                        (p.Item.Count / SetAnHour(p.Plant, p.Item, p.Plant.Bulb is not null) * (planter.Survey.WeedFabric ? FabricTimes : 1))
+                        + (p.Item.Count / OutAnHour)
+                    ) * 60
+                ) - 1e-9
+            );
+
+    private static double SetAnHour(ChangeoverItem item) => SetAnHour(item.Plant, item.Item, item.DepthCm is not null);
+
+    private static double SetAnHour(Plant plant, DisplayItem item, bool atDepth) =>
+        atDepth && !item.Forced
             ? BulbsAnHour
-            : GoodsForm.Of(item.Plant)[0] switch
+            : GoodsForm.Of(plant)[0] switch
             {
                 { Sort: GoodsSort.Plugs } => PlugsAnHour,
                 { Sort: GoodsSort.Pot, SpreadCm: >= LargePotCm } => PotsAnHour,

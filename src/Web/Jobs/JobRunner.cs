@@ -8,6 +8,7 @@ using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Proposing;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;
@@ -41,6 +42,9 @@ public static class JobKinds
 
     /// <summary>Working out an act on many planters.</summary>
     public const string Act = "act";
+
+    /// <summary>Proposing whole years.</summary>
+    public const string Propose = "propose";
 
     /// <summary>Computing the years ahead.</summary>
     public const string Ahead = "ahead";
@@ -240,6 +244,25 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
                 DisplayChecks checks = await state.ChecksOf(acted.Made(now.Plan));
                 return JsonSerializer.Serialize(
                     ActResult.Of(now.Plan, acted, season, checks, words, n => progress.Done = act.PlanterIds.Count + n, cancel),
+                    JobJson.Options
+                );
+            case JobKinds.Propose:
+                YearWish wish = Read<YearWish>(job, now);
+                progress.Total = wish.PlanterIds.Count;
+                progress.Said = "looking through planters";
+                SeasonKernel proposed = await state.Kernel(wish.Start);
+                var first = new CalledProgress<(int Planters, YearProposal? Proposal)>(p =>
+                {
+                    progress.Done = Math.Max(progress.Done, p.Planters);
+                    if (p.Proposal is { } some)
+                        progress.Result = JsonSerializer.Serialize(YearProposalResult.Of(some, proposed.Days), JobJson.Options);
+                });
+                Func<Plan, DisplayChecks> looking = await state.ChecksOf();
+                return JsonSerializer.Serialize(
+                    YearProposalResult.Of(
+                        YearProposing.Propose(now.Plan, proposed, await state.Flowering(wish.Start), wish, looking, sofar: first, cancel: cancel),
+                        proposed.Days
+                    ),
                     JobJson.Options
                 );
             case JobKinds.Ahead:

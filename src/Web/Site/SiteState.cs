@@ -236,10 +236,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<DisplayChecks> Checks() => Checks(await Fresh());
 
     /// <summary>The checks of another plan under the site's weather.</summary>
-    public async Task<DisplayChecks> ChecksOf(Plan other)
+    public async Task<DisplayChecks> ChecksOf(Plan other) => (await ChecksOf())(other);
+
+    /// <summary>Makes the checks of other plans under the site's weather.</summary>
+    public async Task<Func<Plan, DisplayChecks>> ChecksOf()
     {
         Kept kept = await Fresh();
-        return new DisplayChecks(other, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
+        return other => new DisplayChecks(other, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
     }
 
     /// <summary>

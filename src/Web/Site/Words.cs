@@ -63,6 +63,12 @@ public static class Words
     /// <summary>"1 planter", "3 planters".</summary>
     public static string Count(int count, string one, string many) => $"{count:#,0} {(count == 1 ? one : many)}";
 
+    /// <summary>The same words with a capital at their head.</summary>
+    public static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
+
+    /// <summary>A length of work.</summary>
+    public static string Hours(double hours) => hours < 9.5 ? $"{hours:0.#} h" : $"{hours:#,0} h";
+
     /// <summary>A number with its sign: "+12", "−3", "0".</summary>
     public static string Signed(int number) => number == 0 ? "0" : $"{(number > 0 ? "+" : "−")}{Math.Abs(number):#,0}";
 

@@ -17,9 +17,6 @@ namespace UnrulyMeadow.Web.Pages.Year;
 /// <summary>Acts on many planters at once: they are chosen, the act is worked out and shown, and what is accepted is one change.</summary>
 public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
-    // Longer ones are cut off by browsers and servers on the way.
-    private const int LongestAddress = 2000;
-
     /// <summary>Planters shown one by one; of thousands nobody reads each.</summary>
     public const int MostShown = 200;
 
@@ -88,8 +85,10 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
 
     public ActKind Kind { get; private set; }
 
+    public PlanterChoice Planters { get; private set; } = null!;
+
     /// <summary>The planters chosen, in the order of the plan.</summary>
-    public IReadOnlyList<Planter> Chosen { get; private set; } = [];
+    public IReadOnlyList<Planter> Chosen => Planters.Chosen;
 
     public Job? Job { get; private set; }
 
@@ -97,12 +96,6 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
 
     /// <summary>True when the result was worked out of the plan as it is.</summary>
     public bool IsOfNow { get; private set; } = true;
-
-    /// <summary>The planters, chosen and not, by area.</summary>
-    public IEnumerable<(Area Area, IReadOnlyList<Planter> Planters)> ByArea =>
-        Now
-            .Plan.Areas.Select(a => (a, (IReadOnlyList<Planter>)[.. Now.Plan.Planters.Where(p => p.AreaId == a.Id && !p.IsRetired)]))
-            .Where(a => a.Item2.Count > 0);
 
     /// <summary>Kinds that go in during the plan year in the planters chosen, or in all while none is.</summary>
     public IReadOnlyList<Plant> Kinds =>
@@ -160,18 +153,16 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
     public async Task<IActionResult> OnPostChooseAsync()
     {
         await Load();
-        string address =
-            "/year/act"
-            + QueryString.Create([
-                KeyValuePair.Create("day", (string?)Words.Iso(View.Day)),
-                new("kind", KindText),
-                new("display", Display),
-                new("source", Source),
-                new("turn", Turn),
-                new("planterList", string.Join(' ', Chosen.Select(p => p.Id))),
-            ]);
+        string? address = Planters.Address(
+            "/year/act",
+            new("day", Words.Iso(View.Day)),
+            new("kind", KindText),
+            new("display", Display),
+            new("source", Source),
+            new("turn", Turn)
+        );
         ModelState.Clear();
-        return address.Length <= LongestAddress ? Redirect(address) : Page();
+        return address is null ? Page() : Redirect(address);
     }
 
     /// <summary>Has it worked out.</summary>
@@ -238,9 +229,7 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
                 Fill(asked);
         }
         Kind = Enum.TryParse(KindText, out ActKind kind) && Enum.IsDefined(kind) ? kind : ActKind.SameAsLastYear;
-        var chosen = Ticked.Of(PlanterIds, PlanterList).ToHashSet(StringComparer.Ordinal);
-        var areas = AreaIds.ToHashSet(StringComparer.Ordinal);
-        Chosen = [.. Now.Plan.Planters.Where(p => chosen.Contains(p.Id) || (areas.Contains(p.AreaId) && !p.IsRetired))];
+        Planters = PlanterChoice.Of(Now.Plan, PlanterIds, PlanterList, AreaIds);
         if (Turning is { } turn && Kind == ActKind.PlantRecipe)
             Lift ??= Words.Iso(
                 Now.Plan.Turns.Where(t => t.FirstDay > turn.LastDay).Select(t => t.FirstDay).DefaultIfEmpty(turn.FirstDay.PlusMonths(4)).Min()

@@ -71,9 +71,10 @@ const begin = (select) => {
           done();
           return;
         }
-        const chosen = choice.getValue();
-        for (const id of Object.keys(choice.options)) if (id !== chosen) choice.removeOption(id, true);
-        if (chosen && !plants.some((p) => p.id === chosen)) plants.push({ ...known.get(chosen) });
+        // One, or several where several may be named.
+        const chosen = [choice.getValue()].flat().filter(Boolean);
+        for (const id of Object.keys(choice.options)) if (!chosen.includes(id)) choice.removeOption(id, true);
+        for (const id of chosen) if (!plants.some((p) => p.id === id)) plants.push({ ...known.get(id) });
         for (const plant of plants) {
           known.set(plant.id, plant);
           choice.updateOption(plant.id, plant);
@@ -94,14 +95,16 @@ const begin = (select) => {
     },
     onChange(value) {
       // The forms in which it is sold go with its option.
-      const option = select.querySelector(`option[value="${window.CSS.escape(value)}"]`);
-      if (option && known.get(value)?.forms !== undefined) option.dataset.forms = known.get(value).forms;
+      for (const id of [value].flat()) {
+        const option = select.querySelector(`option[value="${window.CSS.escape(id)}"]`);
+        if (option && known.get(id)?.forms !== undefined) option.dataset.forms = known.get(id).forms;
+      }
     },
   });
   // Its field stands for it, with its label.
   select.setAttribute('aria-hidden', 'true');
   select.addEventListener('change', () => {
-    if (select.value !== choice.getValue()) choice.sync();
+    if (!select.multiple && select.value !== choice.getValue()) choice.sync();
   });
 };
 

@@ -9,6 +9,7 @@ addEventListener('beforeunload', () => (leftAt = performance.now()));
 const isTyped = (field) => {
   if (field.type === 'checkbox' || field.type === 'radio') return field.checked !== field.defaultChecked;
   if (!(field instanceof HTMLSelectElement)) return field.value !== field.defaultValue;
+  if (field.multiple) return [...field.options].some((option) => option.selected !== option.defaultSelected);
   const drawn = [...field.options].findIndex((option) => option.defaultSelected);
   return field.selectedIndex !== Math.max(0, drawn);
 };

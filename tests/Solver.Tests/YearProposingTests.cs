@@ -1,0 +1,281 @@
+using System.Collections;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Checks;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Colour;
+using UnrulyMeadow.Core.Ground;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Proposing;
+using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Solver;
+
+namespace UnrulyMeadow.Solver.Tests;
+
+/// <summary>Whole years proposed: for the demo's planters, for random sites in other climates, and against every choice tried by hand.</summary>
+public sealed class YearProposingTests
+{
+    private static readonly LocalDate Start = new(2027, 9, 1);
+    private static readonly Plan Demo = Shipped.Plan;
+    private static readonly SiteFlowering Flowering = new(Shipped.Record, Start);
+    private static readonly SeasonKernel Kernel = new(Shipped.Record, Start);
+    private static readonly YearWish Two = new(Start, Start, ["bollard-pot-north", "bollard-pot-south"]);
+    private static readonly Lazy<YearProposal> OfTwo = new(() => Propose(Two));
+
+    [Fact]
+    public void Nothing_is_proposed_that_a_check_speaks_against_and_every_year_brings_what_it_says()
+    {
+        YearProposal proposal = Propose(Two with { PlanterIds = ["bollard-pot-north", "bollard-pot-south", "ticket-trough-west", "shade-trough"] });
+        Assert.NotEmpty(proposal.Years);
+        foreach (ProposedYear year in proposal.Years)
+        {
+            Assert.Empty(Against(Demo, year, Checks));
+            Assert.All(year.Units, u => Assert.True(u.After.Sum(s => s.DaysInColour) >= u.Before.Sum(s => s.DaysInColour)));
+        }
+        // Each is best at what it is named for.
+        ProposedYear? Of(YearCharacter character) => proposal.Years.FirstOrDefault(y => y.Character == character);
+        decimal cheapest = Of(YearCharacter.Cheapest)?.Cost ?? decimal.MaxValue;
+        Assert.All(proposal.Years, y => Assert.True(y.Cost >= cheapest || cheapest == decimal.MaxValue));
+        Assert.True(Of(YearCharacter.Richest)!.Gained <= Of(YearCharacter.Richest)!.Bound);
+    }
+
+    [Fact]
+    public void Planters_of_a_look_group_are_planted_alike_on_the_same_days()
+    {
+        ProposedUnit unit = Assert.Single(OfTwo.Value.Years[0].Units);
+        Assert.Equal(2, unit.Unit.Planters.Count);
+        Assert.NotEmpty(unit.Pieces);
+        foreach (YearPiece piece in unit.Pieces)
+        {
+            Assert.Equal(piece.Displays[0].Install, piece.Displays[1].Install);
+            Assert.Equal(piece.Displays[0].Items, piece.Displays[1].Items);
+        }
+    }
+
+    [Fact]
+    public void What_is_settled_stays_what_is_never_wanted_stays_away_and_colours_are_kept_to()
+    {
+        ProposedUnit before = OfTwo.Value.Years[0].Units[0];
+        YearPiece other = before.Others.SelectMany(o => o).First();
+        string never = before
+            .Pieces.SelectMany(p => p.Displays[0].Items)
+            .First(i => other.Displays[0].Items.All(o => o.PlantId != i.PlantId))
+            .PlantId;
+        YearWish again = Two with { Locks = [new PieceLock("bollard-pot-north", other.Id)], Never = [never] };
+        Assert.All(Propose(again).Years, y =>
+        {
+            Assert.Contains(y.Units[0].Pieces, p => p.Id == other.Id);
+            Assert.DoesNotContain(y.Units[0].Pieces.SelectMany(p => p.Displays).SelectMany(d => d.Items), i => i.PlantId == never);
+        });
+        YearWish white = Two with { Colours = ColourWords.ShadesOf(ColourWord.White) };
+        foreach (YearPiece piece in Propose(white).Years.SelectMany(y => y.Units).SelectMany(u => u.Pieces).Where(p => p.Recipe is null))
+            Assert.All(piece.Displays[0].Items, i => Assert.True(white.Wants(Demo.Plant(i.PlantId)), i.PlantId));
+    }
+
+    [Fact]
+    public void A_budget_holds_and_wishes_that_contradict_each_other_are_named()
+    {
+        decimal rich = OfTwo.Value.Years[0].Cost;
+        YearProposal poor = Propose(Two with { Budget = Math.Floor(rich / 3) });
+        Assert.All(poor.Years, y => Assert.True(y.Cost <= Math.Floor(rich / 3)));
+        Assert.All(Propose(Two with { Budget = 0 }).Years, y => Assert.Equal(0, y.Cost));
+        string Fault(YearWish wish) => string.Join("; ", Assert.Throws<InvalidInputException>(() => Propose(wish)).Faults);
+        Assert.Contains(
+            "conflicts with the favourites",
+            Fault(Two with { Never = ["snowdrop"], Favourites = ["snowdrop"] }),
+            StringComparison.Ordinal
+        );
+        Assert.Contains("must name at least one", Fault(Two with { PlanterIds = [] }), StringComparison.Ordinal);
+        Assert.Contains("turns", Fault(Two with { Turns = 9 }), StringComparison.Ordinal);
+        YearPiece dear = OfTwo.Value.Years[0].Units[0].Pieces.MaxBy(p => p.Cost)!;
+        Assert.Contains(
+            "budget: conflicts with what is settled",
+            Fault(Two with { Budget = 1, Locks = [new PieceLock("bollard-pot-north", dear.Id)] }),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "conflict with the palette",
+            Fault(Two with { Colours = ["#00ff00"], Never = [.. Demo.Palette.Select(p => p.Id)] }),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public void What_is_planned_stays_unless_it_may_make_way()
+    {
+        var now = new LocalDate(2026, 11, 26);
+        var year = new LocalDate(2026, 9, 1);
+        var flowering = new SiteFlowering(Shipped.Record, year);
+        var kernel = new SeasonKernel(Shipped.Record, year);
+        YearWish wish = new(year, now, ["bollard-pot-north", "bollard-pot-south"]);
+        YearProposal keeps = YearProposing.Propose(Demo, kernel, flowering, wish, Checks);
+        Assert.Empty(keeps.Removed);
+        Apply(Demo, keeps, keeps.Years[0]);
+        YearProposal makesWay = YearProposing.Propose(Demo, kernel, flowering, wish with { KeepsPlanned = false }, Checks);
+        Assert.NotEmpty(makesWay.Removed);
+        Assert.All(makesWay.Removed, d => Assert.True(d.Install >= now && d.Layer != DisplayLayer.Standing));
+        Apply(Demo, makesWay, makesWay.Years[0]);
+    }
+
+    [Fact]
+    public void No_choice_tried_by_hand_beats_the_bound_nor_what_was_chosen()
+    {
+        var random = new Random(11);
+        for (int round = 0; round < 12; round++)
+        {
+            ProposalUnit one = new([Demo.FindPlanter("bollard-pot-north")!]);
+            ProposalUnit two = new([Demo.FindPlanter("shade-trough")!]);
+            var units = new[] { one, two }
+                .Select(u => (u, (IReadOnlyList<YearPiece>)[.. Enumerable.Range(0, 7).Select(i => Piece(u, i, random))]))
+                .ToList();
+            YearWish wish = Two with { Budget = round % 2 == 0 ? null : 60, LongestBareDays = 365 };
+            List<List<YearPiece>> choices = [.. Choices(units[0].Item2).SelectMany(a => Choices(units[1].Item2).Select(b => a.Concat(b).ToList()))];
+            if (wish.Budget is { } budget)
+                choices.RemoveAll(c => c.Sum(p => p.Cost) > budget);
+            int Days(IEnumerable<YearPiece> choice) =>
+                choice.GroupBy(p => p.Displays[0].PlanterId, StringComparer.Ordinal).Sum(g => YearProposing.Covered([.. g]));
+            int best = choices.Max(Days);
+            (var chosen, double bound) = YearProposing.Choose(units, wish, YearCharacter.Richest, 20, TestContext.Current.CancellationToken);
+            Assert.True(best <= bound, $"{best} by hand, at most {bound} by the solver");
+            Assert.True(Days(chosen.SelectMany(c => c)) >= best * 0.97);
+            Assert.True(chosen.SelectMany(c => c).Sum(p => p.Cost) <= (wish.Budget ?? decimal.MaxValue));
+        }
+    }
+
+    [Fact]
+    public void The_cheapest_year_leaves_no_bare_run_that_another_choice_could_close_and_none_is_cheaper()
+    {
+        var random = new Random(5);
+        for (int round = 0; round < 8; round++)
+        {
+            ProposalUnit unit = new([Demo.FindPlanter("shade-trough")!]);
+            IReadOnlyList<YearPiece> pieces = [.. Enumerable.Range(0, 8).Select(i => Piece(unit, i, random))];
+            YearWish wish = Two with { LongestBareDays = 40 };
+            int Runs(IReadOnlyList<YearPiece> choice) => BareRuns(pieces, choice, wish.LongestBareDays);
+            List<List<YearPiece>> choices = [.. Choices(pieces)];
+            (var chosen, double bound) = YearProposing.Choose(
+                [(unit, pieces)],
+                wish,
+                YearCharacter.Cheapest,
+                20,
+                TestContext.Current.CancellationToken
+            );
+            int fewest = choices.Min(Runs);
+            if (fewest > 0)
+                continue;
+            decimal least = choices.Where(c => Runs(c) == 0).Min(c => c.Sum(p => p.Cost));
+            Assert.Equal(0, Runs(chosen[0]));
+            Assert.Equal(least, chosen[0].Sum(p => p.Cost));
+            Assert.True((double)least >= bound - 1e-6);
+        }
+    }
+
+    [Theory]
+    [InlineData(40.7, new double[] { 0.5, 1.6, 6, 12, 17, 22, 25, 24, 20, 14, 8.5, 3 }, 4.2)]
+    [InlineData(47.6, new double[] { 5, 6, 8, 10.5, 14, 16.5, 19.5, 19.5, 16.5, 12, 7.5, 4.5 }, 4)]
+    [InlineData(33.4, new double[] { 13, 15, 18, 22, 27, 32, 35, 34, 31, 25, 18, 13 }, 7)]
+    [InlineData(-37.8, new double[] { 20, 20.2, 18, 15, 12.3, 10, 9.5, 10.5, 12.3, 14.3, 16.5, 18.5 }, 5)]
+    [InlineData(44.9, new double[] { -9, -6.5, 0.5, 8.5, 15.5, 20.5, 23, 21.5, 17, 9.5, 1.5, -6 }, 5)]
+    public void Random_sites_in_other_climates_get_years_that_pass_every_check(double latitude, double[] means, double half)
+    {
+        var random = new Random((int)latitude);
+        MonthlyNormals normals = new([.. means.Select(m => m - half)], [.. means.Select(m => m + half)], null, "continental");
+        WeatherRecord record = WeatherGenerator.Generate(normals.At(new Station("s", "s", latitude, 0, 0)), 3, 2000, 16);
+        LocalDate start = latitude < 0 ? new LocalDate(2027, 3, 1) : Start;
+        var flowering = new SiteFlowering(record, start);
+        var kernel = new SeasonKernel(record, start);
+        Planter[] planters =
+        [
+            .. Enumerable
+                .Range(0, 3)
+                .Select(i => new Planter
+                {
+                    Id = $"p{i}",
+                    AreaId = "a",
+                    Name = $"P{i}",
+                    Form =
+                        i == 2
+                            ? PlanterForm.Trough(90 + random.Next(60), 30 + random.Next(15), 85, 28, 30 + random.Next(15))
+                            : PlanterForm.Round(40 + random.Next(40), 30 + random.Next(8), 35 + random.Next(25)),
+                    Exposure = (Exposure)random.Next(3),
+                    Watering = Watering.Hand,
+                    ViewedFrom = ViewedFrom.AllRound,
+                    Wall = random.Next(2) == 0 ? WallMaterial.Terracotta : WallMaterial.Concrete,
+                    WallColour = "#77706a",
+                }),
+        ];
+        Plan empty = new(Site.Default, [new Area("a", "A", 0)], planters, Demo.Palette, [], []);
+        DisplayChecks Looked(Plan plan) => new(plan, record, s => s == start ? flowering : new SiteFlowering(record, s));
+        YearWish wish = new(start, start, [.. planters.Select(p => p.Id)]) { Turns = 2 + random.Next(4) };
+        YearProposal proposal = YearProposing.Propose(empty, kernel, flowering, wish, Looked);
+        foreach (ProposedYear year in proposal.Years)
+            Assert.Empty(Against(empty, year, Looked));
+        Assert.Contains(proposal.Years[0].Units, u => u.Pieces.Count > 0);
+    }
+
+    private static YearProposal Propose(YearWish wish) =>
+        YearProposing.Propose(Demo, Kernel, Flowering, wish, Checks, cancel: TestContext.Current.CancellationToken);
+
+    private static DisplayChecks Checks(Plan plan) => new(plan, Shipped.Record, s => s == Start ? Flowering : new SiteFlowering(Shipped.Record, s));
+
+    private static Plan Apply(Plan plan, YearProposal proposal, ProposedYear year) =>
+        plan.Changed([.. proposal.Removed.Select(d => d.Id)], [.. year.Units.SelectMany(u => u.Pieces).SelectMany(p => p.Displays)]);
+
+    // What the checks of the product say against what is proposed, on a plan that holds all of it.
+    private static List<string> Against(Plan plan, ProposedYear year, Func<Plan, DisplayChecks> checks)
+    {
+        Display[] displays = [.. year.Units.SelectMany(u => u.Pieces).SelectMany(p => p.Displays)];
+        DisplayChecks with = checks(plan.Changed([], displays));
+        return [.. displays.SelectMany(d => with.For(d)).Where(r => r.SpeaksAgainst).Select(r => $"{year.Character} {r.DisplayId}: {r.Says}")];
+    }
+
+    private static YearPiece Piece(ProposalUnit unit, int number, Random random)
+    {
+        int slot = random.Next(4);
+        int slots = Math.Min(4 - slot, 1 + random.Next(2));
+        var gains = new BitArray(366);
+        int from = (slot * 90) + random.Next(30);
+        for (int d = from; d < Math.Min(366, from + 20 + random.Next(90 * slots)); d++)
+            gains[d] = true;
+        var layer = (DisplayLayer)random.Next(3);
+        var display = new Display(
+            $"d{number}",
+            unit.Lead.Id,
+            layer,
+            Start.PlusDays(slot * 90),
+            Start.PlusDays((slot + slots) * 90),
+            [new DisplayItem("viola-purple", 3)]
+        );
+        return new YearPiece(
+            $"{unit.Lead.Id} {number}",
+            slot,
+            slots,
+            layer,
+            [display],
+            [gains],
+            random.Next(100),
+            random.Next(5, 40),
+            random.Next(60),
+            0
+        );
+    }
+
+    private static IEnumerable<List<YearPiece>> Choices(IReadOnlyList<YearPiece> pieces) =>
+        Enumerable
+            .Range(0, 1 << pieces.Count)
+            .Select(bits => pieces.Where((_, i) => (bits >> i & 1) == 1).ToList())
+            .Where(c => !c.Any(a => c.Any(b => !ReferenceEquals(a, b) && a.Conflicts(b))));
+
+    // Runs of bare days that are too long and that some piece could have broken, one for each first day on which what could break it changes.
+    private static int BareRuns(IReadOnlyList<YearPiece> pieces, IReadOnlyList<YearPiece> choice, int longest)
+    {
+        int runs = 0;
+        for (int d = 0; d + longest < 366; d++)
+        {
+            bool any(IReadOnlyList<YearPiece> of) => Enumerable.Range(d, longest + 1).Any(x => of.Any(p => p.Gains[0][x]));
+            runs += any(pieces) && !any(choice) ? 1 : 0;
+        }
+        return runs;
+    }
+}
