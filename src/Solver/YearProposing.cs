@@ -65,6 +65,9 @@ public static class YearProposing
     private const int RunWeighs = 2000;
 
     private const int MostOthers = 6;
+
+    // When first years are told.
+    private static readonly TimeSpan FirstAnswer = TimeSpan.FromSeconds(1);
     private const int MostTries = 8;
 
     /// <summary>Proposes.</summary>
@@ -127,33 +130,28 @@ public static class YearProposing
         }
         var found = new Work[kinds.Count];
         int done = 0;
-        int ready = 0;
-        bool told = false;
-        foreach (int[] some in Enumerable.Range(0, kinds.Count).Chunk(Math.Max(2, Environment.ProcessorCount)))
-        {
-            Parallel.ForEach(
-                some,
-                new ParallelOptions
-                {
-                    CancellationToken = cancel,
-                    MaxDegreeOfParallelism = Environment.ProcessorCount,
-                    TaskScheduler = TaskScheduler.Current,
-                },
-                k =>
-                {
-                    IReadOnlyList<YearPiece> pieces = YearPieces.For(open, kinds[k].First, slots, kernel, flowering, time, wish, checks);
-                    found[k] = new Work(open, kinds[k].First, kinds[k].All, [.. pieces]);
-                    sofar?.Report((Interlocked.Add(ref done, kinds[k].All.Sum(u => u.Planters.Count)), null));
-                }
-            );
-            ready += some.Length;
-            if (!told && sofar is not null && ready < kinds.Count)
+        var watch = System.Diagnostics.Stopwatch.StartNew();
+        int told = 0;
+        Parallel.For(
+            0,
+            kinds.Count,
+            new ParallelOptions
             {
-                // Something to look at while the rest is looked through.
-                sofar.Report((done, Answer(open, wish, slots, removed, [.. found.Take(ready)], kernel, checks, 0.3, cancel)));
-                told = true;
+                CancellationToken = cancel,
+                MaxDegreeOfParallelism = Environment.ProcessorCount,
+                TaskScheduler = TaskScheduler.Current,
+            },
+            k =>
+            {
+                IReadOnlyList<YearPiece> pieces = YearPieces.For(open, kinds[k].First, slots, kernel, flowering, time, wish, checks);
+                found[k] = new Work(open, kinds[k].First, kinds[k].All, pieces);
+                int count = Interlocked.Add(ref done, kinds[k].All.Sum(u => u.Planters.Count));
+                sofar?.Report((count, null));
+                // Something to look at while the rest is looked through: once, and not where all is there in a moment.
+                if (sofar is not null && watch.Elapsed > FirstAnswer && Interlocked.Exchange(ref told, 1) == 0)
+                    sofar.Report((count, Answer(open, wish, slots, removed, [.. found.Where(w => w is not null)], kernel, checks, 0.3, cancel)));
             }
-        }
+        );
         foreach (PieceLock settled in wish.Locks)
         {
             if (found.All(w => w.Pieces.All(p => p.Id != settled.PieceId || w.First.Planters.All(x => x.Id != settled.PlanterId))))
@@ -325,7 +323,7 @@ public static class YearProposing
         if (chosen.Count == 0 || work.Sound.Contains(key))
             return false;
         DisplayChecks with = checks(work.Only.Changed([], [.. chosen.SelectMany(p => p.Displays)]));
-        var wrong = chosen.Where(p => p.Displays.Any(d => with.For(d).Any(r => r.SpeaksAgainst))).ToList();
+        var wrong = chosen.Where(p => p.Displays.Any(d => with.SpeakAgainst(d))).ToList();
         if (wrong.Count == 0)
         {
             work.Sound.Add(key);

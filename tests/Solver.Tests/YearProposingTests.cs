@@ -206,18 +206,20 @@ public sealed class YearProposingTests
                 }),
         ];
         Plan empty = new(Site.Default, [new Area("a", "A", 0)], planters, Demo.Palette, [], []);
-        DisplayChecks Looked(Plan plan) => new(plan, record, s => s == start ? flowering : new SiteFlowering(record, s));
+        Func<Plan, DisplayChecks> looked = new DisplayChecks(empty, record, s => s == start ? flowering : new SiteFlowering(record, s)).On;
         YearWish wish = new(start, start, [.. planters.Select(p => p.Id)]) { Turns = 2 + random.Next(4) };
-        YearProposal proposal = YearProposing.Propose(empty, kernel, flowering, wish, Looked);
+        YearProposal proposal = YearProposing.Propose(empty, kernel, flowering, wish, looked);
         foreach (ProposedYear year in proposal.Years)
-            Assert.Empty(Against(empty, year, Looked));
+            Assert.Empty(Against(empty, year, looked));
         Assert.Contains(proposal.Years[0].Units, u => u.Pieces.Count > 0);
     }
 
     private static YearProposal Propose(YearWish wish) =>
         YearProposing.Propose(Demo, Kernel, Flowering, wish, Checks, cancel: TestContext.Current.CancellationToken);
 
-    private static DisplayChecks Checks(Plan plan) => new(plan, Shipped.Record, s => s == Start ? Flowering : new SiteFlowering(Shipped.Record, s));
+    private static readonly DisplayChecks Looking = new(Demo, Shipped.Record, s => s == Start ? Flowering : new SiteFlowering(Shipped.Record, s));
+
+    private static DisplayChecks Checks(Plan plan) => Looking.On(plan);
 
     private static Plan Apply(Plan plan, YearProposal proposal, ProposedYear year) =>
         plan.Changed([.. proposal.Removed.Select(d => d.Id)], [.. year.Units.SelectMany(u => u.Pieces).SelectMany(p => p.Displays)]);

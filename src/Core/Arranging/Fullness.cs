@@ -104,10 +104,22 @@ public sealed class FullnessQuestion
     {
         if (!(target is > 0 and <= 1))
             throw new InvalidInputException("target", $"must be above 0 and at most 1 (it is {target:0.##})");
-        int low = 0;
-        int high = Most;
-        if (Cover(high, spreadThen) < target)
-            return new FullnessAnswer([], Cover(high, AsBought), Cover(high, spreadThen));
+        // The answer lies near the count whose plants, laid side by side, take up so much: bounds are sought from there outward.
+        double one = _mix.Select((m, k) => m.Share * Math.PI / 4 * spreadThen[k] * spreadThen[k]).Sum() / _mix.Sum(m => m.Share);
+        int high = Math.Clamp((int)Math.Ceiling(target * _planter.Form.SurfaceCm2 / Math.Max(one, 1)), 1, Most);
+        int low = high;
+        while (Cover(high, spreadThen) < target)
+        {
+            if (high == Most)
+                return new FullnessAnswer([], Cover(high, AsBought), Cover(high, spreadThen));
+            low = high;
+            high = Math.Min(Most, high + Math.Max(1, high / 6));
+        }
+        while (low == high || (low > 0 && Cover(low, spreadThen) >= target))
+        {
+            high = low;
+            low -= Math.Max(1, low / 6);
+        }
         while (high - low > 1)
         {
             int middle = (low + high) / 2;

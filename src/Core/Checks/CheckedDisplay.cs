@@ -99,6 +99,9 @@ internal sealed class CheckedDisplay
     /// <summary>Odds that a kind sold as an annual returns after a winter in this planter; null for what never does.</summary>
     public double? ReturnOdds(Plant plant) => StayLosses.MayReturn(plant) ? StayLosses.ReturnOdds(plant, _roots.Value) : null;
 
+    /// <summary>False where nobody asks what could stand instead: looking through the palette takes the longest.</summary>
+    public bool SeeksSubstitutes { get; set; } = true;
+
     /// <summary>The index of a day in the plan year, held within it.</summary>
     public int IndexOf(LocalDate day) =>
         Math.Clamp(Period.DaysBetween(Flowering.Start, day), 0, Period.DaysBetween(Flowering.Start, Flowering.Start.PlusMonths(12)) - 1);
@@ -154,6 +157,8 @@ internal sealed class CheckedDisplay
     /// <param name="isFree">True for plants without the fault.</param>
     public Remedy? Swap(Plant plant, Func<Plant, bool> isFree)
     {
+        if (!SeeksSubstitutes)
+            return null;
         Plant? best = null;
         double nearest = FarthestSubstitute;
         foreach (Plant other in Plan.Palette)

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using NodaTime;
 using UnrulyMeadow.Core.Arranging;
 using UnrulyMeadow.Core.Climate;
@@ -15,10 +16,10 @@ public sealed class DisplayChecks
     private readonly Plan _plan;
     private readonly WeatherRecord? _record;
     private readonly Func<LocalDate, SiteFlowering> _flowering;
-    private readonly Dictionary<LocalDate, IReadOnlyList<GrowingSeason>> _seasons = [];
+    private readonly ConcurrentDictionary<LocalDate, IReadOnlyList<GrowingSeason>> _seasons;
     private readonly Func<LocalDate, IReadOnlyList<GrowingSeason>> _stay;
-    private readonly Dictionary<LocalDate, IReadOnlyList<GrowingSeason>> _stays = [];
-    private readonly Dictionary<LocalDate, SiteFlowering> _own = [];
+    private readonly ConcurrentDictionary<LocalDate, IReadOnlyList<GrowingSeason>> _stays;
+    private readonly ConcurrentDictionary<LocalDate, SiteFlowering> _own;
 
     /// <summary>Prepares the checks of a plan. Not safe for use by several threads at once.</summary>
     /// <param name="plan">The plan.</param>
@@ -36,7 +37,17 @@ public sealed class DisplayChecks
         _record = record;
         _flowering = flowering ?? Own;
         _stay = stay ?? (month => StayLosses.Seasons(record!, month));
+        (_seasons, _stays, _own) = (new(), new(), new());
     }
+
+    private DisplayChecks(Plan plan, DisplayChecks like)
+    {
+        (_plan, _record, _flowering, _stay) = (plan, like._record, like._flowering, like._stay);
+        (_seasons, _stays, _own) = (like._seasons, like._stays, like._own);
+    }
+
+    /// <summary>The checks of another plan under the same weather, which is laid out once for both. Each may have a thread of its own.</summary>
+    public DisplayChecks On(Plan other) => new(other, this);
 
     /// <summary>
     /// What remarks on a planter's displays rest on besides the weather. While each of these is the same object as before, in the same
@@ -64,6 +75,22 @@ public sealed class DisplayChecks
 
     /// <summary>Remarks on every display of the plan that stands on or after a day, without those that follow every plant's place.</summary>
     public IEnumerable<Remark> All(LocalDate from) => _plan.Displays.Where(d => d.Lift > from).SelectMany(d => For(d, thorough: false));
+
+    /// <summary>
+    /// True where a remark speaks against a display, see <see cref="Remark.SpeaksAgainst"/>; what would put it right is not looked for, which
+    /// takes far less time than <see cref="For"/>.
+    /// </summary>
+    /// <param name="display">The display; it need not be in the plan.</param>
+    /// <param name="isCounted">False where how many of each go in is still to be found, and not looked at.</param>
+    public bool SpeakAgainst(Display display, bool isCounted = true)
+    {
+        if (_plan.FindPlanter(display.PlanterId) is not { } planter || display.Items.Any(i => _plan.FindPlant(i.PlantId) is null))
+            return false;
+        CheckedDisplay at = At(display, planter);
+        at.SeeksSubstitutes = false;
+        return (at.IsBulbs ? OfBulbs(at) : OfPlants(at)).Any(r => r.SpeaksAgainst)
+            || (!at.IsBulbs && Thorough(at, isCounted).Any(r => r.SpeaksAgainst));
+    }
 
     /// <summary>Remarks on one display, the gravest first.</summary>
     /// <param name="display">The display; it need not be in the plan.</param>
@@ -112,8 +139,13 @@ public sealed class DisplayChecks
             .. at.Kinds.SelectMany(k => HouseRuleChecks.Chrysanthemums(at, k.Plant)),
         ];
 
-    private static IEnumerable<Remark> Thorough(CheckedDisplay at) =>
-        [.. ArrangementChecks.Vigour(at), .. ArrangementChecks.Hidden(at), .. ArrangementChecks.LostInEachOther(at), .. HouseRuleChecks.Density(at)];
+    private static IEnumerable<Remark> Thorough(CheckedDisplay at, bool isCounted = true) =>
+        [
+            .. ArrangementChecks.Vigour(at),
+            .. ArrangementChecks.Hidden(at),
+            .. ArrangementChecks.LostInEachOther(at),
+            .. isCounted ? HouseRuleChecks.Density(at) : [],
+        ];
 
     private CheckedDisplay At(Display display, Planter planter) =>
         new(_plan, display, planter, _record, _flowering(SiteYear.UsualStart(display.Install, _record?.Station.IsSouthern ?? false)), Stay);
@@ -155,23 +187,16 @@ public sealed class DisplayChecks
         if (_record is null)
             return [];
         LocalDate year = StackBloom.BulbYearStart(install, _record.Station.IsSouthern);
-        if (!_seasons.TryGetValue(year, out IReadOnlyList<GrowingSeason>? seasons))
-            _seasons[year] = seasons = StackBloom.Seasons(_record, install);
-        return seasons;
+        return _seasons.GetOrAdd(year, _ => StackBloom.Seasons(_record, install));
     }
 
     private IReadOnlyList<GrowingSeason> Stay(LocalDate install)
     {
-        var month = new LocalDate(install.Year, install.Month, 1);
-        if (!_stays.TryGetValue(month, out IReadOnlyList<GrowingSeason>? seasons))
-            _stays[month] = seasons = _stay(month);
-        return seasons;
+        return _stays.GetOrAdd(new LocalDate(install.Year, install.Month, 1), _stay);
     }
 
     private SiteFlowering Own(LocalDate start)
     {
-        if (!_own.TryGetValue(start, out SiteFlowering? known))
-            _own[start] = known = new SiteFlowering(_record, start, _plan.Site.FrostRisk);
-        return known;
+        return _own.GetOrAdd(start, s => new SiteFlowering(_record, s, _plan.Site.FrostRisk));
     }
 }

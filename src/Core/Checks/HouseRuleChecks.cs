@@ -259,6 +259,9 @@ internal static class HouseRuleChecks
             total,
             at.Rules.Density == DensitySchool.PackedFromDayOne ? [.. at.Kinds.Select(k => k.Plant.SpreadAtPurchaseCm)] : then
         );
+        // What is full enough by any measure needs no count that would be; finding one takes the longest.
+        if (at.Rules.Density != DensitySchool.RoomToGrow && cover >= FullnessQuestion.Full - 0.12)
+            yield break;
         FullnessAnswer answer = question.By(at.Rules.Density, FullnessQuestion.Full, then);
         bool sparse =
             at.Rules.Density == DensitySchool.RoomToGrow

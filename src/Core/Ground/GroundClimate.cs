@@ -39,21 +39,18 @@ public readonly struct GroundDays
 /// </summary>
 public sealed class GroundClimate
 {
-    // A record of thirty years takes about 0.9 MB a class and 50 kB a place.
+    // A record of thirty years takes about 0.9 MB a class and 50 kB a place. All records share the room: those that were replaced and
+    // are still held by somebody's answer would otherwise each keep as much.
     private const long MostBytesOfClasses = 32L << 20;
     private const long MostBytesOfPlaces = 48L << 20;
 
     private static readonly ConditionalWeakTable<WeatherRecord, GroundClimate> OfRecords = [];
 
     private readonly Lazy<GroundForcing> _forcing;
-    private readonly BoundedCache<ThermalClass, GroundTemperatures> _classes = new(MostBytesOfClasses, g => g.Bytes);
-    private readonly BoundedCache<BulbPlace, Series> _places = new(MostBytesOfPlaces, s => s.Bytes);
-    private readonly BoundedCache<ThermalClass, Series> _roots = new(MostBytesOfPlaces, s => s.Bytes);
+    private static readonly BoundedCache<(GroundClimate, ThermalClass), GroundTemperatures> Classes = new(MostBytesOfClasses, g => g.Bytes);
+    private static readonly BoundedCache<(GroundClimate, BulbPlace), Series> Places = new(MostBytesOfPlaces, s => s.Bytes);
+    private static readonly BoundedCache<(GroundClimate, ThermalClass), Series> OfRoots = new(MostBytesOfPlaces, s => s.Bytes);
 
-    // How each is computed: asked for so often that making these anew each time would cost more than the look.
-    private readonly Func<ThermalClass, GroundTemperatures> _run;
-    private readonly Func<BulbPlace, Series> _seriesAt;
-    private readonly Func<ThermalClass, Series> _rootSeries;
     private readonly WeatherRecord _record;
 
     /// <summary>Nothing is computed yet.</summary>
@@ -62,9 +59,6 @@ public sealed class GroundClimate
     {
         _record = record;
         _forcing = new(() => GroundForcing.From(record));
-        _run = w => GroundModel.Run(w, Forcing);
-        _seriesAt = p => SeriesOf(Of(p.Class).AtDepth(p.DepthCm));
-        _rootSeries = w => SeriesOf(Of(w).RootMin);
     }
 
     /// <summary>The weather as the ground meets it.</summary>
@@ -75,12 +69,12 @@ public sealed class GroundClimate
     public static GroundClimate Of(WeatherRecord record) => OfRecords.GetValue(record, r => new GroundClimate(r));
 
     /// <summary>What a class felt.</summary>
-    public GroundTemperatures Of(ThermalClass what) => _classes.GetOrAdd(what, _run);
+    public GroundTemperatures Of(ThermalClass what) => Classes.GetOrAdd((this, what), static k => GroundModel.Run(k.Item2, k.Item1.Forcing));
 
     /// <summary>Computes several classes side by side, so that asking for them later costs nothing.</summary>
     public void Prepare(IEnumerable<ThermalClass> classes) =>
         Parallel.ForEach(
-            classes.Distinct().Where(c => !_classes.Contains(c) && !_roots.Contains(c)),
+            classes.Distinct().Where(c => !Classes.Contains((this, c)) && !OfRoots.Contains((this, c))),
             new ParallelOptions { TaskScheduler = TaskScheduler.Current },
             c => Roots(c)
         );
@@ -111,9 +105,12 @@ public sealed class GroundClimate
     }
 
     // Depths are read off their class at little cost.
-    private Series Kept(BulbPlace place) => _places.GetOrAdd(place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 }, _seriesAt);
+    private Series Kept(BulbPlace place) =>
+        Places.GetOrAdd((this, place with { DepthCm = Math.Round(place.DepthCm * 2) / 2 }), static k =>
+            k.Item1.SeriesOf(k.Item1.Of(k.Item2.Class).AtDepth(k.Item2.DepthCm))
+        );
 
-    private Series Roots(ThermalClass what) => _roots.GetOrAdd(what, _rootSeries);
+    private Series Roots(ThermalClass what) => OfRoots.GetOrAdd((this, what), static k => k.Item1.SeriesOf(k.Item1.Of(k.Item2).RootMin));
 
     private Series SeriesOf(float[] days) => new(days, Usual(days));
 

@@ -38,6 +38,8 @@ public sealed class YearPieces
     // Bulbs set in fall are in flower until so many days later (common practice: late tulips into May).
     private const int DaysOfBulbs = 190;
 
+    private const double PatchCm = 110;
+
     private const int FewestDays = 21;
     private const int LeastGain = 5;
     private const double LeastOdds = 0.15;
@@ -158,7 +160,7 @@ public sealed class YearPieces
             if (kept >= MostBest + (2 * MostThrifty) && !locked && piece.Recipe is null)
                 continue;
             DisplayChecks with = _checks(_plan.Changed([], piece.Displays));
-            if (piece.Displays.All(d => !with.For(d).Any(r => r.SpeaksAgainst)))
+            if (!piece.Displays.Any(d => with.SpeakAgainst(d)))
             {
                 _kept.Add(piece);
                 kept++;
@@ -220,9 +222,7 @@ public sealed class YearPieces
             free.To,
             [.. kinds.Select(k => new DisplayItem(k.Id, Math.Max(1, (int)(each / (k.MatureSpreadCm * k.MatureSpreadCm)))))]
         );
-        return !_checks(_plan.Changed([], [display]))
-            .For(display)
-            .Any(r => r is { SpeaksAgainst: true, Kind: not (RemarkKind.PlantedTooThin or RemarkKind.PlantedTooClose) });
+        return !_checks(_plan.Changed([], [display])).SpeakAgainst(display, isCounted: false);
     }
 
     private void Plant(Recipe recipe, int slot, int slots)
@@ -387,12 +387,22 @@ public sealed class YearPieces
             double[] wide = [.. kinds.Select(k => (double)_flowering.Spread(k, install, lift, PocketC)[day])];
             double[] spread = [.. kinds.Select((k, i) => wide[i] > 0 ? wide[i] : k.SpreadAtPurchaseCm)];
             // The tallest of three stands singly among many.
-            var question = FullnessQuestion.Beside(_plan, planter, [.. kinds.Select((k, i) => (k, kinds.Length > 2 && i == 0 ? 1 : 2))], standing);
+            // How close plants stand in a large bed shows on a part of it.
+            double times = planter.Form.IsBed && standing.Length == 0 ? Math.Max(1, planter.Form.SurfaceCm2 / (PatchCm * PatchCm)) : 1;
+            Planter patch =
+                times > 1
+                    ? planter with
+                    {
+                        Form = new PlanterForm(PlanterShape.RectangularBed, PatchCm, PatchCm, PatchCm, PatchCm, planter.Form.DepthCm, 0),
+                    }
+                    : planter;
+            var question = FullnessQuestion.Beside(_plan, patch, [.. kinds.Select((k, i) => (k, kinds.Length > 2 && i == 0 ? 1 : 2))], standing);
             FullnessAnswer answer = question.By(_plan.Site.RulesFor(planter).Density, FullnessQuestion.Full, spread);
             counts =
                 answer.Total > 0
                     ? [.. answer.Counts]
                     : FullnessQuestion.InProportion([.. kinds.Select((_, i) => kinds.Length > 2 && i == 0 ? 1 : 2)], question.Most);
+            counts = [.. counts.Select(c => Math.Max(1, (int)Math.Round(c * times)))];
             _counts[key] = counts;
         }
         return [.. kinds.Select((k, i) => new DisplayItem(k.Id, counts[i]))];

@@ -242,7 +242,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<Func<Plan, DisplayChecks>> ChecksOf()
     {
         Kept kept = await Fresh();
-        return other => new DisplayChecks(other, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
+        return Checks(kept).On;
     }
 
     /// <summary>
