@@ -96,6 +96,20 @@ test('a recipe goes into planters chosen with Shift, and one kind into all in pl
   expect(kind.made).toEqual({ clicks: 2, fields: 2 });
 });
 
+test('a whole year for one planter is proposed and planned in four clicks, and taken back', async ({ page }) => {
+  await page.goto(`${studio}/year?day=2028-09-10`);
+  const by = counting(page);
+  await by.click(page.locator('.rows input[name="planters[]"]').first());
+  await by.click(page.locator('[data-choice]').getByRole('button', { name: 'Propose a year' }));
+  await by.click(page.getByRole('button', { name: 'Propose a year' }));
+  await expect(page.locator('[data-job-done]')).toBeAttached({ timeout: 120_000 });
+  await expect(page.locator('.year-card').first()).toContainText('days in colour');
+  await by.click(page.getByRole('button', { name: /^Plan the/ }));
+  await expect(page.locator('.said').first()).toContainText('can be taken back as one');
+  expect(by.made).toEqual({ clicks: 4, fields: 0 });
+  await takeBack(page);
+});
+
 test('thirty different planters are pasted in two clicks and taken back as one', async ({ page }) => {
   await page.goto(`${studio}/planters/table`);
   const by = counting(page);

@@ -4,7 +4,7 @@ import { demo, empty, expect, test } from './site.js';
 
 const views = [
   '/year?day=2027-04-14', '/planters', '/planters/bollard-pot-north?day=2027-04-14', '/planters/new', '/stack/bollard-pot-north', '/stack/bollard-pot-north/template', '/stack/wall-pot-west/build', '/arrange/shelter-pot-1-summer-2027', '/rules', '/recipes?recipe=five-layers', '/displays/flag-pot-summer-2027',
-  '/year?beside=LateSpring', '/year/close?asked=true&planter=kiosk-basket', '/year/rehearse?kind=HalfCrew', '/year/events', '/year/sequence?day=2027-04-10', '/year/ahead?years=3', '/turns', '/turns/bulbs-2026/spread', '/turns/summer-2027', '/year/act?kind=ReplaceKind&planterList=great-pot&day=2027-05-17', '/find?q=pot', '/changes', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log?planter=kiosk-basket', '/climate', '/climate/ground?weather=past',
+  '/year?beside=LateSpring', '/year/close?asked=true&planter=kiosk-basket', '/year/rehearse?kind=HalfCrew', '/year/events', '/year/sequence?day=2027-04-10', '/year/ahead?years=3', '/turns', '/turns/bulbs-2026/spread', '/turns/summer-2027', '/year/act?kind=ReplaceKind&planterList=great-pot&day=2027-05-17', '/year/propose?planterList=great-pot&day=2027-09-01', '/find?q=pot', '/changes', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log?planter=kiosk-basket', '/climate', '/climate/ground?weather=past',
   '/climate/stations', '/planters/great-pot/sun', '/palette', '/palette?planter=flag-pot&from=2027-02-15', '/palette/snowdrop', '/palette/snowdrop/edit', '/palette/import', '/palette/compare?compare[]=snowdrop&compare[]=canna-red',
   '/grounds?day=2027-04-14', '/stock', '/site', '/site/aside', '/nowhere',
 ];
