@@ -531,6 +531,9 @@ public static class YearProposing
             };
         }
 
+        // A question of one unit is answered in a tenth of a second; a machine that is busy elsewhere gets the time to answer it all the same.
+        private const double LeastSeconds = 8;
+
         private const int MinutesOfVisit = 5;
         private const int MoneyForADay = 15;
 
@@ -545,14 +548,21 @@ public static class YearProposing
             var solver = new CpSolver
             {
                 StringParameters = FormattableString.Invariant(
-                    $"num_workers:{Math.Max(2, Environment.ProcessorCount)},random_seed:1,relative_gap_limit:0.002,max_time_in_seconds:{Math.Max(0.1, seconds)}"
+                    $"num_workers:{Math.Max(2, Environment.ProcessorCount)},random_seed:1,relative_gap_limit:0.002,max_time_in_seconds:{Math.Max(LeastSeconds, seconds)}"
                 ),
             };
             using CancellationTokenRegistration stop = cancel.Register(solver.StopSearch);
             CpSolverStatus status = solver.Solve(_model);
             cancel.ThrowIfCancellationRequested();
+            if (status == CpSolverStatus.Infeasible && _hint.Count == 0)
+                throw new InvalidInputException(
+                    "locks",
+                    "cannot be kept together: two of them would fill one layer at one time. Let one go, and ask again"
+                );
             if (status is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
-                return null;
+                return _hint.Count > 0 || _take.Count == 0
+                    ? null
+                    : throw new InvalidInputException(string.Empty, "no year could be put together in time, for the machine is busy: ask again");
             _hint = [.. Enumerable.Range(0, _take.Count).Where(i => solver.BooleanValue(_take[i].Take))];
             return solver;
         }

@@ -225,11 +225,11 @@ public sealed class YearPieces
         return !_checks(_plan.Changed([], [display])).SpeakAgainst(display, isCounted: false);
     }
 
-    private void Plant(Recipe recipe, int slot, int slots)
+    private void Plant(Recipe recipe, int slot, int slots, LocalDate? lift = null)
     {
         Plant[] kinds = [.. recipe.Items.Select(i => _plan.FindPlant(i.PlantId)).OfType<Plant>()];
         if (kinds.Length == recipe.Items.Count && kinds.All(CanGoIn))
-            Offer(slot, slots, recipe.Layer, (p, _) => [.. ScaledRecipe.For(recipe, p, _plan.Site, _plan.Plant).Items], kinds, recipe);
+            Offer(slot, slots, recipe.Layer, (p, _) => [.. ScaledRecipe.For(recipe, p, _plan.Site, _plan.Plant).Items], kinds, recipe, lift);
 
         bool CanGoIn(Plant plant) =>
             !plant.IsRetired && !_never.Contains(plant.Id) && plant.IsSoldOn(_slots[slot].From, _flowering.IsSouthern) && !IsWronglyLit(plant);
@@ -292,7 +292,7 @@ public sealed class YearPieces
         foreach (StackCandidate[] triple in triples.OrderByDescending(p => Weeks(p)).Take(4))
             Stack(triple);
         foreach (Recipe recipe in _plan.Recipes.Where(r => r.Layer == DisplayLayer.Bulbs))
-            Plant(recipe, slot, 1);
+            Plant(recipe, slot, 1, lift);
     }
 
     // An evergreen that stands for years, in a container that has nothing of the kind.
