@@ -27,7 +27,8 @@ public sealed record ProposedUnit(
 /// <param name="Character">What it is best at.</param>
 /// <param name="Units">What is proposed for each unit.</param>
 /// <param name="Bound">
-/// What no choice among the pieces found can beat: planter-days brought into colour at most, money or minutes at least, as the character has it.
+/// What no choice among the pieces found that leaves as few bare runs can beat: planter-days brought into colour at most, money or minutes at
+/// least, as the character has it.
 /// </param>
 public sealed record ProposedYear(YearCharacter Character, IReadOnlyList<ProposedUnit> Units, double Bound)
 {
@@ -98,7 +99,8 @@ public static class YearProposing
         faults.ThrowIfAny();
         if (!plan.Palette.Any(p => !p.IsRetired && !wish.Never.Contains(p.Id, StringComparer.Ordinal) && wish.Wants(p)))
             throw new InvalidInputException("colours", "conflict with the palette and the kinds not wanted: no kind that is left shows any of them");
-        IReadOnlyList<Planter> planters = [.. plan.Planters.Where(p => wish.PlanterIds.Contains(p.Id, StringComparer.Ordinal))];
+        HashSet<string> ids = [.. wish.PlanterIds];
+        IReadOnlyList<Planter> planters = [.. plan.Planters.Where(p => ids.Contains(p.Id))];
         Display[] removed = wish.KeepsPlanned
             ? []
             :
@@ -116,7 +118,7 @@ public static class YearProposing
                 "from",
                 $"leaves no turn in this plan year: the last would be before {wish.From.ToString("d MMM uuuu", null)}"
             );
-        IReadOnlyList<ProposalUnit> units = ProposalUnit.Of(open, planters);
+        IReadOnlyList<ProposalUnit> units = ProposalUnit.Of(open, planters, wish.Start);
         var kinds = new List<(ProposalUnit First, List<ProposalUnit> All)>();
         foreach (ProposalUnit unit in units)
         {
@@ -144,7 +146,13 @@ public static class YearProposing
             k =>
             {
                 IReadOnlyList<YearPiece> pieces = YearPieces.For(open, kinds[k].First, slots, kernel, flowering, time, wish, checks);
-                found[k] = new Work(open, kinds[k].First, kinds[k].All, pieces);
+                found[k] = new Work(
+                    open,
+                    kinds[k].First,
+                    kinds[k].All,
+                    pieces,
+                    [.. kinds[k].First.Planters.Select(p => InColour(kernel.Try(open, p)))]
+                );
                 int count = Interlocked.Add(ref done, kinds[k].All.Sum(u => u.Planters.Count));
                 sofar?.Report((count, null));
                 // Something to look at while the rest is looked through: once, and not where all is there in a moment.
@@ -183,6 +191,8 @@ public static class YearProposing
         }
         return days;
     }
+
+    private static BitArray InColour(PlanterSeason season) => new([.. season.ShareInColour.Select(s => s >= ColourOdds.InColour)]);
 
     private static bool IsLocked(YearWish wish, ProposalUnit unit) => wish.Locks.Any(l => unit.Planters.Any(p => p.Id == l.PlanterId));
 
@@ -224,7 +234,7 @@ public static class YearProposing
     {
         var chosen = new IReadOnlyList<YearPiece>[works.Count];
         double bound = 0;
-        List<int> open1 = [.. Enumerable.Range(0, works.Count)];
+        List<int> left = [.. Enumerable.Range(0, works.Count)];
         var banned = works.Select(_ => new HashSet<string>(StringComparer.Ordinal)).ToList();
         for (int tries = 0; ; tries++)
         {
@@ -232,7 +242,7 @@ public static class YearProposing
             if (wish.Budget is null)
             {
                 // Nothing is shared: each kind of unit is a question of its own.
-                foreach (int k in open1)
+                foreach (int k in left)
                 {
                     (IReadOnlyList<YearPiece>[] best, double most) = Choose([works[k]], [banned[k]], wish, character, seconds / works.Count, cancel);
                     chosen[k] = best[0];
@@ -247,12 +257,12 @@ public static class YearProposing
                 bound = tries == 0 ? most : bound;
             }
             // What is wrong in company is left out, and the rest chosen anew; in the end it goes without another in its place.
-            open1 = [.. Enumerable.Range(0, works.Count).Where(k => Ban(works[k], chosen[k], banned[k], wish, checks))];
-            if (open1.Count == 0)
+            left = [.. Enumerable.Range(0, works.Count).Where(k => Ban(works[k], chosen[k], banned[k], wish, checks))];
+            if (left.Count == 0)
                 break;
             if (tries < MostTries)
                 continue;
-            foreach (int k in open1)
+            foreach (int k in left)
             {
                 do
                 {
@@ -261,25 +271,16 @@ public static class YearProposing
             }
             break;
         }
+        Dictionary<string, int> order = open.Planters.Select((p, i) => (p.Id, i)).ToDictionary(x => x.Id, x => x.i, StringComparer.Ordinal);
         return new ProposedYear(
             character,
             [
                 .. works
                     .SelectMany((w, k) => w.All.Select(unit => Proposed(open, w, unit, chosen[k], banned[k], kernel)))
-                    .OrderBy(u => OrderOf(open, u)),
+                    .OrderBy(u => order[u.Unit.Lead.Id]),
             ],
             bound
         );
-    }
-
-    private static int OrderOf(Plan plan, ProposedUnit unit)
-    {
-        for (int i = 0; i < plan.Planters.Count; i++)
-        {
-            if (plan.Planters[i].Id == unit.Unit.Lead.Id)
-                return i;
-        }
-        return int.MaxValue;
     }
 
     private static ProposedUnit Proposed(
@@ -340,28 +341,28 @@ public static class YearProposing
         if (go.Count == 0)
             throw new InvalidInputException(
                 "locks",
-                $"cannot all be kept: a check speaks against {string.Join(" and ", wrong.SelectMany(w => w.Displays[0].Items).Select(i => i.PlantId).Distinct())} there. Let one go, and ask again"
+                $"cannot all be kept: a check speaks against {string.Join(" and ", wrong.SelectMany(w => w.Displays[0].Items).Select(i => work.Only.Plant(i.PlantId).CommonName).Distinct())} there. Let one go, and ask again"
             );
         banned.UnionWith(go.Select(p => p.Id));
         return true;
     }
 
     /// <summary>Chooses pieces for some units together.</summary>
-    /// <param name="units">The pieces of each, and how many units are like it.</param>
+    /// <param name="units">The pieces of each, and for each of its planters the days on which it is in colour without any.</param>
     /// <param name="wish">What is allowed.</param>
     /// <param name="character">What is wanted most.</param>
     /// <param name="seconds">Longest the solver may think, seconds.</param>
     /// <param name="cancel">Stops the work.</param>
     /// <returns>The pieces of each unit, and what no choice can beat.</returns>
     public static (IReadOnlyList<IReadOnlyList<YearPiece>> Chosen, double Bound) Choose(
-        IReadOnlyList<(ProposalUnit Unit, IReadOnlyList<YearPiece> Pieces)> units,
+        IReadOnlyList<(ProposalUnit Unit, IReadOnlyList<YearPiece> Pieces, IReadOnlyList<BitArray> InColour)> units,
         YearWish wish,
         YearCharacter character,
         double seconds,
         CancellationToken cancel = default
     ) =>
         Choose(
-            [.. units.Select(u => new Work(null, u.Unit, [u.Unit], u.Pieces))],
+            [.. units.Select(u => new Work(null, u.Unit, [u.Unit], u.Pieces, u.InColour))],
             [.. units.Select(_ => new HashSet<string>())],
             wish,
             character,
@@ -386,7 +387,13 @@ public static class YearProposing
     }
 
     // Pieces of one kind of unit, and the units that are like it.
-    private sealed class Work(Plan? plan, ProposalUnit first, IReadOnlyList<ProposalUnit> all, IReadOnlyList<YearPiece> pieces)
+    private sealed class Work(
+        Plan? plan,
+        ProposalUnit first,
+        IReadOnlyList<ProposalUnit> all,
+        IReadOnlyList<YearPiece> pieces,
+        IReadOnlyList<BitArray> inColour
+    )
     {
         private Plan? _only;
 
@@ -395,6 +402,9 @@ public static class YearProposing
         public IReadOnlyList<ProposalUnit> All { get; } = all;
 
         public IReadOnlyList<YearPiece> Pieces { get; } = pieces;
+
+        // Days on which each planter of the unit is in colour without any piece.
+        public IReadOnlyList<BitArray> InColour { get; } = inColour;
 
         // Choices of pieces that were looked over and found sound.
         public HashSet<string> Sound { get; } = new(StringComparer.Ordinal);
@@ -411,6 +421,7 @@ public static class YearProposing
         private readonly List<LinearExpr> _runs = [];
         private readonly IReadOnlyList<Work> _works;
         private HashSet<int> _hint = [];
+        private long _dayCount;
 
         public YearModel(IReadOnlyList<Work> works, IReadOnlyList<HashSet<string>> banned, YearWish wish)
         {
@@ -443,11 +454,13 @@ public static class YearProposing
                     _model.AddAtMostOne(layer.Where(h => h.Piece.FirstSlot <= slot && slot < h.Piece.FirstSlot + h.Piece.Slots).Select(h => h.Take));
             }
             for (int p = 0; p < work.First.Planters.Count && here.Count > 0; p++)
-                AddDays(w, here, p, work.All.Count, wish);
+                AddDays(w, here, p, work, wish);
         }
 
-        private void AddDays(int w, List<(YearPiece Piece, BoolVar Take)> here, int planter, int times, YearWish wish)
+        private void AddDays(int w, List<(YearPiece Piece, BoolVar Take)> here, int planter, Work work, YearWish wish)
         {
+            int times = work.All.Count;
+            BitArray inColour = work.InColour[planter];
             int days = here[0].Piece.Gains[planter].Length;
             var alike = new Dictionary<string, (BoolVar InColour, int Days)>(StringComparer.Ordinal);
             var of = new BoolVar?[days];
@@ -465,8 +478,11 @@ public static class YearProposing
                 alike[key] = (known.InColour, known.Days + 1);
                 of[d] = known.InColour;
             }
-            foreach ((BoolVar inColour, int count) in alike.Values)
-                _days.Add(inColour * (count * times));
+            foreach ((BoolVar brought, int count) in alike.Values)
+            {
+                _days.Add(brought * (count * times));
+                _dayCount += count * times;
+            }
             // Every run of days that is longer than is put up with holds one in colour, where a piece can bring it.
             int longest = wish.LongestBareDays + 1;
             string? before = null;
@@ -474,7 +490,7 @@ public static class YearProposing
             {
                 BoolVar[] any = [.. of.Skip(d).Take(longest).OfType<BoolVar>().DistinctBy(v => v.Index)];
                 string key = string.Join(',', any.Select(v => v.Index));
-                if (any.Length == 0 || key == before)
+                if (any.Length == 0 || key == before || Enumerable.Range(d, longest).Any(x => inColour[x]))
                     continue;
                 before = key;
                 BoolVar bare = _model.NewBoolVar($"b{w} {planter} {d}");
@@ -490,7 +506,7 @@ public static class YearProposing
             _model.Maximize(days - (runs * RunWeighs));
             if (Solve(seconds, cancel) is not { } solver)
                 return (0, 0, int.MaxValue);
-            // Bare runs cost as much in the bound as in the answer, at least.
+            // What leaves no more bare runs than the answer brings no more days than this.
             return (
                 (long)solver.Value(days),
                 (long)Math.Ceiling(solver.BestObjectiveBound + (solver.Value(runs) * RunWeighs) - 1e-6),
@@ -503,38 +519,38 @@ public static class YearProposing
             if (mostRuns == int.MaxValue)
                 return 0;
             _model.Add(LinearExpr.Sum(_runs) <= mostRuns);
-            LinearExpr cost = Sum(t => Times(t) * (long)Math.Round(t.Piece.Cost * 100));
-            // A visit to a planter takes a while whatever is set there.
-            LinearExpr minutes = Sum(t => Times(t) * (t.Piece.Minutes + (MinutesOfVisit * t.Piece.Displays.Count)));
-            LinearExpr colour = Sum(t => Times(t) * (long)Math.Round(t.Piece.Richness * 100));
+            LinearExpr days = LinearExpr.Sum(_days);
+            LinearExpr cost = Sum(Cents);
+            LinearExpr minutes = Sum(Minutes);
+            // One of the first outweighs all of the second together, which so decides between equals only.
+            long most = 1 + _dayCount + _take.Sum(character == YearCharacter.Cheapest ? Minutes : Cents);
             switch (character)
             {
                 case YearCharacter.Richest:
-                    _model.Add(LinearExpr.Sum(_days) >= leastDays);
+                    _model.Add(days >= leastDays);
                     // An exchange of our own: fifteen units of money for a day of full cover, so that nothing dear is bought for next to nothing.
-                    _model.Maximize((colour * MoneyForADay) - cost);
+                    _model.Maximize((Sum(t => Times(t) * (long)Math.Round(t.Piece.Richness * 100)) * MoneyForADay) - cost);
                     break;
                 case YearCharacter.Cheapest:
-                    _model.Minimize((cost * 100) + minutes - LinearExpr.Sum(_days));
+                    _model.Minimize((cost * most) + minutes - days);
                     break;
                 default:
-                    _model.Minimize((minutes * 1000) + cost - LinearExpr.Sum(_days));
+                    _model.Minimize((minutes * most) + cost - days);
                     break;
             }
-            if (Solve(seconds, cancel) is not { } solver)
+            if (Solve(seconds, cancel) is not { } solver || character == YearCharacter.Richest)
                 return 0;
-            return character switch
-            {
-                YearCharacter.Richest => solver.BestObjectiveBound,
-                YearCharacter.Cheapest => Math.Max(0, Math.Floor(solver.BestObjectiveBound / 100)) / 100,
-                _ => Math.Max(0, Math.Floor(solver.BestObjectiveBound / 1000)),
-            };
+            double least = Math.Max(0, Math.Floor(solver.BestObjectiveBound / most));
+            return character == YearCharacter.Cheapest ? least / 100 : least;
         }
+
+        private long Cents((int Work, YearPiece Piece, BoolVar Take) t) => Times(t) * (long)Math.Round(t.Piece.Cost * 100);
+
+        private long Minutes((int Work, YearPiece Piece, BoolVar Take) t) => Times(t) * t.Piece.Minutes;
 
         // A question of one unit is answered in a tenth of a second; a machine that is busy elsewhere gets the time to answer it all the same.
         private const double LeastSeconds = 8;
 
-        private const int MinutesOfVisit = 5;
         private const int MoneyForADay = 15;
 
         public IReadOnlyList<YearPiece>[] Chosen() =>

@@ -21,6 +21,30 @@ public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
         Assert.Contains(said, (await _browser.Open(path)).Words(), StringComparison.Ordinal);
 }
 
+/// <summary>A site without a record begins from a place like it.</summary>
+public sealed class ReferenceClimatePageTests(EmptyApp app) : IClassFixture<EmptyApp>
+{
+    private readonly HttpClient _browser = app.Browser();
+
+    [Fact]
+    public async Task A_place_like_ones_own_moved_to_what_is_known_gives_the_site_its_weather()
+    {
+        using HttpResponseMessage none = await Sent(("Like.Place", string.Empty), ("Like.ColdestLow", "cold"));
+        IDocument refused = await Pages.Parse(none);
+        Assert.Contains("must be chosen", refused.Words(), StringComparison.Ordinal);
+        Assert.Contains("must be a number", refused.Words(), StringComparison.Ordinal);
+        using HttpResponseMessage far = await Sent(("Like.Place", "Miami"), ("Like.LastFrost", "2026-07-01"));
+        Assert.Contains("choose a place more like yours", (await Pages.Parse(far)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage taken = await Sent(("Like.Place", "Boston"), ("Like.LastFrost", "2026-05-10"), ("Like.HottestHigh", "27"));
+        Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+        Assert.Contains("Like Boston", (await _browser.Open("/climate/stations")).Words(), StringComparison.Ordinal);
+        Assert.DoesNotContain("No weather yet", (await _browser.Open("/climate")).Words(), StringComparison.Ordinal);
+    }
+
+    private Task<HttpResponseMessage> Sent(params (string, string)[] fields) =>
+        _browser.PostFrom("/climate/stations", "/climate/stations?handler=like", [.. fields]);
+}
+
 /// <summary>The first planter of a new user, on an empty site of its own.</summary>
 public sealed class FirstPlanterTests(EmptyApp app) : IClassFixture<EmptyApp>
 {

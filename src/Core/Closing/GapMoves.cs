@@ -33,9 +33,6 @@ public sealed class GapMoves
     // A new display should reach this many times the threshold as it goes in, so that a poor year still shows.
     private const double Plenty = 1.6;
 
-    // A colour no farther from one that is wanted will do.
-    private const double NearColour = 30;
-
     private readonly Plan _plan;
     private readonly SeasonKernel _kernel;
     private readonly SiteFlowering _flowering;
@@ -391,7 +388,7 @@ public sealed class GapMoves
 
     private bool Wanted(Plant plant) =>
         _question.Colours.Count == 0
-        || plant.Windows.Any(w => w.Colours.Take(2).Any(c => _question.Colours.Any(q => ColourDifference.Between(c, q) <= NearColour)));
+        || plant.Windows.Any(w => w.Colours.Take(2).Any(c => _question.Colours.Any(q => ColourDifference.Between(c, q) <= ColourDifference.Near)));
 
     private static double Shown(Plant plant) => plant.Windows.Max(w => w.Share * w.Weight) * plant.MatureSpreadCm * plant.MatureSpreadCm;
 
@@ -470,15 +467,7 @@ public sealed class GapMoves
         }
         if (left > 0 && _question.OnlyStock)
             return;
-        decimal cost =
-            left > 0
-                ? PackPurchase
-                    .Cheapest(
-                        PackPurchase.WithSpares(left, _plan.Site.SparesOf(plant)),
-                        GoodsForm.Usual(plant, _rules.Stage == StageSchool.InColour).Packs
-                    )
-                    .Cost
-                : 0;
+        decimal cost = left > 0 ? _plan.Site.GuidePrice(plant, left, _rules.Stage == StageSchool.InColour) : 0;
         if (_question.Budget is { } budget && cost > budget)
             return;
         Offer(kind, does, replaces, displays, plant, count, used, cost);

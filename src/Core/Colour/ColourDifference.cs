@@ -8,6 +8,9 @@ public static class ColourDifference
     /// <summary>Neighbours below this look the same a few steps away (common practice).</summary>
     public const double LooksAlike = 12;
 
+    /// <summary>A colour no farther from one that is wanted will do (common practice: another shade of the same).</summary>
+    public const double Near = 30;
+
     private const double Pow25To7 = 6103515625;
 
     /// <summary>The difference ΔE₀₀ with all weights at 1; 0 for equal colours.</summary>

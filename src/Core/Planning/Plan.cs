@@ -67,6 +67,13 @@ public sealed record Site(
     /// </summary>
     public double SparesOf(Plant plant) => plant.IsLasting || plant.LifeForm == LifeForm.CutStems ? 0 : SpareShare;
 
+    /// <summary>What so many plants cost in the cheapest packs of the form that they are usually bought in, spares included, at guide prices.</summary>
+    /// <param name="plant">The kind.</param>
+    /// <param name="count">How many are planted.</param>
+    /// <param name="inColour">True for what is bought in full colour.</param>
+    public decimal GuidePrice(Plant plant, int count, bool inColour = false) =>
+        PackPurchase.Cheapest(PackPurchase.WithSpares(count, SparesOf(plant)), GoodsForm.Usual(plant, inColour).Packs).Cost;
+
     /// <summary>The schools that hold for one planter.</summary>
     public HouseRules RulesFor(Planter planter) => planter.Rules?.Over(Rules) ?? Rules;
 

@@ -1,3 +1,4 @@
+using NodaTime;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
@@ -14,16 +15,14 @@ public sealed record ProposalUnit(IReadOnlyList<Planter> Planters)
     /// <summary>Groups planters.</summary>
     /// <param name="plan">The plan, for its paths.</param>
     /// <param name="planters">The planters.</param>
-    public static IReadOnlyList<ProposalUnit> Of(Plan plan, IReadOnlyList<Planter> planters)
+    /// <param name="start">First day of the plan year.</param>
+    public static IReadOnlyList<ProposalUnit> Of(Plan plan, IReadOnlyList<Planter> planters, LocalDate start)
     {
         var of = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (Planter planter in planters.Where(p => p.Survey.LookGroup.Length > 0))
             of[planter.Id] = $"look {planter.Survey.LookGroup.ToUpperInvariant()}";
         // What faces each other across a path is planted alike where it is alike.
-        IReadOnlyList<PlanterSeason> placed =
-        [
-            .. planters.Select(p => PlanterSeason.Unknown(plan, p, NodaTime.LocalDate.MinIsoValue.PlusYears(2000))),
-        ];
+        IReadOnlyList<PlanterSeason> placed = [.. planters.Select(p => PlanterSeason.Unknown(plan, p, start))];
         foreach (PathBalance path in PathBalance.Of(plan.Map, placed, 0).Where(b => b.Verdict != PathVerdict.OneSideOnly))
         {
             foreach (Planter planter in path.Left.Planters.Concat(path.Right.Planters).Where(p => !of.ContainsKey(p.Id)))

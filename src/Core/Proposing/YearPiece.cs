@@ -15,7 +15,7 @@ namespace UnrulyMeadow.Core.Proposing;
 /// <param name="Gains">Days of the plan year that it brings into colour by itself, for each planter.</param>
 /// <param name="Colour">Days times the weighted cover that it adds, over the planters.</param>
 /// <param name="Cost">What is to be bought, guide prices, spares included.</param>
-/// <param name="Minutes">What setting and taking out takes one person.</param>
+/// <param name="Minutes">What setting and taking out takes one person, with a few minutes for every visit to a planter.</param>
 /// <param name="Liked">How much of it is wanted more than other things: favourites and the shortlist, 0 to 1.</param>
 public sealed record YearPiece(
     string Id,

@@ -38,6 +38,10 @@ public sealed class YearPieces
     // Bulbs set in fall are in flower until so many days later (common practice: late tulips into May).
     private const int DaysOfBulbs = 190;
 
+    // A visit to a planter takes so long whatever is set there (an exchange of our own).
+    private const int MinutesOfVisit = 5;
+
+    // So wide a part of a bed shows how close plants stand in it.
     private const double PatchCm = 110;
 
     private const int FewestDays = 21;
@@ -446,7 +450,7 @@ public sealed class YearPieces
             }
             displays.Add(display);
             gains.Add(gained);
-            minutes += Labour.MinutesToSetAndClear(planter, own.Select(o => (_plan.Plant(o.PlantId), o)));
+            minutes += MinutesOfVisit + Labour.MinutesToSetAndClear(planter, own.Select(o => (_plan.Plant(o.PlantId), o)));
         }
         string name = recipe is null ? string.Join('+', kinds.Select(k => k.Id)) : $"recipe:{recipe.Id}";
         var piece = new YearPiece(
@@ -473,14 +477,5 @@ public sealed class YearPieces
         displays
             .SelectMany(d => d.Items)
             .GroupBy(i => i.PlantId, StringComparer.Ordinal)
-            .Sum(g =>
-            {
-                Plant plant = _plan.Plant(g.Key);
-                return PackPurchase
-                    .Cheapest(
-                        PackPurchase.WithSpares(g.Sum(i => i.Count), _plan.Site.SparesOf(plant)),
-                        GoodsForm.Usual(plant, _rules.Stage == StageSchool.InColour).Packs
-                    )
-                    .Cost;
-            });
+            .Sum(g => _plan.Site.GuidePrice(_plan.Plant(g.Key), g.Sum(i => i.Count), _rules.Stage == StageSchool.InColour));
 }

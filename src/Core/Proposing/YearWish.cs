@@ -37,12 +37,10 @@ public sealed record YearWish(LocalDate Start, LocalDate From, IReadOnlyList<str
     /// <summary>Colours wanted, #rrggbb; empty for any.</summary>
     public IReadOnlyList<string> Colours { get; init; } = [];
 
-    /// <summary>A colour no farther from one that is wanted will do.</summary>
-    public const double NearColour = 30;
-
     /// <summary>True where a kind shows a colour that is wanted.</summary>
     public bool Wants(Plant plant) =>
-        Colours.Count == 0 || plant.Windows.Any(w => w.Colours.Take(2).Any(c => Colours.Any(q => ColourDifference.Between(c, q) <= NearColour)));
+        Colours.Count == 0
+        || plant.Windows.Any(w => w.Colours.Take(2).Any(c => Colours.Any(q => ColourDifference.Between(c, q) <= ColourDifference.Near)));
 
     /// <summary>Most that may be spent; null for no limit.</summary>
     public decimal? Budget { get; init; }

@@ -57,9 +57,6 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
     /// <summary>A bulb's flowers should reach this many times the site's threshold of cover, so that a poor year still shows.</summary>
     public const double Plenty = 1.25;
 
-    // A colour no farther from one that is wanted will do.
-    private const double NearColour = 30;
-
     /// <summary>Bulbs of one layer leave gaps for shoots from below: no more than this share of what fits.</summary>
     public const double LeavesGaps = 0.75;
 
@@ -92,7 +89,7 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
         {
             if (
                 wish.Colours.Count > 0
-                && !plant.Windows[0].Colours.Take(2).Any(c => wish.Colours.Any(w => ColourDifference.Between(c, w) <= NearColour))
+                && !plant.Windows[0].Colours.Take(2).Any(c => wish.Colours.Any(w => ColourDifference.Between(c, w) <= ColourDifference.Near))
             )
                 continue;
             // Whether it shows in the weeks is weighed below; here only what forbids it. What winter may well take is not proposed.
@@ -149,10 +146,7 @@ public sealed record StackCandidate(Plant Plant, int Count, decimal Cost, int At
                 return null;
             count = atHand;
         }
-        decimal cost =
-            count > atHand
-                ? PackPurchase.Cheapest(PackPurchase.WithSpares(count - atHand, plan.Site.SparesOf(plant)), GoodsForm.Usual(plant).Packs).Cost
-                : 0;
+        decimal cost = count > atHand ? plan.Site.GuidePrice(plant, count - atHand) : 0;
         return wish.Budget is { } budget && cost > budget
             ? null
             : new StackCandidate(plant, count, cost, atHand, odds, Math.Min(1, count * EachShows(planter, plant)), fits);

@@ -85,7 +85,6 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
                             .Range(0, kernel.Days)
                             .Select(d => odds[d] >= ColourOdds.InColour || here.Any(s => s != show && s.Odds[d] >= ColourOdds.InColour)),
                     ];
-                    int wanted = PackPurchase.WithSpares(show.Count, plan.Site.SparesOf(show.Plant));
                     found.Add(
                         new SequenceMove(
                             $"{show.Planter.Id}-{found.Count + 1}",
@@ -95,8 +94,7 @@ public sealed record SequenceMove(string Id, Planter Planter, Display Before, Di
                             show.Plant,
                             comes,
                             flower,
-                            PackPurchase.Cheapest(wanted, GoodsForm.Usual(comes).Packs).Cost
-                                - PackPurchase.Cheapest(wanted, GoodsForm.Usual(show.Plant).Packs).Cost
+                            plan.Site.GuidePrice(comes, show.Count) - plan.Site.GuidePrice(show.Plant, show.Count)
                         )
                     );
                 }

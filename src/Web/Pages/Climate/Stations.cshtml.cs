@@ -51,6 +51,9 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
     [BindProperty]
     public NormalsInput Normals { get; set; } = new();
 
+    [BindProperty]
+    public LikeInput Like { get; set; } = new();
+
     /// <summary>Most years given as a file at once.</summary>
     public const int MostGeneratedYears = 300;
 
@@ -159,14 +162,35 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             {
                 (Station station, MonthlyNormals normals) = Normals.Read(PageFrame.Units(Now), Now.Plan.Site.Place);
                 NormalsInput.Check(station, normals);
-                await weather.SaveNormals(station, normals, frame.Instant);
-                frame.Forget();
-                TempData["Said"] =
-                    $"{station.Name}: {WeatherStore.GeneratedYears} years are generated from its normals. Odds read from them are rougher than from a record.";
-                return Redirect("/climate/ground");
+                return await Take(station, normals);
             },
             Load
         );
+    }
+
+    /// <summary>Takes the climate of a place that the site's is like.</summary>
+    public async Task<IActionResult> OnPostLikeAsync()
+    {
+        Now = await frame.Now();
+        return await frame.Saving(
+            this,
+            LikeInput.Field,
+            async () =>
+            {
+                ReferenceClimate climate = await Task.Run(() => Like.Read(PageFrame.Units(Now)));
+                return await Take(climate.Station, climate.Normals);
+            },
+            Load
+        );
+    }
+
+    private async Task<IActionResult> Take(Station station, MonthlyNormals normals)
+    {
+        await weather.SaveNormals(station, normals, frame.Instant);
+        frame.Forget();
+        TempData["Said"] =
+            $"{station.Name}: {WeatherStore.GeneratedYears} years are generated from its normals. Odds read from them are rougher than from a record.";
+        return Redirect("/climate/ground");
     }
 
     public async Task<IActionResult> OnPostChooseAsync()

@@ -104,7 +104,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
         Found is { Years.Count: > 0 } found
             ? found.Years.Count == 1
                 ? $"One year for {Words.Count(Asked, "planter", "planters")}: nothing else is better at anything"
-                : $"{found.Years.Count} years for {Words.Count(Asked, "planter", "planters")}"
+                : $"{found.Years.Count} proposals for the year of {Words.Count(Asked, "planter", "planters")}"
             : Planters.Chosen.Count == 0
                 ? "For which planters shall a year be proposed?"
                 : $"A year for {(Planters.Chosen.Count == 1 ? Planters.Chosen[0].Name : $"{Planters.Chosen.Count} planters")}";
@@ -210,12 +210,13 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
     public string Bound(ProposedYearResult year)
     {
         string money = Now.Plan.Site.Money;
+        string among = $"no choice among the {Found!.Considered:#,0} pieces found that leaves as few bare spells";
         return year.Character switch
         {
             YearCharacter.Richest =>
-                $"{Words.Count((int)year.Reached, "planter-day", "planter-days")} of colour gained; none of the {Found!.Considered:#,0} pieces found, together, brings more than {year.Bound:#,0}",
-            YearCharacter.Cheapest => $"no choice among the pieces that leaves as few bare spells costs less than {money}{year.Bound:#,0}",
-            _ => $"no choice among the pieces that leaves as few bare spells takes less than {Words.Hours(year.Bound / 60)} with every visit",
+                $"{Words.Count((int)year.Reached, "planter-day", "planter-days")} of colour gained; {among} brings more than {year.Bound:#,0}",
+            YearCharacter.Cheapest => $"{among} costs less than {money}{year.Bound:#,0}",
+            _ => $"{among} takes less than {Words.Hours(year.Bound / 60)}",
         };
     }
 
