@@ -1,5 +1,6 @@
 // How long a frame takes while a plant is dragged over an arrangement: node bench/arrange.mjs ADDRESS DISPLAY
 import { createRequire } from 'node:module';
+import { tapIn } from './sign-in.mjs';
 
 const require = createRequire(new URL('../tests/browser/package.json', import.meta.url));
 const { chromium } = require('@playwright/test');
@@ -8,6 +9,7 @@ const MOVES = 120;
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-quic', '--disable-component-update', '--disable-sync'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await tapIn(page, address);
 await page.goto(`${address}/arrange/${display}`);
 const plants = await page.locator('.is-movable').count();
 const box = await page.locator('.is-movable').first().boundingBox();

@@ -1,11 +1,13 @@
 // An edit saved and the planter's page opened after it, end to end over HTTP, and each view once: node bench/edits.mjs http://127.0.0.1:5180 [edits]
+import { signIn } from './sign-in.mjs';
 import { writeNote } from './note.mjs';
 
 const [site, edits = '40'] = process.argv.slice(2);
 const at = (list, share) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
 const line = (what, times) => console.log(`${what}: median ${at(times, 0.5).toFixed(0)} ms, 9 of 10 under ${at(times, 0.9).toFixed(0)} ms, slowest ${Math.max(...times).toFixed(0)} ms`);
 
-const ids = async () => [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id !== 'new');
+await signIn(site);
+const ids = async () => [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id !== 'new' && id !== 'table');
 let planters = await ids();
 // The list waits for the year like any page.
 while (planters.length === 0) {

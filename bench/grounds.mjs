@@ -1,10 +1,12 @@
 // The map at a thousand planters: first paint and moving the day in the browser. node bench/grounds.mjs http://127.0.0.1:5180
 import { createRequire } from 'node:module';
+import { tapIn } from './sign-in.mjs';
 
 const { chromium } = createRequire(new URL('../tests/browser/package.json', import.meta.url))('@playwright/test');
 const site = process.argv[2];
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-quic', '--disable-background-networking'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await tapIn(page, site);
 await page.goto(`${site}/grounds?day=2027-04-14`, { waitUntil: 'networkidle' });
 const paints = [];
 for (let i = 0; i < 7; i++) {

@@ -46,6 +46,7 @@ begin_many() {
   if errand is-empty; then
     node bench/thousand.mjs "$1" >"$data/$1.plan.json"
     errand bring-plan "$data/$1.plan.json"
+    errand bring-people demo/kittiwake-quay.people.json
     errand bring-weather demo/kittiwake-quay.dly --lat 43.1 --lon -66.9 --elevation 6
   fi
   begin_app
@@ -56,6 +57,31 @@ if with_browser; then
 fi
 measured "reads while others write" 300 node bench/writes.mjs "http://127.0.0.1:$port"
 measured "pages and edits at a thousand planters" 300 node bench/edits.mjs "http://127.0.0.1:$port"
+measured "fifty people and five writes a second at a thousand planters" 900 node bench/clients.mjs "http://127.0.0.1:$port"
+end_app
+# Fifty sites of four hundred planters each in one database.
+begin_sites() {
+  start_cluster "$data/pg-bench" bench_sites
+  if errand is-empty; then
+    node bench/thousand.mjs 400 >"$data/400.plan.json"
+    local n
+    for n in $(seq 1 50); do
+      [[ $n -eq 1 ]] || errand add-site "Meadow $n"
+      export MEADOW_SITE="meadow-$n"
+      [[ $n -gt 1 ]] || unset MEADOW_SITE
+      sed "s/Kittiwake Quay/Meadow $n/" "$data/400.plan.json" >"$data/400-of-$n.plan.json"
+      errand bring-plan "$data/400-of-$n.plan.json"
+      rm "$data/400-of-$n.plan.json"
+      errand bring-people demo/kittiwake-quay.people.json
+      errand bring-weather demo/kittiwake-quay.dly --lat 43.1 --lon -66.9 --elevation 6
+    done
+    unset MEADOW_SITE
+  fi
+  begin_app
+}
+begin_sites
+measured "fifty people and five writes a second over fifty sites of four hundred planters" 900 node bench/clients.mjs "http://127.0.0.1:$port"
+say "   memory of the app: $(($(awk '/VmRSS/ {print $2}' "/proc/$bench_pid/status") / 1024)) MB"
 end_app
 begin_many 5000
 measured "pages and edits at five thousand planters" 300 node bench/edits.mjs "http://127.0.0.1:$port"

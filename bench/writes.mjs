@@ -1,5 +1,6 @@
 // Reads while others write: pages of the site are asked for, one after the other by a few readers, while a note is saved so many times
 // a second. node bench/writes.mjs http://127.0.0.1:5180 [writes a second] [seconds]
+import { signIn } from './sign-in.mjs';
 import { writeNote } from './note.mjs';
 
 const [site, perSecond = '5', seconds = '15'] = process.argv.slice(2);
@@ -7,7 +8,8 @@ const pages = ['/year?day=2027-04-14', '/grounds?day=2027-04-14', '/planters', '
 const READERS = 4;
 
 const at = (list, share) => list.length === 0 ? NaN : [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
-const planters = [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id !== 'new');
+await signIn(site);
+const planters = [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id !== 'new' && id !== 'table');
 
 const reads = async (until) => {
   const times = [];

@@ -72,7 +72,7 @@ public class PaletteFigures
         if (_connection is null)
             return 0;
         await using var database = new MeadowDatabase(_connection);
-        var plans = new PlanStore(database, PlanFile.Options);
+        var plans = new PlanStore(database.At((await database.FirstSite())!.Id), PlanFile.Options);
         await new PaletteStore(plans).Put([.. changes.Select(c => c.Plant)], (await plans.Now()).Versions);
         return changes.Count;
     }

@@ -129,7 +129,7 @@ public class ClimateFigures
         if (_connection is null)
             return 0;
         await using var database = new MeadowDatabase(_connection);
-        return await new WeatherStore(database).Merge(
+        return await new WeatherStore(database.At((await database.FirstSite())!.Id)).Merge(
             new Station($"B{Guid.NewGuid():N}"[..20], "bench", 43, 0, 5),
             Parse().Days,
             Instant.FromUtc(2026, 1, 1, 0, 0)

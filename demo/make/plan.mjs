@@ -2,6 +2,7 @@
 // Kittiwake Quay is invented. It is bare in five planters (South bed and Shade trough in winter, Kiosk basket after the
 // new year, Wall pot west between bulbs, Flag pot while its pansies rest in January's cold) and holds three
 // mistakes (lantana out too early, stonecrop beside winterberry, tulips planted in February) for the checks to find.
+import { readFileSync } from 'node:fs';
 import { palette } from './palette.mjs';
 
 const byId = new Map(palette.map((p) => [p.id, p]));
@@ -230,6 +231,15 @@ const recipes = [
   recipeOf('bollard-pot-north-bulbs', 'five-layers', 'Five layers, violet to dark', 'Did well in 2025; the hand-over from crocus to daffodil is the weak one.'),
   recipeOf('shelter-pot-1-summer-2027', 'silver-and-violet', 'Silver and violet', 'For hot places; hardly any trimming.'),
 ];
+// What a new site begins with stands beside them.
+const cells = (line) => [...line.matchAll(/(?:^|,)(?:"([^"]*)"|([^,]*))/g)].map((m) => m[1] ?? m[2]);
+const shapeOf = { round: 'round', trough: 'trough', basket: 'basket', bowl: 'bowl', 'half barrel': 'half-barrel', 'rectangular bed': 'rectangular-bed' };
+for (const line of readFileSync(new URL('../recipes.csv', import.meta.url), 'utf8').trim().split('\n').slice(1)) {
+  const [name, layer, shape, l, w, bl, bw, d, plants, note] = cells(line);
+  const items = plants.split('; ').map((p) => ({ plantId: p.split(' ')[1], count: Number(p.split(' ')[0]) }));
+  const id = name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+  recipes.push({ id, name, layer, form: form(shapeOf[shape], +l, +w, +bl, +bw, +d, shape.endsWith('bed') ? 0 : 2.5), items, note });
+}
 const lots = [
   { id: 'forced-daffodils', plantId: 'daffodil-early-yellow', count: 60, state: 'forced', place: 'Cold frame 2, nursery pots', since: '2026-10-12', condition: 'good', note: 'Six to a 14 cm pot, for gaps from March on.' },
   { id: 'kept-silver-leaf', plantId: 'dusty-miller', count: 18, state: 'kept', place: 'Yard bench', since: '2026-10-01', condition: 'fair', fromPlanterId: 'shelter-pot-1', note: '' },

@@ -38,6 +38,8 @@ public static class Program
         PlantingTopics.Bloom,
         YearTopics.Year,
         YearTopics.Turn,
+        SupplyTopics.Basket,
+        SupplyTopics.OrderDeadlines,
         YearTopics.CloseGaps,
         YearTopics.Rehearse,
         PlanTopics.Order,

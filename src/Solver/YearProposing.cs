@@ -60,7 +60,7 @@ public sealed record YearProposal(
 public static class YearProposing
 {
     // Share of the most days that the richest year may give up for more colour on the others.
-    private const double Within = 0.02;
+    private const double Within = 0.04;
 
     // A run of days without colour that is longer than is put up with weighs more than any gain.
     private const int RunWeighs = 2000;
@@ -123,8 +123,8 @@ public static class YearProposing
         foreach (ProposalUnit unit in units)
         {
             // What somebody has settled for one unit does not hold for another that is like it.
-            bool own = wish.Locks.Any(l => unit.Planters.Any(p => p.Id == l.PlanterId));
-            var like = own ? default : kinds.FirstOrDefault(k => k.First is not null && !IsLocked(wish, k.First) && k.First.IsLike(open, unit));
+            HashSet<string> settled = Settled(wish, unit);
+            var like = kinds.FirstOrDefault(k => settled.SetEquals(Settled(wish, k.First)) && k.First.IsLike(open, unit));
             if (like.All is null)
                 kinds.Add((unit, [unit]));
             else
@@ -162,12 +162,13 @@ public static class YearProposing
         );
         foreach (PieceLock settled in wish.Locks)
         {
-            if (found.All(w => w.Pieces.All(p => p.Id != settled.PieceId || w.First.Planters.All(x => x.Id != settled.PlanterId))))
+            bool Holds(Work w) => w.All.Any(u => u.Planters.Any(x => x.Id == settled.PlanterId));
+            if (!found.Any(w => Holds(w) && w.Pieces.Any(p => p.Id == settled.PieceId)))
                 throw new InvalidInputException("locks", "name something that no longer fits its planter: let it go, and ask again");
         }
         decimal settledCost = found
-            .SelectMany(w => w.Pieces.Where(p => wish.Locks.Any(l => l.PieceId == p.Id && w.First.Planters.Any(x => x.Id == l.PlanterId))))
-            .Sum(p => p.Cost);
+            .SelectMany(w => w.Pieces.Where(p => Settled(wish, w.First).Contains(p.Id)).Select(p => p.Cost * w.All.Count))
+            .Sum();
         if (settledCost > wish.Budget)
             throw new InvalidInputException(
                 "budget",
@@ -194,7 +195,8 @@ public static class YearProposing
 
     private static BitArray InColour(PlanterSeason season) => new([.. season.ShareInColour.Select(s => s >= ColourOdds.InColour)]);
 
-    private static bool IsLocked(YearWish wish, ProposalUnit unit) => wish.Locks.Any(l => unit.Planters.Any(p => p.Id == l.PlanterId));
+    private static HashSet<string> Settled(YearWish wish, ProposalUnit unit) =>
+        [.. wish.Locks.Where(l => unit.Planters.Any(p => p.Id == l.PlanterId)).Select(l => l.PieceId)];
 
     private static YearProposal Answer(
         Plan open,

@@ -23,11 +23,11 @@ public sealed record PlanChange(
     /// <summary>Displays that go, as they were; empty where none does.</summary>
     public IReadOnlyList<Display> Removed { get; init; } = [];
 
-    /// <summary>The turn as it was; null where none changes.</summary>
-    public Turn? TurnBefore { get; init; }
+    /// <summary>Turns as they were; empty where none changes.</summary>
+    public IReadOnlyList<Turn> TurnsBefore { get; init; } = [];
 
-    /// <summary>That turn as it becomes.</summary>
-    public Turn? TurnAfter { get; init; }
+    /// <summary>Those turns as they become, and turns that are new.</summary>
+    public IReadOnlyList<Turn> TurnsAfter { get; init; } = [];
 
     /// <summary>Lots as they were; empty where none changes.</summary>
     public IReadOnlyList<Lot> LotsBefore { get; init; } = [];
@@ -116,7 +116,7 @@ public sealed class ChangeStore(PlanStore plans)
         var faults = new FaultList();
         foreach (Display display in change.After.Concat(change.Added))
             faults.AddAll(string.Empty, display.Faults());
-        if (change.TurnAfter is { } turn)
+        foreach (Turn turn in change.TurnsAfter)
             faults.AddAll(string.Empty, turn.Faults());
         foreach (Lot lot in change.LotsAfter)
             faults.AddAll(string.Empty, lot.Faults());
@@ -130,11 +130,16 @@ public sealed class ChangeStore(PlanStore plans)
                 await edit.Expect("lot", change.LotsAfter.Where(l => change.LotsBefore.All(b => b.Id != l.Id)).Select(l => (l.Id, (long?)null)), l =>
                     $"The lot {l}"
                 );
+                await edit.Expect(
+                    "turn",
+                    change.TurnsAfter.Where(t => change.TurnsBefore.All(b => b.Id != t.Id)).Select(t => (t.Id, (long?)null)),
+                    t => $"The turn {t}"
+                );
                 await edit.Expect("display", change.Added.Select(d => (d.Id, (long?)null)), d => $"The display {d}");
                 if (change.Removed.Count > 0)
                     await edit.Execute("delete from display where id = any(@ids)", new { ids = change.Removed.Select(d => d.Id).ToArray() });
                 await edit.Put([.. change.After, .. change.Added]);
-                await edit.Put(change.TurnAfter is null ? Array.Empty<Turn>() : [change.TurnAfter]);
+                await edit.Put(change.TurnsAfter);
                 await edit.Put(change.LotsAfter);
                 foreach ((string lot, int count) in change.Used)
                 {
@@ -153,7 +158,7 @@ public sealed class ChangeStore(PlanStore plans)
     /// <param name="skip">How many to pass over.</param>
     public async Task<IReadOnlyList<MadeChange>> Latest(int most, int skip = 0)
     {
-        await using NpgsqlConnection connection = await plans.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await plans.Database.Open();
         // What rests on a change may have come long after it: all that came later is looked at.
         var all = (
             await connection.QueryAsync<Row>($"select {Columns} from plan_change order by made_at desc, id limit @count", new { count = skip + most })
@@ -164,14 +169,14 @@ public sealed class ChangeStore(PlanStore plans)
     /// <summary>How many changes are kept.</summary>
     public async Task<int> Count()
     {
-        await using NpgsqlConnection connection = await plans.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await plans.Database.Open();
         return await connection.ExecuteScalarAsync<int>("select count(*)::int from plan_change");
     }
 
     /// <summary>Before and after of each part that a change touched, as they are written in a plan file; empty when they are not kept.</summary>
     public async Task<IReadOnlyList<(string Key, string? Before, string? After)>> PartsOf(Guid id)
     {
-        await using NpgsqlConnection connection = await plans.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await plans.Database.Open();
         string? parts = await connection.QuerySingleOrDefaultAsync<string?>("select parts from plan_change where id = @id", new { id });
         return parts is null ? [] : [.. Read(parts).Select(p => ($"{p.List}:{p.Id}", p.Before?.ToString(), p.After?.ToString()))];
     }
@@ -179,7 +184,7 @@ public sealed class ChangeStore(PlanStore plans)
     /// <summary>The last change that stands, made within two days, when it can be taken back; null for none.</summary>
     public async Task<MadeChange?> Last()
     {
-        await using NpgsqlConnection connection = await plans.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await plans.Database.Open();
         Row? last = await connection.QuerySingleOrDefaultAsync<Row>(
             $"""
             select {Columns}
@@ -193,7 +198,7 @@ public sealed class ChangeStore(PlanStore plans)
     /// <summary>The last change of each of some displays, where it touched nothing else and can be taken back: its id and what it did.</summary>
     public async Task<IReadOnlyDictionary<string, MadeChange>> LastOf(IEnumerable<string> displays)
     {
-        await using NpgsqlConnection connection = await plans.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await plans.Database.Open();
         var rows = await connection.QueryAsync<Row>(
             $"""
             select {Columns}
@@ -380,7 +385,7 @@ public sealed class ChangeStore(PlanStore plans)
         }
         if (change.LotsBefore.FirstOrDefault(l => now.Lots.FirstOrDefault(n => n.Id == l.Id) != l) is { } other)
             return $"The lot {other.Id}";
-        return change.TurnBefore is { } turn && now.Turns.FirstOrDefault(t => t.Id == turn.Id) != turn ? $"The turn {turn.Name}" : null;
+        return change.TurnsBefore.FirstOrDefault(t => now.Turns.FirstOrDefault(n => n.Id == t.Id) != t) is { } turn ? $"The turn {turn.Name}" : null;
     }
 
     private sealed record Row(Guid Id, Instant MadeAt, string MadeBy, string What, string Touches, bool IsKept, Guid? Undoes, Guid? UndoneBy)

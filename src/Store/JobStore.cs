@@ -1,6 +1,7 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 
@@ -33,23 +34,32 @@ public enum JobState
 /// <param name="Total">Steps in all; 0 while not known.</param>
 /// <param name="Said">What it is at, or why it failed.</param>
 /// <param name="Result">The result, JSON; a first one may be there before it is done.</param>
-public sealed record Job(Guid Id, string Kind, string Inputs, string Question, JobState State, int Done, int Total, string Said, string? Result)
+/// <param name="Units">Units in which it is worded; null for those of the site.</param>
+public sealed record Job(
+    Guid Id,
+    string Kind,
+    string Inputs,
+    string Question,
+    JobState State,
+    int Done,
+    int Total,
+    string Said,
+    string? Result,
+    SiteUnits? Units = null
+)
 {
     /// <summary>True when nothing more will happen.</summary>
     public bool IsOver => State is JobState.Done or JobState.Failed or JobState.Cancelled;
 }
 
 /// <summary>Long work: what was asked, how far it is, and what came out.</summary>
-/// <param name="database">The database.</param>
-public sealed class JobStore(MeadowDatabase database)
+/// <param name="database">The site's part of the database.</param>
+public sealed class JobStore(SiteDatabase database)
 {
-    private const string Columns = "id, kind, inputs, question::text, state, done, total, said, result::text";
+    internal const string Columns = "id, kind, inputs, question::text, state, done, total, said, result::text, units";
 
     // Results older than this are dropped when something new is asked; they can be computed again.
     private const string KeptFor = "14 days";
-
-    // A worker says how far it is four times a second.
-    private const string Silent = "20 seconds";
 
     // A crew's whole day of questions; more is a loop somewhere.
     private const int MostWaiting = 60;
@@ -62,11 +72,12 @@ public sealed class JobStore(MeadowDatabase database)
     /// <param name="inputs">A hash of all that the result rests on.</param>
     /// <param name="question">The question, JSON.</param>
     /// <param name="by">Who asks; empty when nobody knows.</param>
+    /// <param name="units">Units in which it is worded; null for those of the site.</param>
     /// <returns>The job, and whether it is new and a worker must be told.</returns>
     /// <exception cref="Core.InvalidInputException">Too much work waits already.</exception>
-    public async Task<(Job Job, bool IsNew)> Ask(string kind, string inputs, string question, string by = "")
+    public async Task<(Job Job, bool IsNew)> Ask(string kind, string inputs, string question, string by = "", SiteUnits? units = null)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await connection.ExecuteAsync($"delete from job where ended_at < now() - interval '{KeptFor}'");
         for (int tries = 0; ; tries++)
         {
@@ -93,9 +104,9 @@ public sealed class JobStore(MeadowDatabase database)
             var id = Guid.NewGuid();
             int added = await connection.ExecuteAsync(
                 """
-                insert into job (id, kind, inputs, question, asked_by)
-                values (@id, @kind, @inputs, @question::jsonb, @by)
-                on conflict (kind, inputs) where state in ('Waiting', 'Running', 'Done') do nothing
+                insert into job (id, kind, inputs, question, asked_by, units)
+                values (@id, @kind, @inputs, @question::jsonb, @by, @units)
+                on conflict (site_id, kind, inputs) where state in ('Waiting', 'Running', 'Done') do nothing
                 """,
                 new
                 {
@@ -104,6 +115,7 @@ public sealed class JobStore(MeadowDatabase database)
                     inputs,
                     question,
                     by,
+                    units = units?.ToString(),
                 },
                 transaction
             );
@@ -120,7 +132,7 @@ public sealed class JobStore(MeadowDatabase database)
     /// </summary>
     public async Task<Job?> Find(string kind, string inputs)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return (
             await connection.QuerySingleOrDefaultAsync<Row>(
                 (
@@ -135,14 +147,14 @@ public sealed class JobStore(MeadowDatabase database)
     /// <summary>A job, or null.</summary>
     public async Task<Job?> Find(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return (await connection.QuerySingleOrDefaultAsync<Row>($"select {Columns} from job where id = @id", new { id }))?.ToJob();
     }
 
     /// <summary>Jobs that nobody has finished, oldest first.</summary>
     public async Task<IReadOnlyList<Job>> Open()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return
         [
             .. (await connection.QueryAsync<Row>($"select {Columns} from job where state in ('Waiting', 'Running') order by asked_at")).Select(r =>
@@ -151,48 +163,11 @@ public sealed class JobStore(MeadowDatabase database)
         ];
     }
 
-    /// <summary>
-    /// Takes the next job to work on: one whose worker fell silent first, then whoever was served longest ago, and of theirs the
-    /// oldest.
-    /// </summary>
-    /// <returns>The job; null when none waits.</returns>
-    public async Task<Job?> TakeNext()
-    {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return (
-            await connection.QuerySingleOrDefaultAsync<Row>(
-                $"""
-                update job
-                set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
-                where id = (
-                  select j.id
-                  from job j
-                  where j.state = 'Waiting' or (j.state = 'Running' and coalesce(j.heard_at, j.started_at) < now() - interval '{Silent}')
-                  order by j.state = 'Running' desc,
-                           (select max(k.started_at) from job k where k.asked_by = j.asked_by) nulls first,
-                           j.asked_at
-                  for update skip locked
-                  limit 1)
-                returning {Columns}
-                """
-            )
-        )?.ToJob();
-    }
-
-    /// <summary>True while a job is held by a worker from whom nothing was heard for some seconds.</summary>
-    public async Task<bool> IsAnySilent()
-    {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
-        return await connection.ExecuteScalarAsync<bool>(
-            "select exists (select from job where state = 'Running' and coalesce(heard_at, started_at) < now() - interval '4 seconds')"
-        );
-    }
-
     /// <summary>Takes a job up again that its worker dropped a moment ago.</summary>
     /// <returns>The job; null when it is over or gone.</returns>
     public async Task<Job?> Take(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return (
             await connection.QuerySingleOrDefaultAsync<Row>(
                 (
@@ -207,7 +182,7 @@ public sealed class JobStore(MeadowDatabase database)
     /// <summary>Lets a job wait again, for the worker that comes next.</summary>
     public async Task GiveBack(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await connection.ExecuteAsync("update job set state = 'Waiting' where id = @id and state = 'Running'", new { id });
     }
 
@@ -220,7 +195,7 @@ public sealed class JobStore(MeadowDatabase database)
     /// <returns>False when it was called off, and work should stop.</returns>
     public async Task<bool> Progress(Guid id, int done, int total, string said, string? result = null)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.ExecuteAsync(
                 (
                     "update job set heard_at = now(), done = @done, total = @total, said = @said, "
@@ -240,7 +215,7 @@ public sealed class JobStore(MeadowDatabase database)
     /// <summary>Puts down a result.</summary>
     public async Task Finish(Guid id, string result)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await connection.ExecuteAsync(
             (
                 "update job set state = 'Done', result = @result::jsonb, ended_at = now(), "
@@ -253,7 +228,7 @@ public sealed class JobStore(MeadowDatabase database)
     /// <summary>Gives a job up.</summary>
     public async Task Fail(Guid id, string why)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await connection.ExecuteAsync(
             "update job set state = 'Failed', said = @why, ended_at = now() where id = @id and state in ('Waiting', 'Running')",
             new { id, why }
@@ -264,7 +239,7 @@ public sealed class JobStore(MeadowDatabase database)
     /// <returns>False when it was over already.</returns>
     public async Task<bool> Cancel(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.ExecuteAsync(
                 "update job set state = 'Cancelled', ended_at = now() where id = @id and state in ('Waiting', 'Running')",
                 new { id }
@@ -279,8 +254,104 @@ public sealed class JobStore(MeadowDatabase database)
             )
         )?.ToJob();
 
-    private sealed record Row(Guid Id, string Kind, string Inputs, string Question, string State, int Done, int Total, string Said, string? Result)
+    private sealed record Row(
+        Guid Id,
+        string Kind,
+        string Inputs,
+        string Question,
+        string State,
+        int Done,
+        int Total,
+        string Said,
+        string? Result,
+        string? Units
+    )
     {
-        public Job ToJob() => new(Id, Kind, Inputs, Question, Enum.Parse<JobState>(State), Done, Total, Said, Result);
+        public Job ToJob() =>
+            new(
+                Id,
+                Kind,
+                Inputs,
+                Question,
+                Enum.Parse<JobState>(State),
+                Done,
+                Total,
+                Said,
+                Result,
+                Units is null ? null : Enum.Parse<SiteUnits>(Units)
+            );
+    }
+}
+
+/// <summary>Work of every site that waits for a worker.</summary>
+/// <param name="database">The database.</param>
+public sealed class WaitingWork(MeadowDatabase database)
+{
+    // A worker says how far it is four times a second.
+    private const string Silent = "20 seconds";
+
+    /// <summary>
+    /// Takes the next job to work on: one whose worker fell silent first, then whoever was served longest ago, and of theirs the
+    /// oldest.
+    /// </summary>
+    /// <returns>The job and its site; null when none waits.</returns>
+    public async Task<(Guid Site, Job Job)?> TakeNext()
+    {
+        await using NpgsqlConnection connection = await database.OpenOverAll();
+        Row? row = await connection.QuerySingleOrDefaultAsync<Row>(
+            $"""
+            update job
+            set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
+            where (site_id, id) = (
+              select j.site_id, j.id
+              from job j
+              where j.state = 'Waiting' or (j.state = 'Running' and coalesce(j.heard_at, j.started_at) < now() - interval '{Silent}')
+              order by j.state = 'Running' desc,
+                       (select max(k.started_at) from job k where k.asked_by = j.asked_by) nulls first,
+                       j.asked_at
+              for update skip locked
+              limit 1)
+            returning site_id, {JobStore.Columns}
+            """
+        );
+        return row is null ? null : (row.SiteId, row.ToJob());
+    }
+
+    /// <summary>True while a job is held by a worker from whom nothing was heard for some seconds.</summary>
+    public async Task<bool> IsAnySilent()
+    {
+        await using NpgsqlConnection connection = await database.OpenOverAll();
+        return await connection.ExecuteScalarAsync<bool>(
+            "select exists (select from job where state = 'Running' and coalesce(heard_at, started_at) < now() - interval '4 seconds')"
+        );
+    }
+
+    private sealed record Row(
+        Guid SiteId,
+        Guid Id,
+        string Kind,
+        string Inputs,
+        string Question,
+        string State,
+        int Done,
+        int Total,
+        string Said,
+        string? Result,
+        string? Units
+    )
+    {
+        public Job ToJob() =>
+            new(
+                Id,
+                Kind,
+                Inputs,
+                Question,
+                Enum.Parse<JobState>(State),
+                Done,
+                Total,
+                Said,
+                Result,
+                Units is null ? null : Enum.Parse<SiteUnits>(Units)
+            );
     }
 }

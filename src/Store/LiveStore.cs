@@ -39,13 +39,13 @@ public sealed record LiveReading(
 public sealed record LiveDay(LocalDate Day, bool Forecast, double MinC, double MaxC, double PrecipitationMm);
 
 /// <summary>Keeps the latest word of a live station. It is shown over the record and never enters its odds.</summary>
-/// <param name="database">The database.</param>
-public sealed class LiveStore(MeadowDatabase database)
+/// <param name="database">The site's part of the database.</param>
+public sealed class LiveStore(SiteDatabase database)
 {
     /// <summary>The latest word, or null when none was ever heard, and its days in order.</summary>
     public async Task<(LiveReading? Reading, IReadOnlyList<LiveDay> Days)> Load()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         LiveReading? reading = await connection.QuerySingleOrDefaultAsync<LiveReading>(
             "select name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms from live_station"
         );
@@ -57,7 +57,7 @@ public sealed class LiveStore(MeadowDatabase database)
     /// <summary>Takes a new word in the place of the last, whole or not at all; days seen before and not told again are kept.</summary>
     public async Task Save(LiveReading reading, IReadOnlyList<LiveDay> days)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         bool moved = await connection.QuerySingleOrDefaultAsync<bool>(
             "select latitude_deg <> @LatitudeDeg or longitude_deg <> @LongitudeDeg from live_station",
@@ -68,7 +68,7 @@ public sealed class LiveStore(MeadowDatabase database)
             """
             insert into live_station (name, latitude_deg, longitude_deg, heard_at, air_c, humidity_pct, wind_ms)
             values (@Name, @LatitudeDeg, @LongitudeDeg, @HeardAt, @AirC, @HumidityPct, @WindMs)
-            on conflict (id) do update
+            on conflict (site_id) do update
             set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg, heard_at = excluded.heard_at,
                 air_c = excluded.air_c, humidity_pct = excluded.humidity_pct, wind_ms = excluded.wind_ms;
 
@@ -92,7 +92,7 @@ public sealed class LiveStore(MeadowDatabase database)
             """
             insert into live_day (day, forecast, min_c, max_c, precipitation_mm)
             values (@Day, @Forecast, @MinC, @MaxC, @PrecipitationMm)
-            on conflict (day) do update
+            on conflict (site_id, day) do update
             set forecast = excluded.forecast, min_c = excluded.min_c, max_c = excluded.max_c, precipitation_mm = excluded.precipitation_mm
             """,
             days,

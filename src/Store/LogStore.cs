@@ -7,8 +7,8 @@ using UnrulyMeadow.Core.Review;
 namespace UnrulyMeadow.Store;
 
 /// <summary>Writes and reads the log.</summary>
-/// <param name="database">The database.</param>
-public sealed class LogStore(MeadowDatabase database)
+/// <param name="database">The site's part of the database.</param>
+public sealed class LogStore(SiteDatabase database)
 {
     private const string Columns = "id, planter_id, plant_id, day, kind, note, by, recorded_at, plant_name";
 
@@ -16,13 +16,18 @@ public sealed class LogStore(MeadowDatabase database)
     /// Records observations, all or none; one whose id is known already is not recorded again. They may name planters and plants
     /// that the plan no longer holds: the log outlives both.
     /// </summary>
+    /// <param name="observations">The observations.</param>
+    /// <param name="person">Who writes them down; null where they come from a file.</param>
     /// <returns>How many were new.</returns>
-    public async Task<int> Record(IReadOnlyList<Observation> observations)
+    public async Task<int> Record(IReadOnlyList<Observation> observations, Guid? person = null)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync(
-            "create temporary table incoming (like observation) on commit drop; alter table incoming alter column recorded_at drop not null",
+            """
+            create temporary table incoming (like observation) on commit drop;
+            alter table incoming alter column recorded_at drop not null, alter column site_id drop not null;
+            """,
             transaction: transaction
         );
         await using (NpgsqlBinaryImporter copy = await connection.BeginBinaryImportAsync($"copy incoming ({Columns}) from stdin (format binary)"))
@@ -48,12 +53,13 @@ public sealed class LogStore(MeadowDatabase database)
         int added = await SqlFaults.Naming(() =>
             connection.ExecuteAsync(
                 $"""
-                insert into observation ({Columns})
-                select id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()),
+                insert into observation (person_id, {Columns})
+                select @person, id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()),
                     coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id))
                 from incoming
-                on conflict (id) do nothing
+                on conflict (site_id, id) do nothing
                 """,
+                new { person },
                 transaction: transaction
             )
         );
@@ -64,14 +70,14 @@ public sealed class LogStore(MeadowDatabase database)
     /// <summary>True when an observation of that id is recorded.</summary>
     public async Task<bool> Has(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.ExecuteScalarAsync<bool>("select exists (select from observation where id = @id)", new { id });
     }
 
     /// <summary>Every observation, in the order in which the log is written to a file: by day, then by id.</summary>
     public async IAsyncEnumerable<Observation> All()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using var command = new NpgsqlCommand($"select {Columns} from observation order by day, id", connection);
         await using NpgsqlDataReader reader = await command.ExecuteReaderAsync();
         while (await reader.ReadAsync())
@@ -95,7 +101,7 @@ public sealed class LogStore(MeadowDatabase database)
     /// <param name="most">At most so many.</param>
     public async Task<IReadOnlyList<Observation>> Latest(string? planterId, int most)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return
         [
             .. (
@@ -116,7 +122,7 @@ public sealed class LogStore(MeadowDatabase database)
     /// <summary>The latest observations of a plant, wherever it stood, latest first.</summary>
     public async Task<IReadOnlyList<Observation>> OfPlant(string plantId, int most)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return
         [
             .. (
@@ -128,10 +134,33 @@ public sealed class LogStore(MeadowDatabase database)
         ];
     }
 
+    /// <summary>Notes and ratings of some planters, latest first.</summary>
+    /// <param name="planterIds">The planters.</param>
+    /// <param name="most">At most so many.</param>
+    public async Task<IReadOnlyList<Observation>> Learnt(IReadOnlyList<string> planterIds, int most)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return
+        [
+            .. (
+                await connection.QueryAsync<Row>(
+                    $"""
+                    select {Columns}
+                    from observation
+                    where planter_id = any(@planters) and kind in ('Note', 'DidWell', 'DidPoorly', 'Died')
+                    order by day desc, recorded_at desc, id
+                    limit @most
+                    """,
+                    new { planters = planterIds.ToArray(), most }
+                )
+            ).Select(r => r.ToObservation()),
+        ];
+    }
+
     /// <summary>How often each plant was said to do well, and poorly or to have died.</summary>
     public async Task<IReadOnlyDictionary<string, (int Well, int Poorly)>> Ratings()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return (
             await connection.QueryAsync<(string Plant, int Well, int Poorly)>(
                 """
@@ -147,7 +176,7 @@ public sealed class LogStore(MeadowDatabase database)
     /// <summary>The observations of a span of days, earliest first.</summary>
     public async Task<IReadOnlyList<Observation>> Between(LocalDate first, LocalDate last)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return
         [
             .. (

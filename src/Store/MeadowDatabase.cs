@@ -7,9 +7,12 @@ using NpgsqlTypes;
 
 namespace UnrulyMeadow.Store;
 
-/// <summary>The connection to PostgreSQL, with the schema brought up to date.</summary>
+/// <summary>The connection to PostgreSQL, with the schema brought up to date, and the sites in it.</summary>
 public sealed class MeadowDatabase : IAsyncDisposable
 {
+    // As whom the app asks where its own login could see past a site's rows.
+    private const string SiteRole = "meadow_site";
+
     // Any number that nothing else on the database locks by.
     private const long MigrationLock = 0x4D_45_41_44_4F_57;
 
@@ -29,7 +32,7 @@ public sealed class MeadowDatabase : IAsyncDisposable
         Source = builder.Build();
     }
 
-    /// <summary>The pool.</summary>
+    /// <summary>The pool. Its connections are the login's own, which may see past a site; what a site asks goes through <see cref="At"/>.</summary>
     public NpgsqlDataSource Source { get; }
 
     /// <summary>The connection string, with its secret.</summary>
@@ -52,6 +55,109 @@ public sealed class MeadowDatabase : IAsyncDisposable
             turn.Execute("select pg_advisory_unlock(@MigrationLock)", new { MigrationLock });
         }
     }
+
+    /// <summary>A site's part of the database.</summary>
+    public SiteDatabase At(Guid site) => new(this, site);
+
+    /// <summary>Opens a connection that sees no site's rows, for what belongs to all sites alike: people, keys.</summary>
+    public async Task<NpgsqlConnection> Open() => await Enter(await Source.OpenConnectionAsync(), null, every: false);
+
+    /// <summary>Opens a connection that sees which sites there are and which work waits, and nothing else of any site.</summary>
+    public async Task<NpgsqlConnection> OpenOverAll() => await Enter(await Source.OpenConnectionAsync(), null, every: true);
+
+    /// <summary>The sites, by name.</summary>
+    public async Task<IReadOnlyList<SiteEntry>> Sites()
+    {
+        await using NpgsqlConnection connection = await OpenOverAll();
+        return [.. await connection.QueryAsync<SiteEntry>("select id, slug, name from site order by name, id")];
+    }
+
+    /// <summary>The site that was there first; null where there is none.</summary>
+    public async Task<SiteEntry?> FirstSite()
+    {
+        await using NpgsqlConnection connection = await OpenOverAll();
+        return await connection.QueryFirstOrDefaultAsync<SiteEntry>("select id, slug, name from site order by made_at, id limit 1");
+    }
+
+    /// <summary>Adds a site with nothing in it.</summary>
+    /// <param name="name">Its name.</param>
+    /// <param name="slug">Its part of addresses; another where it is taken.</param>
+    public async Task<SiteEntry> AddSite(string name, string slug)
+    {
+        var id = Guid.CreateVersion7();
+        await using NpgsqlConnection connection = await Enter(await Source.OpenConnectionAsync(), id, every: true);
+        return await SqlFaults.Naming(() =>
+            connection.QuerySingleAsync<SiteEntry>(
+                """
+                insert into site (
+                  id, slug, name, units, money, cover_threshold, spare_share, fresh_medium_cm, medium_bag_litres, medium_bag_price, wall_gap_cm, bulb_gap_cm)
+                values (
+                  @id,
+                  case when exists (select from site where slug = @slug) then left(@slug, 51) || '-' || right(@id::text, 8) else @slug end,
+                  @name, 'Metric', '$', 0.15, 0.05, 20, 60, 18, 2.5, 2)
+                returning id, slug, name
+                """,
+                new
+                {
+                    id,
+                    slug,
+                    name,
+                }
+            )
+        );
+    }
+
+    internal async Task<NpgsqlConnection> Enter(NpgsqlConnection connection, Guid? site, bool every)
+    {
+        try
+        {
+            await connection.ExecuteAsync(Entering, EnteringAs(await MustBeBound(connection), site, every));
+            return connection;
+        }
+        catch
+        {
+            await connection.DisposeAsync();
+            throw;
+        }
+    }
+
+    /// <summary>Opens one as <see cref="Open"/> does, waiting for it.</summary>
+    public NpgsqlConnection OpenAtOnce() => EnterAtOnce(null);
+
+    internal NpgsqlConnection EnterAtOnce(Guid? site)
+    {
+        NpgsqlConnection connection = Source.OpenConnection();
+        try
+        {
+            _bound ??= connection.QuerySingle<bool>(Bound, new { SiteRole });
+            connection.Execute(Entering, EnteringAs(_bound.Value, site, every: false));
+            return connection;
+        }
+        catch
+        {
+            connection.Dispose();
+            throw;
+        }
+    }
+
+    // What is set goes with the connection back to the pool, which resets it.
+    private const string Entering =
+        "select set_config('role', @role, false), set_config('meadow.site', @site, false), set_config('meadow.every', @every, false)";
+
+    private const string Bound =
+        "select (rolsuper or rolbypassrls) and pg_has_role(current_user, @SiteRole, 'member') from pg_roles where rolname = current_user";
+
+    private bool? _bound;
+
+    private async Task<bool> MustBeBound(NpgsqlConnection connection) => _bound ??= await connection.QuerySingleAsync<bool>(Bound, new { SiteRole });
+
+    private static object EnteringAs(bool bound, Guid? site, bool every) =>
+        new
+        {
+            role = bound ? SiteRole : "none",
+            site = site?.ToString() ?? string.Empty,
+            every = every ? "on" : string.Empty,
+        };
 
     private void Upgrade()
     {
@@ -79,6 +185,32 @@ public sealed class MeadowDatabase : IAsyncDisposable
 
         public override T? Parse(object value) => value is DBNull ? default : (T)value;
     }
+}
+
+/// <summary>A site of the installation.</summary>
+/// <param name="Id">Its identity, which every row of it carries.</param>
+/// <param name="Slug">Its part of addresses.</param>
+/// <param name="Name">Its name.</param>
+public sealed record SiteEntry(Guid Id, string Slug, string Name);
+
+/// <summary>
+/// A site's part of the database. Its connections see that site's rows and write no others: the database itself holds them to it.
+/// </summary>
+/// <param name="whole">The database.</param>
+/// <param name="site">The site's identity.</param>
+public sealed class SiteDatabase(MeadowDatabase whole, Guid site)
+{
+    /// <summary>The database that it is part of.</summary>
+    public MeadowDatabase Whole => whole;
+
+    /// <summary>The site's identity.</summary>
+    public Guid Site => site;
+
+    /// <summary>Opens a connection for this site.</summary>
+    public async Task<NpgsqlConnection> Open() => await whole.Enter(await whole.Source.OpenConnectionAsync(), site, every: false);
+
+    /// <summary>Opens a connection for this site, waiting for it.</summary>
+    public NpgsqlConnection OpenAtOnce() => whole.EnterAtOnce(site);
 }
 
 /// <summary>Somebody else changed or removed the same thing in the meantime; nothing was written.</summary>

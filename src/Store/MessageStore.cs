@@ -12,7 +12,7 @@ public sealed class MessageStore(MeadowDatabase database)
     public Guid Keep(string said)
     {
         Guid id = Guid.NewGuid();
-        using NpgsqlConnection connection = database.Source.OpenConnection();
+        using NpgsqlConnection connection = database.OpenAtOnce();
         connection.Execute(
             """
             delete from message where said_at < now() - interval '1 day';
@@ -27,7 +27,7 @@ public sealed class MessageStore(MeadowDatabase database)
     /// <summary>Takes words out; null when they were taken or dropped.</summary>
     public string? Take(Guid id)
     {
-        using NpgsqlConnection connection = database.Source.OpenConnection();
+        using NpgsqlConnection connection = database.OpenAtOnce();
         return connection.QuerySingleOrDefault<string?>("delete from message where id = @id returning said::text", new { id });
     }
 }

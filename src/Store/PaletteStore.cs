@@ -1,5 +1,6 @@
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Store;
 
@@ -10,18 +11,26 @@ public sealed class PaletteStore(PlanStore plans)
     /// <summary>Writes plants, new ones and changed ones, all or none.</summary>
     /// <param name="plants">The plants.</param>
     /// <param name="read">The versions of those that they were worked out from; what it does not hold is new.</param>
+    /// <param name="recipes">New recipes that go with them; null for none.</param>
     /// <exception cref="LostUpdateException">Someone changed one of them in between.</exception>
     /// <exception cref="InvalidInputException">A figure is out of range, or a plant in use would no longer fit where it stands.</exception>
-    public Task Put(IReadOnlyList<Plant> plants, PlanVersions read)
+    public Task Put(IReadOnlyList<Plant> plants, PlanVersions read, IReadOnlyList<Recipe>? recipes = null)
     {
         var faults = new FaultList();
         foreach (Plant plant in plants)
             faults.AddAll(plant.Id, plant.Faults());
+        foreach (Recipe recipe in recipes ?? [])
+            faults.AddAll(recipe.Id, recipe.Faults());
         faults.ThrowIfAny();
         return plans.Write(async edit =>
         {
             await edit.Expect("plant", plants.Select(p => (p.Id, read.Plant(p.Id) is > 0 and var v ? v : (long?)null)), id => $"The plant {id}");
             await edit.Put(plants);
+            if (recipes is { Count: > 0 })
+            {
+                await edit.Expect("recipe", recipes.Select(r => (r.Id, (long?)null)), id => $"The recipe {id}");
+                await edit.Put(recipes);
+            }
             return true;
         });
     }

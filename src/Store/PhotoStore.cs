@@ -14,8 +14,8 @@ namespace UnrulyMeadow.Store;
 public sealed record PlanterPhoto(Guid Id, string PlanterId, LocalDate TakenOn, string Caption, int Width, int Height);
 
 /// <summary>Keeps photographs of planters.</summary>
-/// <param name="database">The database.</param>
-public sealed class PhotoStore(MeadowDatabase database)
+/// <param name="database">The site's part of the database.</param>
+public sealed class PhotoStore(SiteDatabase database)
 {
     /// <summary>Most photographs of one planter.</summary>
     public const int MostOfOne = 60;
@@ -25,7 +25,7 @@ public sealed class PhotoStore(MeadowDatabase database)
     /// <summary>A planter's photographs, latest first.</summary>
     public async Task<IReadOnlyList<PlanterPhoto>> Of(string planterId)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return
         [
             .. await connection.QueryAsync<PlanterPhoto>(
@@ -41,7 +41,7 @@ public sealed class PhotoStore(MeadowDatabase database)
     /// <summary>A photograph's JPEG, or its small one; null when it is gone.</summary>
     public async Task<byte[]?> Bytes(string planterId, Guid id, bool small)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.QuerySingleOrDefaultAsync<byte[]>(
             small
                 ? "select thumb from planter_photo where id = @id and planter_id = @planterId"
@@ -54,7 +54,7 @@ public sealed class PhotoStore(MeadowDatabase database)
     /// <exception cref="Core.InvalidInputException">The planter has as many as it may have.</exception>
     public async Task Add(PlanterPhoto photo, byte[] jpeg, byte[] thumb)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         int added = await SqlFaults.Naming(() =>
             connection.ExecuteAsync(
                 """
@@ -83,7 +83,7 @@ public sealed class PhotoStore(MeadowDatabase database)
     /// <summary>Photographs of planters that the plan no longer holds: how many, of how many planters.</summary>
     public async Task<(int Photographs, int Planters)> WithoutPlanter()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.QuerySingleAsync<(int, int)>(
             $"select count(*)::int, count(distinct planter_id)::int from planter_photo where {NoPlanter}"
         );
@@ -93,14 +93,14 @@ public sealed class PhotoStore(MeadowDatabase database)
     /// <returns>How many.</returns>
     public async Task<int> DropWithoutPlanter()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.ExecuteAsync($"delete from planter_photo where {NoPlanter}");
     }
 
     /// <summary>Every photograph, by planter, day and id.</summary>
     public async Task<IReadOnlyList<PlanterPhoto>> All()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return
         [
             .. await connection.QueryAsync<PlanterPhoto>(
@@ -112,7 +112,7 @@ public sealed class PhotoStore(MeadowDatabase database)
     /// <summary>Removes a photograph.</summary>
     public async Task Remove(string planterId, Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await connection.ExecuteAsync("delete from planter_photo where id = @id and planter_id = @planterId", new { id, planterId });
     }
 }

@@ -96,7 +96,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                 select r.id, (select coalesce(max(ordinal), 0) from area) + r.ordinal, r.name, r.frost_pocket_c
                 from jsonb_to_recordset(@rows::jsonb) as r (id text, ordinal int, name text, frost_pocket_c double precision)
                 order by r.ordinal
-                on conflict (id) do update
+                on conflict (site_id, id) do update
                 set name = excluded.name, frost_pocket_c = excluded.frost_pocket_c
                 """,
                 new
@@ -134,7 +134,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                   exposure text, watering text, viewed_from text, wall text, wall_colour text, note text, skyline text,
                   outline text, survey text, place text, is_retired boolean, rules text)
                 order by ordinal
-                on conflict (id) do update
+                on conflict (site_id, id) do update
                 set area_id = excluded.area_id, name = excluded.name, shape = excluded.shape, top_length_cm = excluded.top_length_cm,
                     top_width_cm = excluded.top_width_cm, bottom_length_cm = excluded.bottom_length_cm, bottom_width_cm = excluded.bottom_width_cm,
                     depth_cm = excluded.depth_cm, rim_gap_cm = excluded.rim_gap_cm, exposure = excluded.exposure, watering = excluded.watering,
@@ -157,7 +157,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                 insert into recipe (id, name, details)
                 select r.details ->> 'id', r.details ->> 'name', r.details
                 from jsonb_array_elements(@rows::jsonb) as r (details)
-                on conflict (id) do update
+                on conflict (site_id, id) do update
                 set name = excluded.name, details = excluded.details
                 """,
                 new { rows = JsonSerializer.Serialize(recipes, json) }
@@ -172,7 +172,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             insert into display (id, planter_id, layer, during, pairs, cuts)
             select id, planter_id, layer, daterange(install, lift), pairs::jsonb, cuts::jsonb
             from jsonb_to_recordset(@rows::jsonb) as r (id text, planter_id text, layer text, install date, lift date, pairs text, cuts text)
-            on conflict (id) do update
+            on conflict (site_id, id) do update
             set planter_id = excluded.planter_id, layer = excluded.layer, during = excluded.during, pairs = excluded.pairs, cuts = excluded.cuts
             """,
             new
@@ -235,7 +235,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                 insert into turn (id, name, first_day, last_day, full_by, delivery, people)
                 select id, name, first_day, last_day, full_by, delivery, people
                 from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date, full_by date, delivery date, people int)
-                on conflict (id) do update
+                on conflict (site_id, id) do update
                 set name = excluded.name, first_day = excluded.first_day, last_day = excluded.last_day, full_by = excluded.full_by,
                     delivery = excluded.delivery, people = excluded.people
                 """,
@@ -264,7 +264,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                 insert into site_event (id, name, first_day, last_day)
                 select id, name, first_day, last_day
                 from jsonb_to_recordset(@rows::jsonb) as r (id text, name text, first_day date, last_day date)
-                on conflict (id) do update
+                on conflict (site_id, id) do update
                 set name = excluded.name, first_day = excluded.first_day, last_day = excluded.last_day
                 """,
                 new
@@ -290,7 +290,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                 select id, plant_id, count, state, place, since, condition, from_planter_id, note
                 from jsonb_to_recordset(@rows::jsonb) as r (
                   id text, plant_id text, count int, state text, place text, since date, condition text, from_planter_id text, note text)
-                on conflict (id) do update
+                on conflict (site_id, id) do update
                 set plant_id = excluded.plant_id, count = excluded.count, state = excluded.state, place = excluded.place, since = excluded.since,
                     condition = excluded.condition, from_planter_id = excluded.from_planter_id, note = excluded.note
                 """,
@@ -322,11 +322,20 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                 rules = @rules::jsonb, wall_gap_cm = @WallGapCm, bulb_gap_cm = @BulbGapCm, one_person_kg = @OnePersonKg,
                 frost_risk = @FrostRisk, time_zone = @TimeZone,
                 latitude_deg = @latitude, longitude_deg = @longitude, elevation_m = @elevation, at_elevation = @atElevation,
-                version = nextval('edit_version'), revision = revision + 1
+                version = nextval('edit_version'), revision = revision + 1;
+
+            -- A site that never had a name gets its address with its first; after that its address stays, for links are kept.
+            select set_config('meadow.every', 'on', true);
+
+            update site set slug = @slug
+            where id = meadow_site() and slug = 'new-site' and not exists (select from site where slug = @slug);
+
+            select set_config('meadow.every', '', true);
             """,
             new
             {
                 site.Name,
+                slug = Core.Ids.From(site.Name, _ => false),
                 units = site.Units.ToString(),
                 site.Money,
                 site.CoverThreshold,
@@ -355,7 +364,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                 insert into {table} (id, details)
                 select r.details ->> 'id', r.details
                 from jsonb_array_elements(@rows::jsonb) as r (details)
-                on conflict (id) do update
+                on conflict (site_id, id) do update
                 set details = excluded.details
                 """,
                 new { rows = JsonSerializer.Serialize(items, json) }

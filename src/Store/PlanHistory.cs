@@ -12,9 +12,9 @@ namespace UnrulyMeadow.Store;
 public sealed record PlanBefore(Guid Id, string What, Instant ReplacedAt);
 
 /// <summary>Plans that were replaced by another that was brought in.</summary>
-/// <param name="database">The database.</param>
+/// <param name="database">The site's part of the database.</param>
 /// <param name="read">Reads one.</param>
-public sealed class PlanHistory(MeadowDatabase database, Func<Stream, Plan> read)
+public sealed class PlanHistory(SiteDatabase database, Func<Stream, Plan> read)
 {
     // Older ones are dropped; a plan of thousands of planters takes some megabytes.
     private const int Most = 5;
@@ -22,14 +22,14 @@ public sealed class PlanHistory(MeadowDatabase database, Func<Stream, Plan> read
     /// <summary>The plans kept, latest first.</summary>
     public async Task<IReadOnlyList<PlanBefore>> All()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return [.. await connection.QueryAsync<PlanBefore>("select id, what, replaced_at from plan_before order by replaced_at desc, id")];
     }
 
     /// <summary>One of them; null when it is gone.</summary>
     public async Task<Plan?> Load(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         string? text = await connection.QuerySingleOrDefaultAsync<string?>("select plan from plan_before where id = @id", new { id });
         if (text is null)
             return null;

@@ -9,23 +9,23 @@ using UnrulyMeadow.Core.Planters;
 namespace UnrulyMeadow.Store;
 
 /// <summary>Reads the plan whole, and is the one door through which it is changed.</summary>
-/// <param name="database">The database.</param>
+/// <param name="database">The site's part of the database.</param>
 /// <param name="json">How plants and their like are written as JSON.</param>
 /// <param name="who">Who changes it now, as the app knows people; null for nobody.</param>
-public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions json, Func<string>? who = null)
+public sealed class PlanStore(SiteDatabase database, JsonSerializerOptions json, Func<string>? who = null)
 {
     private const int MostTries = 6;
 
     private volatile LoadedPlan? _latest;
 
-    internal MeadowDatabase Database => database;
+    internal SiteDatabase Database => database;
 
     internal JsonSerializerOptions Json => json;
 
     /// <summary>Where plan and weather stand now.</summary>
     public async Task<PlanMark> Mark()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await PlanReader.Mark(connection, null);
     }
 
@@ -37,7 +37,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
     {
         // Taken before the moment that is read, so that it can only be older.
         LoadedPlan? latest = _latest;
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
         if (latest is not null && latest.Mark == await PlanReader.Mark(connection, transaction))
             return latest;
@@ -60,7 +60,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         {
             try
             {
-                await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+                await using NpgsqlConnection connection = await database.Open();
                 await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
                 // Whoever changes the plan holds this row first, so that nobody ever waits for two things in two orders.
                 await connection.ExecuteAsync("select from site for update", transaction: transaction);
@@ -92,7 +92,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
         LoadedPlan now = await Now();
         HashSet<string> kept = [.. plan.Planters.Select(p => p.Id)];
         List<Planter> gone = [.. now.Plan.Planters.Where(p => !kept.Contains(p.Id))];
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         int photographs = await connection.ExecuteScalarAsync<int>(
             "select count(*)::int from planter_photo where planter_id = any(@ids)",
             new { ids = gone.Select(p => p.Id).ToArray() }
@@ -207,7 +207,7 @@ public sealed class PlanStore(MeadowDatabase database, JsonSerializerOptions jso
     {
         if (TableOf(list) is not { } table)
             return null;
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.QuerySingleOrDefaultAsync<string?>(
             table == "display"
                 ? (

@@ -39,12 +39,20 @@ public static class TextRepair
     public static async Task<IReadOnlyList<string>> Mend(MeadowDatabase database)
     {
         var said = new List<string>();
+        foreach (SiteEntry site in await database.Sites())
+            said.AddRange(await Mend(database, site));
+        return said.Count == 0 ? ["Every text is in order."] : said;
+    }
+
+    private static async Task<IReadOnlyList<string>> Mend(MeadowDatabase database, SiteEntry site)
+    {
+        var said = new List<string>();
         await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync(
-            "select from site for update; alter table observation disable trigger observation_append_only",
-            transaction: transaction
-        );
+        // Only the owner of the table may take its guard off; what is written then is written as the site.
+        await connection.ExecuteAsync("alter table observation disable trigger observation_append_only", transaction: transaction);
+        await database.Enter(connection, site.Id, every: false);
+        await connection.ExecuteAsync("select from site for update", transaction: transaction);
         foreach ((string table, string key, string[] columns) in Texts)
         {
             foreach (string column in columns)
@@ -83,8 +91,8 @@ public static class TextRepair
             if (changed > 0)
                 said.Add($"{table}: {changed} with {column} looked through");
         }
-        await connection.ExecuteAsync("alter table observation enable trigger observation_append_only", transaction: transaction);
+        await connection.ExecuteAsync("reset role; alter table observation enable trigger observation_append_only", transaction: transaction);
         await transaction.CommitAsync();
-        return said.Count == 0 ? ["Every text is in order."] : said;
+        return said;
     }
 }

@@ -11,24 +11,24 @@ namespace UnrulyMeadow.Store;
 public sealed record PlanVariant(Guid Id, string Name);
 
 /// <summary>Keeps plans to compare with.</summary>
-/// <param name="database">The database.</param>
+/// <param name="database">The site's part of the database.</param>
 /// <param name="write">Writes a plan as its interchange document.</param>
 /// <param name="read">Reads one.</param>
-public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> write, Func<Stream, Plan> read)
+public sealed class VariantStore(SiteDatabase database, Func<Plan, byte[]> write, Func<Stream, Plan> read)
 {
     private const int Most = 20;
 
     /// <summary>All of them, by name.</summary>
     public async Task<IReadOnlyList<PlanVariant>> All()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return [.. await connection.QueryAsync<PlanVariant>("select id, name from plan_variant order by name")];
     }
 
     /// <summary>One of them whole; null when it is gone.</summary>
     public async Task<(string Name, Plan Plan)?> Load(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         var row = await connection.QuerySingleOrDefaultAsync<(string Name, string Plan)?>(
             "select name, plan::text from plan_variant where id = @id",
             new { id }
@@ -42,7 +42,7 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
     /// <summary>One of them as the document that is kept; null when it is gone.</summary>
     public async Task<byte[]?> Document(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.QuerySingleOrDefaultAsync<string>("select plan::text from plan_variant where id = @id", new { id }) is { } plan
             ? System.Text.Encoding.UTF8.GetBytes(plan)
             : null;
@@ -55,12 +55,12 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
         var faults = new FaultList();
         faults.Text("name", name, 60);
         faults.ThrowIfAny();
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         if (await connection.ExecuteScalarAsync<int>("select count(*)::int from plan_variant") >= Most)
             throw new InvalidInputException("name", $"{Most} plans are kept already; drop one first");
         if (
             await connection.ExecuteAsync(
-                "insert into plan_variant (id, name, plan) values (@id, @name, @plan::jsonb) on conflict (name) do nothing",
+                "insert into plan_variant (id, name, plan) values (@id, @name, @plan::jsonb) on conflict (site_id, name) do nothing",
                 new
                 {
                     id = Guid.NewGuid(),
@@ -75,7 +75,7 @@ public sealed class VariantStore(MeadowDatabase database, Func<Plan, byte[]> wri
     /// <summary>Drops one.</summary>
     public async Task Drop(Guid id)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await connection.ExecuteAsync("delete from plan_variant where id = @id", new { id });
     }
 }

@@ -26,8 +26,8 @@ public sealed record StationSummary(
 }
 
 /// <summary>Keeps stations and their daily records.</summary>
-/// <param name="database">The database.</param>
-public sealed class WeatherStore(MeadowDatabase database)
+/// <param name="database">The site's part of the database.</param>
+public sealed class WeatherStore(SiteDatabase database)
 {
     /// <summary>Years generated for a station that has normals alone.</summary>
     public const int GeneratedYears = 40;
@@ -44,7 +44,7 @@ public sealed class WeatherStore(MeadowDatabase database)
 
     private async Task<IReadOnlyList<StationSummary>> Stations(string which)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return
         [
             .. await connection.QueryAsync<StationSummary>(
@@ -53,9 +53,9 @@ public sealed class WeatherStore(MeadowDatabase database)
                        count(d.day) as days, min(d.day) as first_day, max(d.day) as last_day,
                        s.normals is not null as is_normals
                 from station s
-                left join weather_day d on d.station_id = s.id
+                left join weather_day d on d.site_id = s.site_id and d.station_id = s.id
                 where {which}
-                group by s.id
+                group by s.site_id, s.id
                 order by s.name, s.id
                 """
             ),
@@ -65,7 +65,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     /// <summary>A station's record, or null when there is none. A station known by its monthly normals alone gives generated years.</summary>
     public async Task<WeatherRecord?> Load(string stationId)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         Station? station = await connection.QuerySingleOrDefaultAsync<Station>(
             "select id, name, latitude_deg, longitude_deg, elevation_m from station where id = @stationId",
             new { stationId }
@@ -81,14 +81,14 @@ public sealed class WeatherStore(MeadowDatabase database)
     /// <summary>A station's normals; null for one with a record of days.</summary>
     public async Task<MonthlyNormals?> Normals(string stationId)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await Normals(connection, stationId);
     }
 
     /// <summary>A station's days as they are kept.</summary>
     public async Task<IReadOnlyList<WeatherDay>> Days(string stationId)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await Days(connection, stationId);
     }
 
@@ -129,7 +129,7 @@ public sealed class WeatherStore(MeadowDatabase database)
         IReadOnlyList<Fault> faults = station.Faults();
         if (faults.Count > 0)
             throw new InvalidInputException(faults);
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync(
             """
@@ -137,11 +137,11 @@ public sealed class WeatherStore(MeadowDatabase database)
             select from site for update;
 
             -- Brought in anew, what was taken out begins anew.
-            delete from weather_day d using station s where d.station_id = s.id and s.id = @Id and s.removed_at is not null;
+            delete from weather_day d using station s where d.site_id = s.site_id and d.station_id = s.id and s.id = @Id and s.removed_at is not null;
 
             insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at)
             values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now)
-            on conflict (id) do update
+            on conflict (site_id, id) do update
             set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg,
                 elevation_m = excluded.elevation_m, normals = null, revision = station.revision + 1, imported_at = excluded.imported_at, removed_at = null;
 
@@ -192,7 +192,7 @@ public sealed class WeatherStore(MeadowDatabase database)
                 """
                 insert into weather_day (station_id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj)
                 select @Id, day, min_c, max_c, precipitation_mm, snow_depth_mm, wind_ms, humidity_pct, sun_mj from incoming
-                on conflict (station_id, day) do update
+                on conflict (site_id, station_id, day) do update
                 set min_c = coalesce(excluded.min_c, weather_day.min_c),
                     max_c = coalesce(excluded.max_c, weather_day.max_c),
                     precipitation_mm = coalesce(excluded.precipitation_mm, weather_day.precipitation_mm),
@@ -218,7 +218,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     /// <exception cref="InvalidInputException">There is no such station.</exception>
     public async Task Choose(string stationId, bool byHand = true)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         int changed = await SqlFaults.Naming(() =>
             connection.ExecuteAsync(
                 (
@@ -235,7 +235,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     /// <summary>Lets the site follow the station nearest to it from now on.</summary>
     public async Task ChooseNearest()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("update site set station_chosen = false", transaction: transaction);
         await FollowNearest(connection, transaction);
@@ -246,7 +246,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     /// <exception cref="InvalidInputException">There is no such station.</exception>
     public async Task Remove(string stationId, Instant now)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select from site for update", transaction: transaction);
         int removed = await SqlFaults.Naming(() =>
@@ -272,7 +272,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     /// <exception cref="InvalidInputException">There is no such station among those taken out.</exception>
     public async Task PutBack(string stationId)
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select from site for update", transaction: transaction);
         int back = await SqlFaults.Naming(() =>
@@ -298,7 +298,7 @@ public sealed class WeatherStore(MeadowDatabase database)
     /// <summary>True while the site's station was chosen by hand.</summary>
     public async Task<bool> IsChosen()
     {
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         return await connection.QuerySingleAsync<bool>("select station_chosen from site");
     }
 
@@ -312,12 +312,12 @@ public sealed class WeatherStore(MeadowDatabase database)
         faults.AddAll(string.Empty, station.Faults());
         faults.AddAll(string.Empty, normals.Faults());
         faults.ThrowIfAny();
-        await using NpgsqlConnection connection = await database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await database.Open();
         await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync(
             """
             select from site for update;
-            delete from weather_day d using station s where d.station_id = s.id and s.id = @Id and s.removed_at is not null;
+            delete from weather_day d using station s where d.site_id = s.site_id and d.station_id = s.id and s.id = @Id and s.removed_at is not null;
             """,
             new { station.Id },
             transaction
@@ -326,7 +326,7 @@ public sealed class WeatherStore(MeadowDatabase database)
             """
             insert into station (id, name, latitude_deg, longitude_deg, elevation_m, imported_at, normals)
             values (@Id, @Name, @LatitudeDeg, @LongitudeDeg, @ElevationM, @now, @normals::jsonb)
-            on conflict (id) do update
+            on conflict (site_id, id) do update
             set name = excluded.name, latitude_deg = excluded.latitude_deg, longitude_deg = excluded.longitude_deg,
                 elevation_m = excluded.elevation_m, normals = excluded.normals,
                 revision = station.revision + 1, imported_at = excluded.imported_at, removed_at = null

@@ -8,6 +8,8 @@ using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 
 namespace UnrulyMeadow.Web;
 
@@ -58,13 +60,65 @@ public static class Errands
     {
         var root = new RootCommand("Does one errand on the site's database without serving pages.");
         root.Add(OnFile("write-schema", "writes the schema of plan files", file => File.WriteAllTextAsync(file, PlanFile.Schema())));
-        root.Add(OnDatabase("is-empty", "exit 0 where no plan is there yet", async at => (await at.Plans.Load()).Areas.Count == 0 ? 0 : 1));
-        root.Add(OnDatabase("work", "does long work until it is ended, beside processes that serve pages", async at =>
+        root.Add(
+            OnWhole("is-empty", "exit 0 where no plan is there yet", async at =>
+                (await at.Database.Sites()).Count == 1 && (await at.Plans.Load()).Areas.Count == 0 ? 0 : 1
+            )
+        );
+        root.Add(OnWhole("add-starter", "adds the palette and the recipes that ship with the app, where the palette is empty", async at =>
+            {
+                LoadedPlan now = await at.Plans.Now();
+                if (now.Plan.Palette.Count > 0)
+                    return 0;
+                (int plants, int recipes) = await UnrulyMeadow.Web.Site.Starter.Add(now.Plan, now.Versions, new PaletteStore(at.Plans));
+                await Say($"{plants} plants and {recipes} recipes to begin with.");
+                return 0;
+            }));
+        root.Add(OnWhole("owner-code", "prints a code that makes the first owner, where there is none yet", async at =>
+            {
+                if (await new PeopleStore(at.Database).HasOwner())
+                    return 1;
+                string code = await new PassStore(at.Database).Make(new Pass(PassKind.FirstOwner, null, null, null, null, null));
+                await Say(code);
+                return 0;
+            }));
+        root.Add(
+            Brings("bring-people", "adds people who sign in with a tap on this machine", async (at, file) =>
+                await Say($"{await TappingPeople.Bring(new PeopleStore(at.Database), at.Here.Site, file)} people added.")
+            )
+        );
+        root.Add(OnName("add-site", "adds a site with nothing in it", async name =>
+            {
+                await using var database = new MeadowDatabase(Connection());
+                database.Migrate();
+                SiteEntry site = await database.AddSite(name, Ids.From(name, _ => false));
+                // Who sees to the installation owns what is added to it, as on the page Sites.
+                var people = new PeopleStore(database);
+                foreach ((Guid steward, _) in await people.Stewards())
+                    await people.Settle(site.Id, steward, SiteRole.Owner);
+                await Say($"MEADOW_SITE={site.Slug} names it for what is brought in.");
+            }));
+        root.Add(Safekeeping("backup", "writes a backup of everything into a folder", async (backup, folder, key) =>
+            {
+                string own = await backup.Write(folder, key, DateTimeOffset.UtcNow);
+                await Say($"Everything is in {own}, and was read back.");
+            }));
+        root.Add(Safekeeping("restore", "brings a backup back into an empty database", async (backup, folder, key) =>
+            {
+                BackupManifest back = await backup.Restore(folder, key);
+                await Say(
+                    (
+                        $"Restored what was there on {back.MadeAt.UtcDateTime:d MMM yyyy, HH:mm} UTC: {back.Rows.Values.Sum(r => r.Rows):#,0} rows of "
+                        + $"{back.Rows.Count} tables, each counted again."
+                    )
+                );
+            }));
+        root.Add(OnWhole("work", "does long work until it is ended, beside processes that serve pages", async at =>
             {
                 await Jobs.JobServices.Work(at.Database.ConnectionString);
                 return 0;
             }));
-        root.Add(OnDatabase("repair-text", "puts stored text in order that cannot be shown", async at =>
+        root.Add(OnWhole("repair-text", "puts stored text in order that cannot be shown", async at =>
             {
                 foreach (string line in await TextRepair.Mend(at.Database))
                     await Say(line);
@@ -74,7 +128,7 @@ public static class Errands
         root.Add(Brings("bring-log", "records the observations of a CSV file", async (at, file) =>
             {
                 var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date, long.MaxValue);
-                await Say($"{await new LogStore(at.Database).Record(entries)} observations recorded.");
+                await Say($"{await new LogStore(at.Here).Record(entries)} observations recorded.");
             }));
         root.Add(
             Brings("bring-everything", "brings in all that write-everything wrote", async (at, file) =>
@@ -92,7 +146,7 @@ public static class Errands
         root.Add(Writes("write-log", "writes the log as CSV", async (at, file) =>
             {
                 await using FileStream to = File.Create(file);
-                await foreach (byte[] piece in CsvSheets.Log(new LogStore(at.Database).All()))
+                await foreach (byte[] piece in CsvSheets.Log(new LogStore(at.Here).All()))
                     await to.WriteAsync(piece);
             }));
         root.Add(Writes("write-everything", "writes plan, log, weather, photographs and variants as one file", async (at, file) =>
@@ -171,7 +225,7 @@ public static class Errands
                             ?? throw new InvalidInputException("--lon", "the file does not give the station's longitude"),
                         parsed.GetValue(elevation) ?? given?.ElevationM ?? 0
                     );
-                    int added = await new WeatherStore(at.Database).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
+                    int added = await new WeatherStore(at.Here).Merge(station, contents.Days, SystemClock.Instance.GetCurrentInstant());
                     await Say(
                         (
                             $"{station.Name}: {contents.Days.Count} days read, {added} new; {contents.RefusedCount} "
@@ -204,10 +258,50 @@ public static class Errands
         return command;
     }
 
-    private static Command OnDatabase(string name, string does, Func<Site, Task<int>> work)
+    // Backups are about the whole database, which may be empty or of an older version.
+    private static Command Safekeeping(string name, string does, Func<Backup, string, string?, Task> work)
+    {
+        var folder = new Argument<string>("FOLDER") { Description = "the folder of backups" };
+        var key = new Option<string?>("--key") { Description = "a file whose first line is the key that encrypts it" };
+        var command = new Command(name, does) { folder, key };
+        command.SetAction(
+            async (parsed, _) =>
+            {
+                await using var database = new MeadowDatabase(Connection());
+                await work(
+                    new Backup(database, Environment.GetEnvironmentVariable("MEADOW_PG_BIN") ?? string.Empty),
+                    Path.GetFullPath(parsed.GetValue(folder)!),
+                    parsed.GetValue(key)
+                );
+                return 0;
+            }
+        );
+        return command;
+    }
+
+    private static string Connection() =>
+        Environment.GetEnvironmentVariable("MEADOW_DB")
+        ?? throw new InvalidInputException("MEADOW_DB", "must hold the PostgreSQL connection string; ./meadow sets it");
+
+    private static Command OnName(string name, string does, Func<string, Task> work)
+    {
+        var given = new Argument<string>("NAME") { Description = "its name" };
+        var command = new Command(name, does) { given };
+        command.SetAction(
+            async (parsed, _) =>
+            {
+                await work(parsed.GetValue(given)!);
+                return 0;
+            }
+        );
+        return command;
+    }
+
+    // About the installation, or about its first site: none need be named.
+    private static Command OnWhole(string name, string does, Func<Site, Task<int>> work)
     {
         var command = new Command(name, does);
-        command.SetAction((_, _) => Do(work));
+        command.SetAction((_, _) => Do(work, async database => (await database.FirstSite())!));
         return command;
     }
 
@@ -224,22 +318,34 @@ public static class Errands
                 return 0;
             }));
 
-    private static async Task<int> Do(Func<Site, Task<int>> work)
+    private static Task<int> Do(Func<Site, Task<int>> work) => Do(work, Asked);
+
+    private static async Task<int> Do(Func<Site, Task<int>> work, Func<MeadowDatabase, Task<SiteEntry>> about)
     {
-        string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
-            ?? throw new InvalidInputException("MEADOW_DB", "must hold the PostgreSQL connection string; ./meadow sets it");
-        await using var database = new MeadowDatabase(connection);
+        await using var database = new MeadowDatabase(Connection());
         database.Migrate();
-        return await work(new Site(database, new PlanStore(database, PlanFile.Stored)));
+        SiteDatabase here = database.At((await about(database)).Id);
+        return await work(new Site(database, here, new PlanStore(here, PlanFile.Stored)));
+    }
+
+    // The site that MEADOW_SITE names, or the only one.
+    private static async Task<SiteEntry> Asked(MeadowDatabase database)
+    {
+        IReadOnlyList<SiteEntry> sites = await database.Sites();
+        string named = Environment.GetEnvironmentVariable("MEADOW_SITE") ?? string.Empty;
+        if (named.Length == 0 && sites is [var only])
+            return only;
+        return sites.FirstOrDefault(s => s.Slug == named)
+            ?? throw new InvalidInputException("MEADOW_SITE", $"must name one of the sites: {string.Join(", ", sites.Select(s => s.Slug))}");
     }
 
     private static Everything All(Site at) =>
         new(
             at.Plans,
-            new LogStore(at.Database),
-            new WeatherStore(at.Database),
-            new PhotoStore(at.Database),
-            new VariantStore(at.Database, PlanFile.Write, PlanFile.Read)
+            new LogStore(at.Here),
+            new WeatherStore(at.Here),
+            new PhotoStore(at.Here),
+            new VariantStore(at.Here, PlanFile.Write, PlanFile.Read)
         );
 
     private static Task Say(string text) => Console.Out.WriteLineAsync(text);
@@ -247,6 +353,6 @@ public static class Errands
     private static FileStream Open(string path) =>
         File.Exists(path) ? File.OpenRead(path) : throw new InvalidInputException("FILE", $"there is no file \"{path}\"");
 
-    // The database that an errand is done on, and the plan in it.
-    private sealed record Site(MeadowDatabase Database, PlanStore Plans);
+    // The database, the site in it that an errand is about, and its plan.
+    private sealed record Site(MeadowDatabase Database, SiteDatabase Here, PlanStore Plans);
 }

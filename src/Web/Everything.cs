@@ -1,10 +1,12 @@
 using System.IO.Compression;
+using System.Security.Cryptography;
 using System.Text.Json;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
@@ -33,6 +35,12 @@ internal sealed record KeptPhotograph(Guid Id, string PlanterId, LocalDate Taken
 /// <summary>A plan kept beside the present one, in the file of everything.</summary>
 internal sealed record KeptPlan(string Name, string File);
 
+/// <summary>A file of the archive.</summary>
+internal sealed record KeptFile(string Name, long Bytes, string Sha256);
+
+/// <summary>What an archive says of itself.</summary>
+internal sealed record ArchiveManifest(string Format, int Version, string Site, IReadOnlyList<KeptFile> Files);
+
 /// <summary>
 /// All that a site holds, as one file of open formats: the plan, the log, the weather, the photographs and the plans kept beside. What
 /// is written of an empty place into which it was brought is the same file, byte for byte. Ways back (undo), answers of long work and
@@ -45,6 +53,10 @@ internal sealed record KeptPlan(string Name, string File);
 /// <param name="variants">Plans kept beside.</param>
 public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weather, PhotoStore photos, VariantStore variants)
 {
+    private const string ManifestName = "manifest.json";
+    private const string Format = "unruly-meadow site";
+    private const int FormatVersion = 1;
+
     private static readonly DateTimeOffset Always = new(2000, 1, 1, 0, 0, 0, TimeSpan.Zero);
 
     /// <summary>Writes everything.</summary>
@@ -52,12 +64,23 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
     public async Task Write(Stream to)
     {
         using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
+        var files = new List<KeptFile>();
+        Task Put(ZipArchive archive, string name, byte[] bytes) => Everything.Put(archive, name, bytes, files);
         LoadedPlan now = await plans.Now();
         await Put(zip, "plan.json", PlanFile.Write(now.Plan));
-        await using (Stream entry = Entry(zip, "log.csv"))
+        // The palette is in the plan; as a sheet it is there for who opens the archive by hand.
+        await Put(zip, "palette.csv", PaletteSheet.Write(now.Plan.Palette));
+        using (var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256))
         {
+            long bytes = 0;
+            await using Stream entry = Entry(zip, "log.csv");
             await foreach (byte[] piece in CsvSheets.Log(log.All()))
+            {
+                hash.AppendData(piece);
+                bytes += piece.Length;
                 await entry.WriteAsync(piece);
+            }
+            files.Add(new KeptFile("log.csv", bytes, Convert.ToHexStringLower(hash.GetHashAndReset())));
         }
         var stations = new List<KeptStation>();
         IReadOnlyList<StationSummary> removed = await weather.RemovedStations();
@@ -89,6 +112,8 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             kept.Add(new KeptPlan(v.Name, file));
         }
         await Put(zip, "kept-plans/list.json", Json(kept));
+        ArchiveManifest manifest = new(Format, FormatVersion, now.Plan.Site.Name, [.. files.OrderBy(f => f.Name, StringComparer.Ordinal)]);
+        await Everything.Put(zip, ManifestName, Json(manifest), []);
     }
 
     /// <summary>Brings everything into an empty place.</summary>
@@ -99,7 +124,8 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
     public async Task<string> Bring(Stream from, Instant now)
     {
         LoadedPlan present = await plans.Now();
-        if (present.Plan.Planters.Count + present.Plan.Palette.Count + present.Aside.Count > 0 || (await weather.Stations()).Count > 0)
+        // A palette and recipes are in every new place; what is there of them is kept among the plans that were replaced.
+        if (present.Plan.Planters.Count + present.Plan.Lots.Count + present.Aside.Count > 0 || (await weather.Stations()).Count > 0)
             throw new InvalidInputException(
                 "file",
                 "everything is brought into an empty place only; start with another data folder (MEADOW_DATA) or database (MEADOW_DB), --empty"
@@ -107,6 +133,7 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
         try
         {
             using var zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true);
+            await Check(zip);
             Plan plan = await Read(zip, "plan.json", PlanFile.Read);
             IReadOnlyList<Observation> seen = await Read(zip, "log.csv", s => CsvSheets.ReadLog(s, now.InUtc().Date.PlusDays(1), long.MaxValue));
             KeptStations stations = await Read(zip, "weather/stations.json", From<KeptStations>);
@@ -134,7 +161,7 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
                 else
                     await weather.Merge(station, days, now);
             }
-            await plans.Replace(plan);
+            await plans.Replace(plan, PlanFile.Write);
             foreach (KeptStation s in stations.Stations.Where(s => s.Removed))
                 await weather.Remove(s.Id, now);
             if (stations.InUse is { } inUse)
@@ -166,8 +193,26 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
         return entry.Open();
     }
 
-    private static async Task Put(ZipArchive zip, string name, byte[] bytes)
+    // What the archive says of itself is held against what is in it. Archives of before there was a manifest are taken without.
+    private static async Task Check(ZipArchive zip)
     {
+        if (zip.GetEntry(ManifestName) is null)
+            return;
+        ArchiveManifest manifest = await Read(zip, ManifestName, From<ArchiveManifest>);
+        if (manifest.Format != Format || manifest.Version > FormatVersion)
+            throw new InvalidInputException(ManifestName, $"is of a newer version ({manifest.Version}) than this one reads ({FormatVersion})");
+        foreach (KeptFile file in manifest.Files)
+        {
+            await using Stream entry = zip.GetEntry(file.Name)?.Open()
+                ?? throw new InvalidInputException("file", $"holds no {file.Name}, which its manifest names");
+            if (Convert.ToHexStringLower(await SHA256.HashDataAsync(entry)) != file.Sha256)
+                throw new InvalidInputException(file.Name, "is not what was written: the archive is damaged or was changed");
+        }
+    }
+
+    private static async Task Put(ZipArchive zip, string name, byte[] bytes, List<KeptFile> files)
+    {
+        files.Add(new KeptFile(name, bytes.Length, Convert.ToHexStringLower(SHA256.HashData(bytes))));
         await using Stream entry = Entry(zip, name);
         await entry.WriteAsync(bytes);
     }

@@ -20,6 +20,8 @@ public static class FaultPage
     public static Task OfException(HttpContext context)
     {
         Exception? thrown = context.Features.Get<IExceptionHandlerFeature>()?.Error;
+        if (WhyNotWritten(thrown) is { } why)
+            return OfUnwritten(context, why);
         int code = thrown switch
         {
             _ when thrown is not null && IsAway(thrown) => StatusCodes.Status503ServiceUnavailable,
@@ -35,12 +37,26 @@ public static class FaultPage
         return Write(context, code, thrown is InvalidInputException or LostUpdateException ? thrown.Message : null);
     }
 
+    /// <summary>Why the database can be read and takes nothing; null where that is not so.</summary>
+    public static string? WhyNotWritten(Exception? thrown) =>
+        thrown switch
+        {
+            PostgresException { SqlState: PostgresErrorCodes.DiskFull } =>
+                "The disk of the database is full: what is there can be read, and nothing new is taken.",
+            PostgresException { SqlState: PostgresErrorCodes.ReadOnlySqlTransaction } => "The database can only be read at the moment.",
+            PostgresException { SqlState: PostgresErrorCodes.IoError } => "The disk of the database does not take or give what it should.",
+            PostgresException { SqlState: PostgresErrorCodes.OutOfMemory } => "The machine of the database is out of memory.",
+            { InnerException: { } inner } => WhyNotWritten(inner),
+            _ => null,
+        };
+
     /// <summary>True when the database itself does not answer, and not only refuses what it was asked.</summary>
     public static bool IsAway(Exception thrown) =>
         thrown switch
         {
             // Classes 08 and 57P: the connection failed, or the server is going down or coming up; 53300: it takes no more connections.
-            PostgresException p => p.SqlState.StartsWith("08", StringComparison.Ordinal)
+            PostgresException p => WhyNotWritten(p) is not null
+                || p.SqlState.StartsWith("08", StringComparison.Ordinal)
                 || p.SqlState.StartsWith("57P", StringComparison.Ordinal)
                 || p.SqlState == PostgresErrorCodes.TooManyConnections
                 || p.SqlState == "55000",
@@ -52,6 +68,8 @@ public static class FaultPage
     private static (string Heading, string Text) Words(int code) =>
         code switch
         {
+            401 => ("You are not signed in", "Sign in, go back and send it once more; nothing was saved."),
+            403 => ("That is not yours to do", "Somebody who may do more at this site can do it, or an owner can let you. Nothing was changed."),
             404 => ("There is no such page", "It may have been removed, or the address is mistyped. Nothing was changed."),
             405 => (
                 "This page takes no form",
@@ -67,8 +85,8 @@ public static class FaultPage
             ),
             414 or 431 => ("That address is too long", "Go back, load the page again and send once more; nothing was saved."),
             429 => (
-                "Another file is being read",
-                "Large files are read one at a time. Go back in a minute and send it once more; nothing was saved."
+                "Too much at once",
+                "Large files are read one at a time, and one person sends so much in a minute. Go back in a minute and send it once more; nothing was saved."
             ),
             503 => (
                 "The database does not answer",
@@ -84,11 +102,29 @@ public static class FaultPage
             ),
         };
 
+    /// <summary>Answers what is sent where nothing is taken at the moment.</summary>
+    /// <param name="context">The request.</param>
+    /// <param name="why">Why, in a sentence.</param>
+    public static Task OfUnwritten(HttpContext context, string why)
+    {
+        context.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
+        return Write(context, StatusCodes.Status503ServiceUnavailable, why);
+    }
+
     private static Task Write(HttpContext context, int code, string? why = null)
     {
-        (string heading, string text) = Words(code);
+        (string heading, string text) =
+            code == StatusCodes.Status503ServiceUnavailable && why is not null
+                ? (
+                    "Nothing can be saved at the moment",
+                    "What you sent was not saved, whole or in part. Pages can be read meanwhile: go back, keep what you typed, and send it again later."
+                )
+                : Words(code);
         if (why is not null)
             text = System.Net.WebUtility.HtmlEncode(PlainText.Cut(PlainText.Mended(why), 1000)) + "</p>\n    <p>" + text;
+        // By which whoever runs the app finds it in the log.
+        if (code >= StatusCodes.Status500InternalServerError)
+            text += $"</p>\n    <p class=\"quiet\">Request {System.Net.WebUtility.HtmlEncode(context.TraceIdentifier)}";
         context.Response.ContentType = MediaTypeNames.Text.Html + "; charset=utf-8";
         context.Response.Headers.CacheControl = "no-store";
         return context.Response.WriteAsync(
@@ -106,12 +142,12 @@ public static class FaultPage
             <body>
               <a class="skip" href="#main">Skip to the page</a>
               <header class="top">
-                <p class="brand"><a href="/year">Unruly Meadow</a></p>
+                <p class="brand"><a href="{context.Request.PathBase}/">Unruly Meadow</a></p>
               </header>
               <main id="main" tabindex="-1">
                 <h1>{heading}</h1>
                 <p>{text}</p>
-                <p><a href="/year">Back to the year</a></p>
+                <p><a href="{context.Request.PathBase}/year">Back to the year</a></p>
               </main>
             </body>
             </html>

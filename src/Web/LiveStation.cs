@@ -2,6 +2,7 @@ using System.Text.Json;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Sites;
 
 namespace UnrulyMeadow.Web;
 
@@ -83,6 +84,16 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
 /// <param name="log">Where silence is noted.</param>
 public sealed class LiveStationPoller(IServiceProvider services, IClock clock, TimeSpan every, ILogger<LiveStationPoller> log) : BackgroundService
 {
+    // The station stands at the site that was there first.
+    private async Task Ask(CancellationToken stop)
+    {
+        await using AsyncServiceScope scope = services.CreateAsyncScope();
+        if (await scope.ServiceProvider.GetRequiredService<MeadowDatabase>().FirstSite() is not { } site)
+            return;
+        scope.ServiceProvider.GetRequiredService<CurrentSite>().Enter(site);
+        await scope.ServiceProvider.GetRequiredService<LiveStationClient>().Ask(clock.GetCurrentInstant(), stop);
+    }
+
     /// <inheritdoc />
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -91,7 +102,7 @@ public sealed class LiveStationPoller(IServiceProvider services, IClock clock, T
         {
             try
             {
-                await services.GetRequiredService<LiveStationClient>().Ask(clock.GetCurrentInstant(), stoppingToken);
+                await Ask(stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
             {

@@ -44,14 +44,15 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
         Dictionary<string, string> said = values
             .Where(v => v.Value is string)
             .ToDictionary(v => v.Key, v => PlainText.Cut(PlainText.Mended((string)v.Value), MostUnits), StringComparer.Ordinal);
-        if (said.Count > 0)
+        if (said.Count > 0 && Keep(said) is { } number)
         {
             context.Response.Cookies.Append(
                 Cookie,
-                $"{messages.Keep(JsonSerializer.Serialize(said))}",
+                $"{number}",
                 new CookieOptions
                 {
                     HttpOnly = true,
+                    Secure = context.Request.IsHttps,
                     SameSite = SameSiteMode.Strict,
                     IsEssential = true,
                 }
@@ -60,6 +61,20 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
         else if (IsSeen(context) && context.Request.Cookies.ContainsKey(Cookie))
         {
             context.Response.Cookies.Delete(Cookie);
+        }
+    }
+
+    private Guid? Keep(Dictionary<string, string> said)
+    {
+        try
+        {
+            return messages.Keep(JsonSerializer.Serialize(said));
+        }
+        catch (System.Data.Common.DbException e)
+        {
+            // What was done is done; only that it was goes unsaid.
+            log.LogWarning("A message was lost: {Why}", e.Message);
+            return null;
         }
     }
 }

@@ -8,9 +8,13 @@ using Serilog;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
+using UnrulyMeadow.Web.Safekeeping;
 using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Web.Sites;
 
 if (args.Length > 0 && Errands.Knows(args[0]))
     return await Errands.Run(args);
@@ -20,14 +24,17 @@ ThreadPool.SetMinThreads(32, 32);
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog(
     (context, log) =>
-        log
-            .MinimumLevel.Information()
+    {
+        log.MinimumLevel.Information()
             .MinimumLevel.Override("System.Net.Http", Serilog.Events.LogEventLevel.Warning)
             .MinimumLevel.Override("Polly", Serilog.Events.LogEventLevel.Error)
             .MinimumLevel.Override("Microsoft.AspNetCore", Serilog.Events.LogEventLevel.Warning)
+            // It says of every page with a form that it may not be stored, which is what it is to be.
+            .MinimumLevel.Override("Microsoft.AspNetCore.Antiforgery", Serilog.Events.LogEventLevel.Error)
             .MinimumLevel.Override("Hangfire", Serilog.Events.LogEventLevel.Warning)
-            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", Serilog.Events.LogEventLevel.Error)
-            .WriteTo.Console()
+            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", Serilog.Events.LogEventLevel.Error);
+        Telemetry.Write(log, context.Configuration);
+    }
 );
 builder.WebHost.ConfigureKestrel(k =>
 {
@@ -58,17 +65,28 @@ string connection = Environment.GetEnvironmentVariable("MEADOW_DB")
     ?? builder.Configuration["MEADOW_DB"]
     ?? throw new InvalidOperationException("Set MEADOW_DB to the PostgreSQL connection string, or start with ./meadow start.");
 builder.Services.AddSite(connection);
+builder.Services.AddPeople();
+Provider.Add(builder.Services, builder.Configuration);
+builder.Services.AddRateLimits(builder.Configuration);
+builder.Services.AddHealth(builder.Configuration);
+builder.Services.AddTelemetry(builder.Configuration);
+bool readsOnly = ReadingOnly.IsSet(builder.Configuration);
+if (!readsOnly)
+    builder.Services.AddHostedService<DailyBackup>();
 builder.Services.AddSingleton<ITempDataProvider, Messages>();
 builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<KeyStore>();
 builder.Services.AddDataProtection().SetApplicationName("unruly-meadow");
 builder.Services.AddOptions<KeyManagementOptions>().Configure<KeyStore>(SigningKeys.Use);
-builder.Services.AddSingleton<Everything>();
-builder.Services.AddSingleton<LiveStore>();
+if (readsOnly)
+    builder.Services.AddReadingOnly();
+builder.Services.AddScoped<Everything>();
+builder.Services.AddScoped<LiveStore>();
 builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
-builder.Services.AddLiveStation(builder.Configuration);
+if (!readsOnly)
+    builder.Services.AddLiveStation(builder.Configuration);
 builder.Services.AddScoped<PageFrame>();
-builder.Services.AddJobs(connection, JobServices.IsDoneHere(builder.Configuration["MEADOW_JOBS"]));
+builder.Services.AddJobs(connection, !readsOnly && JobServices.IsDoneHere(builder.Configuration["MEADOW_JOBS"]));
 builder
     .Services.AddRazorPages(o =>
     {
@@ -80,12 +98,17 @@ builder
     {
         o.MaxModelBindingCollectionSize = Uploads.MostFields;
         o.Filters.Add<ShowsReckoning>();
+        o.Filters.Add<StaysOnSite>();
     });
 
 // Pages are mostly drawings, which shrink to a tenth on the way to a phone.
 builder.Services.AddResponseCompression();
 builder.Services.AddRouting(o => o.LowercaseUrls = true);
-builder.Services.AddAntiforgery(o => o.Cookie.SameSite = SameSiteMode.Strict);
+builder.Services.AddAntiforgery(o =>
+{
+    o.Cookie.SameSite = SameSiteMode.Strict;
+    o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+});
 
 // Behind a proxy that ends TLS, who asks and by what scheme is taken from it: from this machine alone, or from those named.
 builder.Services.Configure<ForwardedHeadersOptions>(f =>
@@ -101,7 +124,15 @@ builder.Services.Configure<ForwardedHeadersOptions>(f =>
 });
 
 var app = builder.Build();
-app.Services.GetRequiredService<MeadowDatabase>().Migrate();
+if (readsOnly)
+    await ReadingOnly.Check(app.Services.GetRequiredService<HealthStore>());
+else
+    app.Services.GetRequiredService<MeadowDatabase>().Migrate();
+if (Listening.Refusal(app.Configuration, await app.Services.GetRequiredService<PeopleStore>().HasOwner()) is { } refusal)
+{
+    await Console.Error.WriteLineAsync(refusal);
+    return 2;
+}
 app.UseForwardedHeaders();
 app.UseSecurityHeaders(
     new HeaderPolicyCollection()
@@ -118,10 +149,12 @@ app.UseSecurityHeaders(
             csp.AddBaseUri().Self();
         })
 );
+app.UseRequestLog();
 app.UseResponseCompression();
 app.UseExceptionHandler(new ExceptionHandlerOptions { ExceptionHandler = FaultPage.OfException, AllowStatusCode404Response = true });
 app.UseStatusCodePages(FaultPage.OfCode);
 app.UseHostFiltering();
+app.Use(readsOnly ? ReadingOnly.Refuse : ReadingOnly.Mark);
 app.Use(Uploads.Refuse);
 app.UseStaticFiles(
     new StaticFileOptions
@@ -130,19 +163,33 @@ app.UseStaticFiles(
             c.Context.Response.Headers.CacheControl = c.Context.Request.Query.ContainsKey("v") ? "public,max-age=31536000,immutable" : "no-cache",
     }
 );
+app.UseVisitors();
 app.UseLanguages();
+app.UseSites();
 app.UseRouting();
+app.UseRateLimiter();
+app.UseGate();
 app.MapRazorPages();
 app.MapJobs();
-app.TakeUpJobs();
-app.MapGet("/", () => Results.Redirect("/year"));
+app.MapHealth();
+if (!readsOnly)
+    app.TakeUpJobs();
+app.MapGet("/", async (PageFrame frame, CurrentSite site) => Results.LocalRedirect(
+            !site.IsKnown ? "/sites"
+            : (await frame.Now()).Plan.Planters.Count == 0 ? frame.Base + "/begin"
+            : frame.Base + "/year"
+        ))
+    .WithMetadata(new NeedsSignInAttribute());
 
 // Ready means that the plan is there to be drawn, and not only that somebody answers.
-app.MapGet("/health", async (SiteState state) =>
-{
-    SiteNow now = await state.Now();
-    return Results.Text(now.Aside.Count == 0 ? $"ready {now.Mark.Revision}" : $"ready {now.Mark.Revision}, {now.Aside.Count} set aside");
-});
+app.MapGet("/health", async (MeadowDatabase database, SiteRegistry sites) =>
+    {
+        if (await database.FirstSite() is not { } first)
+            return Results.Text("ready, no site yet");
+        SiteNow now = await sites.Of(first.Id).State.Now();
+        return Results.Text(now.Aside.Count == 0 ? $"ready {now.Mark.Revision}" : $"ready {now.Mark.Revision}, {now.Aside.Count} set aside");
+    })
+    .WithMetadata(new OpenToAllAttribute());
 
 // The year is the page that is opened first; what it needs is computed while the browser is being opened.
 app.Lifetime.ApplicationStarted.Register(() =>
@@ -151,6 +198,9 @@ app.Lifetime.ApplicationStarted.Register(() =>
         try
         {
             using IServiceScope scope = app.Services.CreateScope();
+            if (await scope.ServiceProvider.GetRequiredService<MeadowDatabase>().FirstSite() is not { } first)
+                return;
+            scope.ServiceProvider.GetRequiredService<CurrentSite>().Enter(first);
             var frame = scope.ServiceProvider.GetRequiredService<PageFrame>();
             YearView view = YearView.From(null, await frame.Now(), frame.Today);
             await frame.State.Year(view.Start, null);

@@ -9,6 +9,9 @@ public sealed class UnitsText(SiteUnits units)
 {
     private const double JoulesPerMegajoule = 1e6;
 
+    /// <summary>Which they are.</summary>
+    public SiteUnits System => units;
+
     /// <summary>True for inches, gallons and °F.</summary>
     public bool IsUs => units == SiteUnits.UsCustomary;
 

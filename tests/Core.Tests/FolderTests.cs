@@ -26,10 +26,11 @@ public sealed class FolderTests
         ("Planning", ["Facts", "Packing", "Rules", "Palette", "Planters", "SiteMap"]),
         ("Arranging", ["Facts", "Packing", "Colour", "Rules", "Palette", "Planters", "Planning"]),
         ("Stacks", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Arranging"]),
-        ("Recipes", ["Facts", "Palette", "Planters", "Planning", "Arranging", "Stacks"]),
         ("Review", ["Palette", "Planning", "Stacks"]),
         ("Season", ["Facts", "Colour", "Climate", "Ground", "Rules", "Palette", "Planters", "SiteMap", "Planning", "Arranging", "Stacks"]),
+        ("Recipes", ["Facts", "Colour", "Climate", "Rules", "Palette", "Planters", "Planning", "Arranging", "Stacks", "Season"]),
         ("Work", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Stacks"]),
+        ("Supply", ["Facts", "Palette", "Planning", "Work"]),
         ("Sequencing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         ("Closing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         (

@@ -60,6 +60,8 @@ public sealed partial class ReckonTests
                 "bloom",
                 "year",
                 "turn",
+                "basket",
+                "order-deadlines",
                 "close-gaps",
                 "rehearse",
                 "order",

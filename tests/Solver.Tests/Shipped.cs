@@ -1,6 +1,7 @@
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
 
 namespace UnrulyMeadow.Solver.Tests;
@@ -21,6 +22,16 @@ internal static class Shipped
     });
 
     public static Plan Plan => ReadPlan.Value;
+
+    /// <summary>The recipes that a new site begins with.</summary>
+    public static IReadOnlyList<Recipe> Recipes
+    {
+        get
+        {
+            using FileStream file = Open("recipes.csv");
+            return RecipeSheet.Read(file, id => Plan.FindPlant(id) is not null);
+        }
+    }
 
     public static WeatherRecord Record => ReadRecord.Value;
 

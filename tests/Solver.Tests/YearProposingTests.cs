@@ -75,6 +75,56 @@ public sealed class YearProposingTests
     }
 
     [Fact]
+    public void Units_that_are_alike_and_settled_alike_are_given_the_same_and_one_settled_by_itself_its_own()
+    {
+        Planter pot = Demo.FindPlanter("bollard-pot-north")! with { Place = null, Skyline = null, Survey = PlanterSurvey.Unseen };
+        Plan row = new(
+            Demo.Site,
+            Demo.Areas,
+            [.. Enumerable.Range(1, 3).Select(i => pot with { Id = $"pot-{i}", Name = $"Pot {i}" })],
+            Demo.Palette,
+            [],
+            []
+        );
+        YearWish all = Two with { PlanterIds = [.. row.Planters.Select(p => p.Id)] };
+        ProposedUnit first = Propose(all, row).Years[0].Units[0];
+        YearPiece other = first.Others.SelectMany(o => o).First();
+        YearProposal settled = Propose(all with { Locks = [.. row.Planters.Take(2).Select(p => new PieceLock(p.Id, other.Id))] }, row);
+        Assert.All(settled.Years, y =>
+        {
+            Assert.All(y.Units.Take(2), u => Assert.Contains(u.Pieces, p => p.Id == other.Id));
+            Assert.Equal(y.Units[0].Pieces.Select(p => p.Id), y.Units[1].Pieces.Select(p => p.Id));
+        });
+        Assert.DoesNotContain(settled.Years[0].Units[2].Pieces, p => p.Id == other.Id);
+    }
+
+    [Fact]
+    public void Every_day_of_work_falls_into_a_turn_of_the_plan_or_one_that_is_made_for_it()
+    {
+        Plan plan = new(
+            Demo.Site,
+            Demo.Areas,
+            Demo.Planters,
+            Demo.Palette,
+            [],
+            [new Turn("own", "October 2027", new(2027, 10, 15), new(2027, 10, 20))]
+        );
+        Display Of(string planter, LocalDate install, LocalDate lift) =>
+            new($"{planter}-{install:uuuu-MM-dd}", planter, DisplayLayer.Seasonal, install, lift, [new DisplayItem("petunia-magenta", 3)]);
+        Display[] displays =
+        [
+            Of("bollard-pot-north", new(2027, 10, 16), new(2028, 3, 13)),
+            Of("bollard-pot-south", new(2027, 10, 24), new(2028, 3, 15)),
+            Of("great-pot", new(2028, 5, 1), Display.OpenEnd(new LocalDate(2028, 5, 1))),
+        ];
+        IReadOnlyList<Turn> made = TurnCalendar.Missing(plan, displays, new LocalDate(2027, 10, 1));
+        Assert.Equal(["24 October 2027", "March 2028", "May 2028"], made.Select(t => t.Name));
+        Assert.All(made, t => Assert.Empty(t.Faults()));
+        Plan with = new(plan.Site, plan.Areas, plan.Planters, plan.Palette, displays, [.. plan.Turns, .. made]);
+        Assert.Empty(TurnCalendar.Missing(with, displays, new LocalDate(2027, 10, 1)));
+    }
+
+    [Fact]
     public void A_budget_holds_and_wishes_that_contradict_each_other_are_named()
     {
         decimal rich = OfTwo.Value.Years[0].Cost;
@@ -139,7 +189,7 @@ public sealed class YearProposingTests
             int best = choices.Max(Days);
             (var chosen, double bound) = YearProposing.Choose(units, wish, YearCharacter.Richest, 20, TestContext.Current.CancellationToken);
             Assert.True(best <= bound, $"{best} by hand, at most {bound} by the solver");
-            Assert.True(Days(chosen.SelectMany(c => c)) >= best * 0.97);
+            Assert.True(Days(chosen.SelectMany(c => c)) >= best * 0.95);
             Assert.True(chosen.SelectMany(c => c).Sum(p => p.Cost) <= (wish.Budget ?? decimal.MaxValue));
         }
     }
@@ -222,9 +272,12 @@ public sealed class YearProposingTests
         Turn own = new("own", "Own", new LocalDate(2027, 10, 22), new LocalDate(2027, 10, 26));
         Plan with = new(Demo.Site, Demo.Areas, Demo.Planters, Demo.Palette, [], [own]);
         Assert.Equal(own.FirstDay, TurnCalendar.Of(with, with.Planters, Two, Flowering, time).Single(s => s.TakesBulbs).From);
-        Assert.DoesNotContain(TurnCalendar.Of(with, with.Planters, Two with { From = new LocalDate(2027, 12, 1) }, Flowering, time), s =>
-            s.From < new LocalDate(2027, 12, 1)
-        );
+        // What is past is caught up with in a week, where that leaves some weeks to the next.
+        IReadOnlyList<TurnSlot> late = TurnCalendar.Of(with, with.Planters, Two with { From = new LocalDate(2027, 12, 1) }, Flowering, time);
+        Assert.InRange(late[0].From, new LocalDate(2027, 12, 8), new LocalDate(2027, 12, 11));
+        Assert.True(late[0].TakesBulbs);
+        LocalDate justBefore = late[1].From.PlusDays(-20);
+        Assert.Equal(late[1].From, TurnCalendar.Of(with, with.Planters, Two with { From = justBefore }, Flowering, time)[0].From);
     }
 
     [Theory]
@@ -261,7 +314,7 @@ public sealed class YearProposingTests
                     WallColour = "#77706a",
                 }),
         ];
-        Plan empty = new(Site.Default, [new Area("a", "A", 0)], planters, Demo.Palette, [], []);
+        Plan empty = new(Site.Default, [new Area("a", "A", 0)], planters, Demo.Palette, [], [], recipes: Shipped.Recipes);
         Func<Plan, DisplayChecks> looked = new DisplayChecks(empty, record, s => s == start ? flowering : new SiteFlowering(record, s)).On;
         YearWish wish = new(start, start, [.. planters.Select(p => p.Id)]) { Turns = 2 + random.Next(4) };
         YearProposal proposal = YearProposing.Propose(empty, kernel, flowering, wish, looked);
@@ -270,8 +323,8 @@ public sealed class YearProposingTests
         Assert.Contains(proposal.Years[0].Units, u => u.Pieces.Count > 0);
     }
 
-    private static YearProposal Propose(YearWish wish) =>
-        YearProposing.Propose(Demo, Kernel, Flowering, wish, Checks, cancel: TestContext.Current.CancellationToken);
+    private static YearProposal Propose(YearWish wish, Plan? plan = null) =>
+        YearProposing.Propose(plan ?? Demo, Kernel, Flowering, wish, Checks, cancel: TestContext.Current.CancellationToken);
 
     private static readonly DisplayChecks Looking = new(Demo, Shipped.Record, s => s == Start ? Flowering : new SiteFlowering(Shipped.Record, s));
 

@@ -11,6 +11,7 @@ namespace UnrulyMeadow.Store.Tests;
 public sealed class JobStoreTests(TestDatabase database) : IClassFixture<TestDatabase>
 {
     private readonly JobStore _jobs = new(database.Database);
+    private readonly WaitingWork _waiting = new(database.Whole);
 
     [Fact]
     public async Task The_same_question_is_one_job_until_it_failed_or_was_called_off()
@@ -70,12 +71,12 @@ public sealed class JobStoreTests(TestDatabase database) : IClassFixture<TestDat
         Assert.Equal("E99", Assert.Single(await _jobs.Open()).Inputs);
         await _jobs.Ask("turn-window", "E-turn", "{}", "greedy");
         await _jobs.Ask("rehearse", "E-rehearse", "{}", "greedy");
-        Job begun = (await _jobs.TakeNext())!;
+        Job begun = (await _waiting.TakeNext())!.Value.Job;
         await _jobs.Ask("close-gaps", "E-mine", "{}", "patient");
-        Assert.Equal("E-mine", (await _jobs.TakeNext())!.Inputs);
-        Assert.Equal("E-turn", (await _jobs.TakeNext())!.Inputs);
-        Assert.Equal("E-rehearse", (await _jobs.TakeNext())!.Inputs);
-        Assert.Null(await _jobs.TakeNext());
+        Assert.Equal("E-mine", (await _waiting.TakeNext())!.Value.Job.Inputs);
+        Assert.Equal("E-turn", (await _waiting.TakeNext())!.Value.Job.Inputs);
+        Assert.Equal("E-rehearse", (await _waiting.TakeNext())!.Value.Job.Inputs);
+        Assert.Null(await _waiting.TakeNext());
         Assert.Equal("E99", begun.Inputs);
         foreach (Job open in await _jobs.Open())
             await _jobs.Cancel(open.Id);

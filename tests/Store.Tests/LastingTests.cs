@@ -154,11 +154,11 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         Display display = now.Plan.Displays.First(d => turn.Holds(d.Install));
         PlanChange change = PlanChange.Of([display], [display with { Install = display.Install.PlusDays(1) }]) with
         {
-            TurnBefore = turn,
-            TurnAfter = turn with { FirstDay = turn.FirstDay.PlusDays(-1) },
+            TurnsBefore = [turn],
+            TurnsAfter = [turn with { FirstDay = turn.FirstDay.PlusDays(-1) }],
         };
         // What does not fit leaves neither moved.
-        PlanChange wrong = change with { TurnAfter = turn with { LastDay = turn.FirstDay.PlusDays(-9) } };
+        PlanChange wrong = change with { TurnsAfter = [turn with { LastDay = turn.FirstDay.PlusDays(-9) }] };
         await Assert.ThrowsAsync<InvalidInputException>(() => changes.Make(wrong, "wrong"));
         Guid id = await changes.Make(change, "a day earlier");
         Assert.Equal(turn.FirstDay.PlusDays(-1), (await _plans.Load()).Turns.First(t => t.Id == turn.Id).FirstDay);
@@ -197,13 +197,13 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
         await Sql("update planter set name = e'Kiosk\\x02basket' where id = 'kiosk-basket'");
         await Sql("update plant set details = jsonb_set(details, '{commonName}', to_jsonb(e'Snow\\x01drop'::text)) where id = 'snowdrop'");
         Assert.NotEmpty((await _plans.Now()).Aside);
-        Assert.NotEmpty(await TextRepair.Mend(test.Database));
+        Assert.NotEmpty(await TextRepair.Mend(test.Whole));
         LoadedPlan now = await _plans.Now();
         Assert.Empty(now.Aside);
         Assert.Equal(("Kiosk basket", "Snow drop"), (now.Plan.FindPlanter("kiosk-basket")!.Name, now.Plan.Plant("snowdrop").CommonName));
         Observation mended = Assert.Single(await new LogStore(test.Database).Latest("kiosk-basket", 500), o => o.Id == seen.Id);
         Assert.Equal(("first line\nsecond\uFFFD", "Ro sa"), (mended.Note, mended.By));
-        Assert.Equal("Every text is in order.", Assert.Single(await TextRepair.Mend(test.Database)));
+        Assert.Equal("Every text is in order.", Assert.Single(await TextRepair.Mend(test.Whole)));
         Assert.Contains(
             "append-only",
             (await Assert.ThrowsAsync<PostgresException>(() => Sql("delete from observation"))).Message,
@@ -281,7 +281,7 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
     [Fact]
     public async Task Words_for_the_next_page_are_taken_once_however_many_there_are()
     {
-        var messages = new MessageStore(test.Database);
+        var messages = new MessageStore(test.Whole);
         Guid id = messages.Keep($"{{\"Said\":\"{new string('x', 100_000)}\"}}");
         Assert.Equal(100_000, messages.Take(id)!.Length - "{\"Said\": \"\"}".Length);
         Assert.Null(messages.Take(id));
@@ -290,7 +290,7 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
 
     private async Task Sql(string sql)
     {
-        await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await test.Database.Open();
         await connection.ExecuteAsync(sql);
     }
 

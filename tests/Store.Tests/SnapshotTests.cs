@@ -52,7 +52,7 @@ public sealed class SnapshotTests(TestDatabase test) : IClassFixture<TestDatabas
     public async Task A_row_that_a_hand_made_unreadable_is_set_aside_and_comes_back_when_it_is_mended()
     {
         await _other.Now();
-        await using NpgsqlConnection hand = await test.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection hand = await test.Database.Open();
         await hand.ExecuteAsync("update planter set survey = '{\"soil\": \"treacle\"}' where id = 'great-pot'");
         LoadedPlan without = await _other.Now();
         Assert.Contains(without.Aside, a => a is { List: "planters", Id: "great-pot" });

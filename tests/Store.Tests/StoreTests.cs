@@ -40,7 +40,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     [Fact]
     public async Task Migrating_twice_does_nothing_the_second_time()
     {
-        test.Database.Migrate();
+        test.Whole.Migrate();
         Assert.Equal(24, (await Plans.Load()).Planters.Count);
     }
 
@@ -57,7 +57,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     [Fact]
     public async Task The_database_itself_refuses_two_displays_in_one_layer_at_once()
     {
-        await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await test.Database.Open();
         var e = await Assert.ThrowsAsync<PostgresException>(() =>
             connection.ExecuteAsync(
                 "insert into display (id, planter_id, layer, during) values ('clash', 'kiosk-basket', 'Seasonal', '[2026-12-01,2027-02-01)')"
@@ -88,7 +88,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     [InlineData("'(,2026-01-01)'")]
     public async Task A_display_without_both_ends_is_refused_by_the_database(string during)
     {
-        await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await test.Database.Open();
         await Assert.ThrowsAsync<PostgresException>(() =>
             connection.ExecuteAsync($"insert into display (id, planter_id, layer, during) values ('open', 'flag-pot', 'Standing', {during})")
         );
@@ -223,7 +223,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     public async Task The_log_can_be_neither_changed_nor_shortened()
     {
         await Log.Record([Seen("kiosk-basket")]);
-        await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await test.Whole.Source.OpenConnectionAsync();
         foreach (string sql in new[] { "update observation set note = 'x'", "delete from observation", "truncate observation" })
             Assert.Contains(
                 "append-only",
@@ -245,7 +245,7 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
     [Fact]
     public async Task Dates_pass_through_unharmed()
     {
-        await using NpgsqlConnection connection = await test.Database.Source.OpenConnectionAsync();
+        await using NpgsqlConnection connection = await test.Database.Open();
         Assert.Equal(
             new LocalDate(2027, 4, 14),
             await connection.QuerySingleAsync<LocalDate>("select @day", new { day = new LocalDate(2027, 4, 14) })
@@ -272,9 +272,10 @@ public sealed class StoreTests(TestDatabase test) : IClassFixture<TestDatabase>,
                 .Select(_ =>
                     Task.Run(async () =>
                     {
-                        await using var process = new MeadowDatabase(empty.Database.ConnectionString);
+                        await using var process = new MeadowDatabase(empty.Whole.ConnectionString);
                         process.Migrate();
-                        Assert.Empty((await new PlanStore(process, PlanFile.Stored).Load()).Planters);
+                        SiteDatabase site = process.At((await process.FirstSite())!.Id);
+                        Assert.Empty((await new PlanStore(site, PlanFile.Stored).Load()).Planters);
                     })
                 )
         );

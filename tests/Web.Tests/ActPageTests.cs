@@ -1,6 +1,7 @@
 using System.Net;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
+using NodaTime;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
@@ -119,5 +120,49 @@ public sealed class ActPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         using HttpResponseMessage asked = await _browser.PostFrom($"/year/act?day={day}", $"/year/act?handler=ask&day={day}", [.. fields]);
         Assert.Equal(HttpStatusCode.Redirect, asked.StatusCode);
         return await _browser.Settled(asked.Headers.Location!.ToString());
+    }
+
+    [Fact]
+    public async Task An_end_is_moved_on_the_rules_and_what_cannot_be_is_refused_in_words()
+    {
+        Plan plan = await new PlanStore(app.Database, PlanFile.Stored).Load();
+        Display pot = plan.Displays.First(d =>
+            d.PlanterId == "flag-pot" && d.Install > new LocalDate(2027, 4, 1) && d.Layer == DisplayLayer.Seasonal
+        );
+        string To(LocalDate day) => $"display={pot.Id}&end=Install&to={day:uuuu-MM-dd}";
+        string told = (await _browser.Open($"/year?handler=end&{To(pot.Install.PlusDays(3))}&day=2027-05-01")).Words();
+        Assert.Contains("3 days later", told, StringComparison.Ordinal);
+        Assert.Contains("days in colour", told, StringComparison.Ordinal);
+        Assert.Contains(
+            "went in before today",
+            (await _browser.Open($"/year?handler=end&{To(new LocalDate(2026, 1, 1))}")).Words(),
+            StringComparison.Ordinal
+        );
+        using HttpResponseMessage refused = await _browser.PostFrom(
+            "/year",
+            "/year?handler=end",
+            [("display", pot.Id), ("end", "Install"), ("to", "2026-01-01")]
+        );
+        Assert.Contains("went in before today", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage gone = await _browser.PostFrom(
+            "/year",
+            "/year?handler=end",
+            [("display", "no-such"), ("end", "Lift"), ("to", "x")]
+        );
+        Assert.Contains("is there no more", (await Pages.Parse(gone)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage stale = await _browser.PostFrom(
+            "/year",
+            "/year?handler=end",
+            [("display", pot.Id), ("end", "Install"), ("was", "2027-01-01"), ("to", $"{pot.Install.PlusDays(3):uuuu-MM-dd}")]
+        );
+        Assert.Contains("moved that end meanwhile", (await Pages.Parse(stale)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage moved = await _browser.PostFrom(
+            "/year",
+            "/year?handler=end",
+            [("display", pot.Id), ("end", "Install"), ("to", $"{pot.Install.PlusDays(3):uuuu-MM-dd}")]
+        );
+        Assert.Equal(HttpStatusCode.Redirect, moved.StatusCode);
+        Plan after = await new PlanStore(app.Database, PlanFile.Stored).Load();
+        Assert.Equal(pot.Install.PlusDays(3), after.Displays.Single(d => d.Id == pot.Id).Install);
     }
 }

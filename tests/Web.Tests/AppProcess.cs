@@ -17,7 +17,8 @@ public sealed class AppProcess : IDisposable
     /// <summary>Starts one on a database.</summary>
     /// <param name="database">The database.</param>
     /// <param name="works">Whether it does long work itself.</param>
-    public static async Task<AppProcess> Start(string database, bool works = true)
+    /// <param name="settings">More of its settings.</param>
+    public static async Task<AppProcess> Start(string database, bool works = true, IReadOnlyDictionary<string, string>? settings = null)
     {
         string root = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
@@ -38,7 +39,10 @@ public sealed class AppProcess : IDisposable
             RedirectStandardError = true,
         };
         start.Environment["MEADOW_DB"] = database;
+        start.Environment["MEADOW_WRITES_PER_MINUTE"] = "600000";
         start.Environment["MEADOW_JOBS"] = works ? "here" : "elsewhere";
+        foreach ((string name, string value) in settings ?? new Dictionary<string, string>())
+            start.Environment[name] = value;
         Process process = Process.Start(start)!;
         var listening = new TaskCompletionSource<Uri>();
         process.OutputDataReceived += (_, line) =>
@@ -49,7 +53,10 @@ public sealed class AppProcess : IDisposable
         };
         process.BeginOutputReadLine();
         process.BeginErrorReadLine();
-        return new AppProcess(process, new HttpClient { BaseAddress = await listening.Task.WaitAsync(Longest) });
+        var browser = new HttpClient { BaseAddress = await listening.Task.WaitAsync(Longest) };
+        if (settings?.ContainsKey(Safekeeping.ReadingOnly.Setting) != true)
+            await browser.TapIn();
+        return new AppProcess(process, browser);
     }
 
     /// <summary>Starts an errand of the command line on a database.</summary>

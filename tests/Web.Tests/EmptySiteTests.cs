@@ -11,7 +11,8 @@ public sealed class EmptySiteTests(EmptyApp app) : IClassFixture<EmptyApp>
     private readonly HttpClient _browser = app.Browser();
 
     [Theory]
-    [InlineData("/year", "A new site begins in three steps")]
+    [InlineData("/begin", "A planned year in four steps: first, where is it?")]
+    [InlineData("/year", "led from nothing to a planned year")]
     [InlineData("/planters", "Measure one inside")]
     [InlineData("/turns", "None yet")]
     [InlineData("/supply", "Nothing to order yet")]
@@ -43,6 +44,45 @@ public sealed class ReferenceClimatePageTests(EmptyApp app) : IClassFixture<Empt
 
     private Task<HttpResponseMessage> Sent(params (string, string)[] fields) =>
         _browser.PostFrom("/climate/stations", "/climate/stations?handler=like", [.. fields]);
+}
+
+/// <summary>The page that leads a new site, step by step.</summary>
+public sealed class BeginPageTests(EmptyApp app) : IClassFixture<EmptyApp>
+{
+    private readonly HttpClient _browser = app.Browser();
+
+    [Fact]
+    public async Task A_new_site_gets_climate_palette_recipes_and_planters_named_in_words_and_what_is_wrong_loses_nothing()
+    {
+        using HttpResponseMessage nameless = await Sent("place", ("Name", " "), ("Like.Place", "Boston"));
+        Assert.Contains("must not be empty", (await Pages.Parse(nameless)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage placeless = await Sent("place", ("Name", "Hill park"), ("Like.Place", string.Empty), ("Like.ColdestLow", "-6"));
+        IDocument again = await Pages.Parse(placeless);
+        Assert.Contains("must be chosen", again.Words(), StringComparison.Ordinal);
+        Assert.Equal("Hill park", again.QuerySelector("[name=Name]")!.GetAttribute("value"));
+        Assert.Equal("-6", again.QuerySelector("[name='Like.ColdestLow']")!.GetAttribute("value"));
+
+        using HttpResponseMessage placed = await Sent("place", ("Name", "Hill park"), ("Units", "UsCustomary"), ("Like.Place", "Boston"));
+        Assert.Equal(HttpStatusCode.Redirect, placed.StatusCode);
+        Assert.Contains("plants in the palette", (await _browser.Open("/palette")).Words(), StringComparison.Ordinal);
+        Assert.Contains("Summer pot in sun", (await _browser.Open("/recipes")).Words(), StringComparison.Ordinal);
+
+        using HttpResponseMessage vague = await Sent("planters", ("Phrases", "some pots"));
+        IDocument typed = await Pages.Parse(vague);
+        Assert.Contains("no size is said", typed.Words(), StringComparison.Ordinal);
+        Assert.Equal("some pots", typed.QuerySelector("textarea")!.TextContent.Trim());
+        using HttpResponseMessage named = await Sent("planters", ("Phrases", "2 pots of 20 in"));
+        string preview = named.Headers.Location!.ToString();
+        Assert.Contains("2 planters would be added", (await _browser.Open(preview)).Words(), StringComparison.Ordinal);
+        using HttpResponseMessage taken = await _browser.PostFrom(preview, "/planters/table?handler=take", [("id", preview.Split("draft=")[1])]);
+        Assert.Equal("/begin", taken.Headers.Location!.ToString());
+        IDocument wish = await _browser.Open("/begin");
+        Assert.Contains("what should the 2 planters look like", wish.Words(), StringComparison.Ordinal);
+        Assert.Equal("pot-1 pot-2", wish.QuerySelector("[name=planterList]")!.GetAttribute("value"));
+    }
+
+    private Task<HttpResponseMessage> Sent(string handler, params (string, string)[] fields) =>
+        _browser.PostFrom("/begin", $"/begin?handler={handler}", [.. fields]);
 }
 
 /// <summary>The first planter of a new user, on an empty site of its own.</summary>

@@ -11,7 +11,7 @@ public sealed class FaultTests(EmptyApp app) : IClassFixture<EmptyApp>
     {
         HttpClient browser = app.Browser();
         await browser.Open("/site");
-        string name = new NpgsqlConnectionStringBuilder(app.Database.ConnectionString).Database!;
+        string name = new NpgsqlConnectionStringBuilder(app.Whole.ConnectionString).Database!;
         await Do(
             $"alter database {name} with allow_connections false; select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'"
         );

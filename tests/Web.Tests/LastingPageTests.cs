@@ -227,12 +227,30 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         await Of(app.Database).Write(first);
         await using var empty = new Store.Tests.TestDatabase();
         await empty.InitializeAsync();
+        // A new place holds what ships with the app.
+        LoadedPlan fresh = await new PlanStore(empty.Database, PlanFile.Stored).Now();
+        await Site.Starter.Add(fresh.Plan, fresh.Versions, new PaletteStore(new PlanStore(empty.Database, PlanFile.Stored)));
         first.Position = 0;
         Assert.Contains("1 photographs", await Of(empty.Database).Bring(first, Instant.FromUtc(2026, 11, 24, 8, 0)), StringComparison.Ordinal);
         Assert.Equal("SPARE", Assert.Single(await new WeatherStore(empty.Database).RemovedStations()).Id);
         using var second = new MemoryStream();
         await Of(empty.Database).Write(second);
         Assert.Equal(first.ToArray(), second.ToArray());
+        // An archive in which a file is not what its manifest says is refused whole.
+        using var changed = new MemoryStream();
+        changed.Write(first.ToArray());
+        using (var zip = new System.IO.Compression.ZipArchive(changed, System.IO.Compression.ZipArchiveMode.Update, leaveOpen: true))
+        {
+            zip.GetEntry("log.csv")!.Delete();
+            await using Stream entry = zip.CreateEntry("log.csv").Open();
+        }
+        await using var third = new Store.Tests.TestDatabase();
+        await third.InitializeAsync();
+        changed.Position = 0;
+        Core.InvalidInputException damaged = await Assert.ThrowsAsync<Core.InvalidInputException>(() =>
+            Of(third.Database).Bring(changed, Instant.FromUtc(2026, 11, 24, 8, 0))
+        );
+        Assert.Contains("damaged", damaged.Message, StringComparison.Ordinal);
         first.Position = 0;
         await Assert.ThrowsAsync<Core.InvalidInputException>(() => Of(empty.Database).Bring(first, Instant.FromUtc(2026, 11, 24, 8, 0)));
     }
@@ -290,7 +308,7 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         }
     }
 
-    private static Everything Of(MeadowDatabase database) =>
+    private static Everything Of(SiteDatabase database) =>
         new(
             new PlanStore(database, PlanFile.Stored),
             new LogStore(database),
@@ -308,8 +326,9 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
 
     private async Task Sql(string sql)
     {
-        await using NpgsqlConnection connection = await app.Database.Source.OpenConnectionAsync();
-        await using var command = new NpgsqlCommand(sql, connection);
+        // As the owner of the tables, about the first site.
+        await using NpgsqlConnection connection = await app.Whole.Source.OpenConnectionAsync();
+        await using var command = new NpgsqlCommand($"select set_config('meadow.site', '{app.Database.Site}', false); {sql}", connection);
         await command.ExecuteNonQueryAsync();
     }
 }

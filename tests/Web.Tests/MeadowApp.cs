@@ -1,6 +1,7 @@
 using AngleSharp;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
+using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.Mvc.Testing.Handlers;
@@ -13,17 +14,33 @@ using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Store.Tests;
+using UnrulyMeadow.Web.People;
 
 namespace UnrulyMeadow.Web.Tests;
 
 /// <summary>The app on a database of its own, with the demo loaded and the clock at 23 November 2026.</summary>
 public class MeadowApp : IAsyncLifetime
 {
-    private readonly TestDatabase _database = new();
+    private readonly TestDatabase _database;
     private WebApplicationFactory<Program>? _factory;
 
-    public MeadowDatabase Database => _database.Database;
+    public MeadowApp()
+        : this(new TestDatabase()) { }
+
+    /// <summary>The app on a database that is to be made.</summary>
+    protected MeadowApp(TestDatabase database) => _database = database;
+
+    /// <summary>The app on a server of its own.</summary>
+    /// <param name="server">The server's connection string.</param>
+    public static MeadowApp On(string server) => new(new TestDatabase { Server = server });
+
+    /// <summary>The whole database.</summary>
+    public MeadowDatabase Whole => _database.Whole;
+
+    /// <summary>The part of it that is the first site's.</summary>
+    public SiteDatabase Database => _database.Database;
 
     /// <summary>The app's own services.</summary>
     public IServiceProvider Services => _factory!.Services;
@@ -36,14 +53,22 @@ public class MeadowApp : IAsyncLifetime
     public async ValueTask InitializeAsync(bool withServer)
     {
         await _database.InitializeAsync();
+        using (FileStream people = File.OpenRead(Demo("kittiwake-quay.people.json")))
+            await TappingPeople.Bring(new PeopleStore(Whole), Database.Site, people);
         if (WithDemo)
             await LoadDemo();
         if (!withServer)
             return;
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
         {
-            b.UseSetting("MEADOW_DB", Database.ConnectionString);
-            b.ConfigureServices(s => s.Replace(ServiceDescriptor.Singleton<IClock>(new StandingClock())));
+            b.UseSetting("MEADOW_DB", Whole.ConnectionString);
+            // Tests send in a minute what people send in a day.
+            b.UseSetting("MEADOW_WRITES_PER_MINUTE", "600000");
+            b.ConfigureServices(s =>
+            {
+                s.Replace(ServiceDescriptor.Singleton<IClock>(new StandingClock()));
+                s.AddSingleton<IStartupFilter, OnOwnMachine>();
+            });
         });
         _ = _factory.Server;
     }
@@ -56,8 +81,17 @@ public class MeadowApp : IAsyncLifetime
         GC.SuppressFinalize(this);
     }
 
-    /// <summary>A browser that keeps cookies and does not follow redirects.</summary>
-    public HttpClient Browser() => _factory!.CreateDefaultClient(new AsksAgain(), new CookieContainerHandler());
+    /// <summary>A browser that keeps cookies and does not follow redirects, with somebody signed in.</summary>
+    /// <param name="role">What they may do at the first site.</param>
+    public HttpClient Browser(SiteRole role = SiteRole.Owner)
+    {
+        HttpClient browser = Stranger();
+        browser.TapIn(role).GetAwaiter().GetResult();
+        return browser;
+    }
+
+    /// <summary>A browser in which nobody is signed in.</summary>
+    public HttpClient Stranger() => _factory!.CreateDefaultClient(new AsksAgain(), new CookieContainerHandler());
 
     // As a browser does: what is still being reckoned, a page or a part of it, is asked for again.
     private sealed class AsksAgain : DelegatingHandler
@@ -101,7 +135,48 @@ public class MeadowApp : IAsyncLifetime
         await new LogStore(Database).Record(seen);
     }
 
+    /// <summary>All of a site as it is written out.</summary>
+    public static async Task<byte[]> Everything(SiteDatabase site)
+    {
+        using var to = new MemoryStream();
+        await new Everything(
+            new PlanStore(site, PlanFile.Stored),
+            new LogStore(site),
+            new WeatherStore(site),
+            new PhotoStore(site),
+            new VariantStore(site, PlanFile.Write, PlanFile.Read)
+        ).Write(to);
+        return to.ToArray();
+    }
+
+    /// <summary>Waits until something is so, half a minute at most.</summary>
+    public static async Task Until(Func<Task<bool>> isSo)
+    {
+        for (int tries = 0; !await isSo(); tries++)
+        {
+            Assert.True(tries < 300, "half a minute went by");
+            await Task.Delay(100, TestContext.Current.CancellationToken);
+        }
+    }
+
     public static string Demo(string name) => Path.Combine(AppContext.BaseDirectory, "demo", name);
+
+    // A test server has no wire, and would not say where a question comes from.
+    private sealed class OnOwnMachine : IStartupFilter
+    {
+        public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) =>
+            app =>
+            {
+                app.Use(
+                    (http, on) =>
+                    {
+                        http.Connection.RemoteIpAddress ??= System.Net.IPAddress.Loopback;
+                        return on(http);
+                    }
+                );
+                next(app);
+            };
+    }
 
     private sealed class StandingClock : IClock
     {
@@ -117,6 +192,24 @@ public sealed class EmptyApp : MeadowApp
 
 internal static class Pages
 {
+    /// <summary>Signs somebody in with a tap on the sign-in page.</summary>
+    public static async Task TapIn(this HttpClient browser, SiteRole role = SiteRole.Owner)
+    {
+        string word = Site.Words.Of(role);
+        await browser.TapIn(b => b.QuerySelector(".quiet")!.TextContent == word);
+    }
+
+    /// <summary>Signs in whoever has a name.</summary>
+    public static Task TapIn(this HttpClient browser, string name) => browser.TapIn(b => b.QuerySelector("b")!.TextContent == name);
+
+    private static async Task TapIn(this HttpClient browser, Func<IElement, bool> which)
+    {
+        IDocument page = await browser.Open("/signin");
+        string person = page.QuerySelectorAll("button.tap").First(which).GetAttribute("value")!;
+        using HttpResponseMessage answer = await browser.Send("/signin", "handler=tap", ("person", person));
+        Assert.True(answer.StatusCode == System.Net.HttpStatusCode.Redirect || answer.IsSuccessStatusCode, $"tap: {(int)answer.StatusCode}");
+    }
+
     public static async Task<IDocument> Open(this HttpClient browser, string path)
     {
         using HttpResponseMessage answer = await browser.GetAsync(new Uri(path, UriKind.Relative));
@@ -136,7 +229,7 @@ internal static class Pages
     )
     {
         IDocument page = await browser.Open(path);
-        IHtmlFormElement form = page.QuerySelectorAll<IHtmlFormElement>("form[method=post]")
+        IHtmlFormElement form = page.QuerySelectorAll<IHtmlFormElement>("main form[method=post]")
             .First(f =>
                 action is null or ['/', ..]
                 || (f.GetAttribute("action") ?? string.Empty).Contains(action, StringComparison.Ordinal)
@@ -181,6 +274,19 @@ internal static class Pages
             path = asked.Headers.Location!.ToString();
         }
         return await browser.Settled(path);
+    }
+
+    /// <summary>Holds that a page says something; one that is still being reckoned is asked for again, as a browser would.</summary>
+    public static async Task Says(this HttpClient browser, string path, string words)
+    {
+        for (int tries = 0; ; tries++)
+        {
+            string page = await browser.GetStringAsync(new Uri(path, UriKind.Relative));
+            if (page.Contains(words, StringComparison.Ordinal))
+                return;
+            Assert.True(tries < 100 && page.Contains("data-reckoning", StringComparison.Ordinal), $"{words} is not there");
+            await Task.Delay(200);
+        }
     }
 
     /// <summary>A page once its long work is over.</summary>

@@ -1,6 +1,11 @@
 using System.Net;
 using System.Text;
 using AngleSharp.Dom;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Exchange.Palette;
+using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Wording;
 
 namespace UnrulyMeadow.Web.Tests;
 
@@ -124,7 +129,10 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task A_plant_is_copied_changed_retired_and_removed()
     {
         IDocument copy = await _browser.Open("/palette/new?copy=wallflower-amber");
-        var fields = copy.QuerySelectorAll("[name^='Cells[']").Select(e => (e.GetAttribute("name")!, Value(e))).ToArray();
+        var fields = copy.QuerySelectorAll("[name^='Cells['], [name^='Windows[']")
+            .Where(e => e.GetAttribute("type") != "checkbox" || e.HasAttribute("checked"))
+            .Select(e => (e.GetAttribute("name")!, Value(e)))
+            .ToArray();
         using HttpResponseMessage saved = await _browser.Send(
             "/palette/new",
             null,
@@ -145,12 +153,61 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         IDocument page = await Pages.Parse(wrong);
         Assert.Contains("decimal comma", page.QuerySelector("#Cells_height_cm__fault")!.TextContent, StringComparison.Ordinal);
         Assert.Equal("3,5", page.QuerySelector("[name='Cells[height cm]']")!.GetAttribute("value"));
+        // A window without its figures is named beside the field, and what was typed stays.
+        using HttpResponseMessage bare = await _browser.Send(
+            "/palette/wallflower-rust/edit",
+            null,
+            [
+                .. fields.Select(f =>
+                    f.Item1.EndsWith("Figures[chilling-forcing.sum]", StringComparison.Ordinal) ? (f.Item1, string.Empty)
+                    : f.Item1 == "Windows[0].Share" ? (f.Item1, "half")
+                    : f
+                ),
+            ]
+        );
+        IDocument lacking = await Pages.Parse(bare);
+        Assert.Contains("must be given", lacking.Words(), StringComparison.Ordinal);
+        Assert.Contains("must be a number of percent", lacking.Words(), StringComparison.Ordinal);
+        Assert.Equal("half", lacking.QuerySelector("[name='Windows[0].Share']")!.GetAttribute("value"));
+        Assert.NotEmpty(copy.QuerySelectorAll(".typed-strip svg.flowering"));
         using HttpResponseMessage retired = await _browser.Send("/palette/wallflower-rust", "handler=retire");
         Assert.Contains("retired", (await _browser.Open("/palette/wallflower-rust")).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         using HttpResponseMessage removed = await _browser.Send("/palette/wallflower-rust", "handler=remove");
         Assert.Equal("/palette", removed.Headers.Location!.ToString());
         using HttpResponseMessage inUse = await _browser.Send("/palette/lantana-gold", "handler=remove");
         Assert.Contains("Retire it instead", (await Pages.Parse(inUse)).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_window_left_alone_in_its_form_is_the_same_to_the_digit_in_either_units_and_a_changed_one_is_what_was_typed()
+    {
+        foreach (UnitsText units in new[] { new UnitsText(SiteUnits.Metric), new UnitsText(SiteUnits.UsCustomary) })
+        {
+            foreach (ColourWindow window in Shipped().SelectMany(p => p.Windows))
+            {
+                WindowInput form = WindowInput.From(window, units);
+                Assert.Empty(form.Missing());
+                Assert.Equal(ShowNotation.Write([window]), form.Notation(units, window));
+                // Typed anew it is the same to what the form shows.
+                ColourWindow read = Assert.Single(ShowNotation.ReadWindows(form.Notation(units, null)));
+                Assert.Equal(window.Rule.GetType(), read.Rule.GetType());
+                Assert.Equal(window.Share, read.Share, 4);
+            }
+        }
+        ColourWindow warm = Assert.Single(ShowNotation.ReadWindows("flower #c5283d share=0.5 rule=heat-from-install base=10 sum=400"));
+        var us = new UnitsText(SiteUnits.UsCustomary);
+        WindowInput typed = WindowInput.From(warm, us);
+        Assert.Equal(("50", "720"), (typed.Figures["heat-from-install.base"], typed.Figures["heat-from-install.sum"]));
+        typed.Figures["heat-from-install.sum"] = "900";
+        Assert.Contains("base=10 sum=500", typed.Notation(us, warm), StringComparison.Ordinal);
+        typed.Figures["heat-from-install.sum"] = "a; b=1";
+        Assert.Contains(typed.Missing(), f => f.Field == "Figures[heat-from-install.sum]");
+    }
+
+    private static IEnumerable<Plant> Shipped()
+    {
+        using FileStream file = File.OpenRead(MeadowApp.Demo("palette.csv"));
+        return [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
     }
 
     [Fact]

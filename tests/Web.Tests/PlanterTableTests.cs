@@ -59,4 +59,44 @@ public sealed class PlanterTableTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     private async Task<Plan> Now() => (await new PlanStore(app.Database, PlanFile.Stored).Now()).Plan;
+
+    [Fact]
+    public async Task Displays_turns_and_stock_are_pasted_looked_at_taken_as_one_change_and_taken_back()
+    {
+        foreach (
+            (string kind, string row, string told) in new[]
+            {
+                ("displays", "Flag pot\tseasonal\t2031-05-17\t2031-09-27\tpetunia-magenta\t5", "Flag pot, seasonal from 2031-05-17"),
+                ("turns", "Far turn\t2031-05-17\t2031-05-20", "Far turn: 2031-05-17 to 2031-05-20"),
+                ("stock", "petunia-magenta\t20\twaiting\tBench 3\t2026-11-20", "20 Petunia, magenta, waiting, Bench 3"),
+            }
+        )
+        {
+            using HttpResponseMessage wrong = await _browser.PostFrom($"/tables/{kind}", $"/tables/{kind}", [("Rows", "one\ttwo\tthree")]);
+            IDocument refused = await Pages.Parse(wrong);
+            Assert.Contains("line 1", refused.Words(), StringComparison.Ordinal);
+            Assert.Equal("one\ttwo\tthree", refused.QuerySelector("textarea")!.TextContent.Trim());
+            using HttpResponseMessage looked = await _browser.PostFrom($"/tables/{kind}", $"/tables/{kind}", [("Rows", row)]);
+            string preview = looked.Headers.Location?.ToString() ?? string.Empty;
+            Assert.True(preview.Length > 0, kind + (await Pages.Parse(looked)).Words());
+            Assert.Contains(told, (await _browser.Open(preview)).Words(), StringComparison.Ordinal);
+            using HttpResponseMessage taken = await _browser.PostFrom(preview, $"/tables/{kind}?handler=take", [("id", preview.Split("draft=")[1])]);
+            Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+            IDocument made = await _browser.Open("/changes");
+            Assert.Contains($"table of {kind}", made.Words(), StringComparison.OrdinalIgnoreCase);
+            using HttpResponseMessage again = await _browser.PostFrom(
+                $"/tables/{kind}",
+                $"/tables/{kind}?handler=take",
+                [("id", preview.Split("draft=")[1])]
+            );
+            Assert.Contains("was taken already", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
+            byte[] file = await _browser.GetByteArrayAsync(
+                new Uri($"/tables/{kind}?handler=xlsx", UriKind.Relative),
+                TestContext.Current.CancellationToken
+            );
+            Assert.Equal((byte)'P', file[0]);
+        }
+        using HttpResponseMessage none = await _browser.GetAsync(new Uri("/tables/2", UriKind.Relative), TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.NotFound, none.StatusCode);
+    }
 }

@@ -87,9 +87,9 @@ test('the palette answers while one types, and Back leaves it', async ({ page })
   await expect(page).toHaveURL(/\/site/);
 });
 
-test('from an empty site to what would give colour in the third week of February', async ({ page }) => {
+test('from an empty site to what would give colour in the third week of February', async ({ page, request }) => {
   await page.goto(`${walk}/palette/import`);
-  const sheet = await (await page.request.get(`${demo}/palette?handler=csv`)).body();
+  const sheet = await (await request.get(`${demo}/palette?handler=csv`)).body();
   await page.getByLabel('A sheet, CSV in UTF-8').setInputFiles({ name: 'palette.csv', mimeType: 'text/csv', buffer: sheet });
   await page.getByRole('button', { name: 'Look at it' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('palette.csv');

@@ -5,6 +5,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
   await page.goto(`${empty}/year`);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('No planters yet');
 
+  await page.getByRole('link', { name: 'Begin', exact: true }).click();
   await page.getByRole('link', { name: 'Bring in a station' }).click();
   await page.getByLabel('File', { exact: true }).setInputFiles({ name: 'hill.csv', mimeType: 'text/csv', buffer: weatherCsv() });
   await page.getByLabel('Station’s name').fill('Hill station');

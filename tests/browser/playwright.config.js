@@ -4,13 +4,13 @@ import { defineConfig } from '@playwright/test';
 const app = (port, database) => ({
   command: `dotnet ../../artifacts/bin/Web/release_linux-x64/UnrulyMeadow.Web.dll --urls http://127.0.0.1:${port} --contentRoot ${resolve('../../src/Web')}`,
   url: `http://127.0.0.1:${port}/health`,
-  env: { ...process.env, MEADOW_DB: database, ASPNETCORE_ENVIRONMENT: 'Production' },
+  env: { ...process.env, MEADOW_DB: database, MEADOW_WRITES_PER_MINUTE: '600000', ASPNETCORE_ENVIRONMENT: 'Production' },
   timeout: 60_000,
   reuseExistingServer: false,
 });
 
-const { MEADOW_STUDIO_PORT: studio, MEADOW_STUDIO_DB: studioDb, MEADOW_DEMO_PORT: demo, MEADOW_EMPTY_PORT: empty, MEADOW_WALK_PORT: walk, MEADOW_DEMO_DB: demoDb, MEADOW_EMPTY_DB: emptyDb, MEADOW_WALK_DB: walkDb } = process.env;
-if (!demo || !studio || !studioDb || !empty || !walk || !demoDb || !emptyDb || !walkDb) throw new Error('Run the browser tests with ./meadow test; it makes the databases they need.');
+const sites = ['DEMO', 'STUDIO', 'DESK', 'EMPTY', 'WALK', 'NEW'].map((name) => [process.env[`MEADOW_${name}_PORT`], process.env[`MEADOW_${name}_DB`]]);
+if (sites.flat().some((part) => !part)) throw new Error('Run the browser tests with ./meadow test; it makes the databases they need.');
 
 export default defineConfig({
   testDir: '.',
@@ -28,5 +28,5 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     trace: 'off',
   },
-  webServer: [app(demo, demoDb), app(studio, studioDb), app(empty, emptyDb), app(walk, walkDb)],
+  webServer: sites.map(([port, database]) => app(port, database)),
 });

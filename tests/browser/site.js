@@ -1,14 +1,42 @@
-// The four sites that the browser tests walk through, and a page that fails the test on any console error.
+// The six sites that the browser tests walk through, and a page that fails the test on any console error.
 import { test as base, expect } from '@playwright/test';
 
 export const demo = `http://127.0.0.1:${process.env.MEADOW_DEMO_PORT}`;
 /** A copy of the demo that tests may change. */
 export const studio = `http://127.0.0.1:${process.env.MEADOW_STUDIO_PORT}`;
+/** Another, for those who plan many planters at once. */
+export const desk = `http://127.0.0.1:${process.env.MEADOW_DESK_PORT}`;
 export const walk = `http://127.0.0.1:${process.env.MEADOW_WALK_PORT}`;
+/** A new site, with the palette and the recipes that ship with the app. */
+export const fresh = `http://127.0.0.1:${process.env.MEADOW_NEW_PORT}`;
 export const empty = `http://127.0.0.1:${process.env.MEADOW_EMPTY_PORT}`;
 
+/** Signs a browser's requests in, as one of those who may most. */
+const tapIn = async (request, origin, owner = 0) => {
+  const page = await (await request.get(`${origin}/signin`)).text();
+  const owners = [...page.matchAll(/<button[^>]*name="person" value="([^"]+)"[^>]*>([^]*?)<\/button>/g)].filter(([, , said]) => said.includes('owner'));
+  const [, person] = owners[owner % owners.length];
+  const [, token] = page.match(/name="__RequestVerificationToken" type="hidden" value="([^"]+)"/);
+  await request.post(`${origin}/signin?handler=tap`, { form: { person, __RequestVerificationToken: token } });
+};
+
+// The cookies of those who are signed in, by site, for all tests of this worker.
+const signedIn = new Map();
+
 export const test = base.extend({
-  page: async ({ page }, use) => {
+  // What is asked for without a page is asked by somebody who is signed in, too.
+  request: async ({ request }, use) => {
+    const known = new Set();
+    await use({
+      get: async (url, options) => {
+        const { origin } = new URL(url);
+        if (!known.has(origin)) await tapIn(request, origin);
+        known.add(origin);
+        return request.get(url, options);
+      },
+    });
+  },
+  page: async ({ page }, use, info) => {
     const errors = [];
     page.on('console', (message) => {
       if (message.type() === 'error') errors.push(message.text());
@@ -17,7 +45,16 @@ export const test = base.extend({
     // A page that is still being reckoned opens by itself; what a test looks at is the page that it stands in for.
     const goto = page.goto.bind(page);
     page.goto = async (...where) => {
-      const answer = await goto(...where);
+      const { origin } = new URL(where[0]);
+      if (signedIn.has(origin) && !page.url().startsWith('http') && !where[0].includes('/signin')) await page.context().addCookies(signedIn.get(origin));
+      let answer = await goto(...where);
+      // Whoever is not signed in yet signs in, and comes to the page that was asked for. Tests side by side are owners each for
+      // themselves: one person waits for one answer at a time.
+      if (new URL(page.url()).pathname === '/signin' && !String(where[0]).includes('/signin')) {
+        await tapIn(page.context().request, origin, info.parallelIndex % 2);
+        signedIn.set(origin, await page.context().cookies(origin));
+        answer = await goto(...where);
+      }
       await page.waitForFunction(() => document.readyState === 'complete' && !document.querySelector('[data-reckoning]'));
       return answer;
     };

@@ -5,6 +5,7 @@ using AngleSharp;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Web.Tests;
 
 namespace UnrulyMeadow.Hostile;
 
@@ -51,7 +52,14 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         TimeSpan took = Stopwatch.GetElapsedTime(from) - (Stolen.Time - stolen);
         if (answer.Content.Headers.ContentDisposition is { DispositionType: "attachment" } && took < LongestDownload)
             took = TimeSpan.Zero;
-        return new Outcome((int)answer.StatusCode, answer.Headers.Location?.ToString(), body, took);
+        string? leads = answer.Headers.Location?.ToString();
+        // Whoever signed out, ended the session or became somebody who may less comes back as an owner.
+        if (
+            answer.StatusCode is HttpStatusCode.Forbidden or HttpStatusCode.Unauthorized
+            || leads?.StartsWith("/signin", StringComparison.Ordinal) == true
+        )
+            await browser.TapIn();
+        return new Outcome((int)answer.StatusCode, leads, body, took);
     }
 
     /// <summary>A page's forms that send something, each as a request that changes nothing.</summary>
@@ -60,7 +68,7 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         using IDocument page = await Context.OpenAsync(r => r.Content(body));
         return
         [
-            .. page.QuerySelectorAll<IHtmlFormElement>("form[method=post]")
+            .. page.QuerySelectorAll<IHtmlFormElement>("main form[method=post]")
                 .SelectMany(form =>
                 {
                     string action = form.GetAttribute("action") is { Length: > 0 } a ? a : path;

@@ -1,4 +1,5 @@
 using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Exchange.PlanFiles;
@@ -12,7 +13,7 @@ public sealed class HostileApp : IAsyncLifetime
 {
     private readonly MeadowApp _app = new();
 
-    public MeadowDatabase Database => _app.Database;
+    public SiteDatabase Database => _app.Database;
 
     public IReadOnlyList<Door> Doors { get; private set; } = [];
 
@@ -23,7 +24,11 @@ public sealed class HostileApp : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         await _app.InitializeAsync();
-        Plans = _app.Services.GetRequiredService<PlanStore>();
+        // One site: what is asked of it is asked without its name.
+        await using (NpgsqlConnection connection = await _app.Whole.Open())
+        await using (var command = new NpgsqlCommand("update person set is_steward = false", connection))
+            await command.ExecuteNonQueryAsync();
+        Plans = new PlanStore(_app.Database, PlanFile.Stored);
         Doors = await Surface.Of(_app.Services);
         Plan plan = await Plans.Load();
         byte[] palette = await File.ReadAllBytesAsync(MeadowApp.Demo("palette.csv"));

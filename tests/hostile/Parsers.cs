@@ -123,6 +123,7 @@ public sealed class Parsers
                         var t when t == typeof(Stream) => stream,
                         var t when t == typeof(Plan) => Demo,
                         var t when t == typeof(IReadOnlyList<Plant>) => Demo.Palette,
+                        var t when t == typeof(Func<string, bool>) => (Func<string, bool>)(id => Demo.FindPlant(id) is not null),
                         var t when t == typeof(LocalDate) => new LocalDate(2026, 11, 23),
                         var t when t == typeof(Func<string, Stream>) => (Func<string, Stream>)(
                             name => throw new InvalidInputException("file", $"there is no file \"{name}\"")
@@ -184,6 +185,7 @@ public sealed class Parsers
             ]),
             nameof(AccuracySheet) =>
                 "climate,Here,45,maritime,C,7/2,8/2,10/3,12/5,15/8,18/10,20/12,19/12,17/10,13/7,10/4,7/2\nwindow,snowdrop,flower,Here,22 Jan,15 Feb\n"u8.ToArray(),
+            nameof(RecipeSheet) => File.ReadAllBytes(MeadowApp.Demo("recipes.csv")),
             nameof(TypedTable) => TypedTable.WriteWorkbook(
                 ["name", "area", "shape", "length", "depth"],
                 [

@@ -79,6 +79,8 @@ public static class Surface
             "palette" => [.. plan.Palette.Select(p => p.Id), "new"],
             "year" => [.. plan.Events.Select(e => e.Id)],
             "jobs" => [$"{Guid.Empty}"],
+            "join" or "phone" => ["2345678923456789abcd"],
+            "tables" => ["displays", "turns", "stock"],
             _ => throw new InvalidOperationException($"Tell here what ids {route} takes."),
         };
     }

@@ -301,8 +301,9 @@ public static class Layout
             ring = [.. ring.GroupBy(p => Math.Round(p.XCm, 3)).Select(g => g.MinBy(p => p.YCm)).OrderBy(p => p.XCm)];
             return [.. Enumerable.Range(0, count).Select(i => ring[(int)((i + 0.5) * ring.Length / count)])];
         }
-        PlanePoint[] along = [.. ring.OrderBy(p => Math.Atan2(p.YCm, p.XCm))];
-        return [.. Enumerable.Range(0, count).Select(i => along[(int)((i + 0.5) * along.Length / count) % along.Length])];
+        // From the middle of the front round: a single one hangs where people stand.
+        PlanePoint[] along = [.. ring.OrderBy(p => Math.Atan2(p.XCm, -p.YCm))];
+        return [.. Enumerable.Range(0, count).Select(i => along[(int)((0.5 + ((double)i / count)) * along.Length) % along.Length])];
     }
 
     // Kinds of one tier are dealt out in turn along the band, each in proportion to its count, so that they repeat.

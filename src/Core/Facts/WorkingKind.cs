@@ -296,4 +296,10 @@ public enum WorkingKind
 
     /// <summary>Pack order.</summary>
     PackOrder,
+
+    /// <summary>A supplier's bill.</summary>
+    SupplierBill,
+
+    /// <summary>The last day to order.</summary>
+    OrderDeadline,
 }

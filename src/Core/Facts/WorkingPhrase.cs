@@ -947,4 +947,13 @@ public enum WorkingPhrase
 
     /// <summary>Bought for.</summary>
     BoughtFor,
+
+    /// <summary>A supplier's bill from its goods.</summary>
+    SupplierBillStep,
+
+    /// <summary>A line of a supplier's bill.</summary>
+    SupplierBillLine,
+
+    /// <summary>The last day to order from the day on which it is wanted.</summary>
+    OrderDeadlineStep,
 }

@@ -27,6 +27,14 @@ public static class TurnCalendar
     // What is set out in early summer has flowered so many days later (common practice).
     private const int MidsummerAfterDays = 60;
 
+    // Goods that are ordered today are there in a week (common practice).
+    private const int GoodsDays = 7;
+
+    private const int FewestDays = 28;
+
+    // Days of work so near each other are one turn.
+    private const int DaysOfATurn = 6;
+
     /// <summary>The times between turns, in order; the last ends a year after the first turn.</summary>
     /// <param name="plan">The plan, for its turns and working days.</param>
     /// <param name="planters">Planters that are worked on.</param>
@@ -66,11 +74,51 @@ public static class TurnCalendar
         }
         LocalDate bulbsIn = Near(bulbs);
         LocalDate[] turns = [.. days.Select(Near).Where(d => d >= wish.Start && d < end).Distinct().Order()];
+        TurnSlot[] slots =
+        [
+            .. turns.Select((day, i) => new TurnSlot(day, i + 1 < turns.Length ? turns[i + 1] : turns[0].PlusYears(1), day == bulbsIn)),
+        ];
+        // A turn that has passed is caught up with as soon as goods can be there, where that leaves its display some weeks.
+        LocalDate soon = plan.Site.Rules.WorkingDayFrom(wish.From.PlusDays(GoodsDays));
         return
         [
-            .. turns
-                .Select((day, i) => new TurnSlot(day, i + 1 < turns.Length ? turns[i + 1] : turns[0].PlusYears(1), day == bulbsIn))
+            .. slots
+                .Select(s => s.From < wish.From && soon.PlusDays(FewestDays) <= s.To ? s with { From = soon } : s)
                 .Where(s => s.From >= wish.From),
         ];
+    }
+
+    /// <summary>Turns to be made for days on which displays go in or out and that no turn of the plan holds: one for days near each other.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="displays">The displays.</param>
+    /// <param name="from">Days before this one are left alone.</param>
+    public static IReadOnlyList<Turn> Missing(Plan plan, IEnumerable<Display> displays, LocalDate from)
+    {
+        var spans = new List<(LocalDate First, LocalDate Last)>();
+        IEnumerable<LocalDate> days = displays
+            .SelectMany(d => d.IsOpenEnded ? [d.Install] : new[] { d.Install, d.Lift })
+            .Where(d => d >= from && !plan.Turns.Any(t => t.Holds(d)))
+            .Distinct()
+            .Order();
+        foreach (LocalDate day in days)
+        {
+            bool near =
+                spans.Count > 0
+                && Period.DaysBetween(spans[^1].Last, day) <= DaysOfATurn
+                && !plan.Turns.Any(t => t.FirstDay <= day && t.LastDay >= spans[^1].First);
+            if (near)
+                spans[^1] = (spans[^1].First, day);
+            else
+                spans.Add((day, day));
+        }
+        var made = new List<Turn>();
+        bool Taken(string name) => plan.Turns.Concat(made).Any(t => string.Equals(t.Name, name, StringComparison.OrdinalIgnoreCase));
+        foreach ((LocalDate first, LocalDate last) in spans)
+        {
+            string month = first.ToString("MMMM uuuu", System.Globalization.CultureInfo.InvariantCulture);
+            string name = Taken(month) ? first.ToString("d MMMM uuuu", System.Globalization.CultureInfo.InvariantCulture) : month;
+            made.Add(new Turn(Ids.From(name, id => plan.Turns.Concat(made).Any(t => t.Id == id)), name, first, last));
+        }
+        return made;
     }
 }

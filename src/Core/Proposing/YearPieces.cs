@@ -28,6 +28,10 @@ public sealed class YearPieces
     private const int MostBulbs = 9;
     private const int MostFrames = 2;
 
+    // And so many recipes, for planters so many times as large or small as theirs.
+    private const int MostRecipes = 6;
+    private const double MostTimes = 8;
+
     // Of what was tried for one time and layer, so many of the best, of the cheapest and of the quickest are kept.
     private const int MostBest = 8;
     private const int MostThrifty = 3;
@@ -210,7 +214,7 @@ public sealed class YearPieces
             select new[] { tall, pair.First, pair.Second };
         foreach (Plant[] triple in triples.Take(MostTriples))
             Mix(triple);
-        foreach (Recipe recipe in _plan.Recipes.Where(r => r.Layer == DisplayLayer.Seasonal))
+        foreach (Recipe recipe in Recipes(DisplayLayer.Seasonal, free.From, last))
             Plant(recipe, slot, slots);
     }
 
@@ -229,15 +233,50 @@ public sealed class YearPieces
         return !_checks(_plan.Changed([], [display])).SpeakAgainst(display, isCounted: false);
     }
 
-    private void Plant(Recipe recipe, int slot, int slots, LocalDate? lift = null)
+    private void Plant(Recipe recipe, int slot, int slots, LocalDate? lift = null) =>
+        Offer(
+            slot,
+            slots,
+            recipe.Layer,
+            (p, _) => [.. ScaledRecipe.For(recipe, p, _plan.Site, _plan.Plant).Items],
+            [.. recipe.Items.Select(i => _plan.Plant(i.PlantId))],
+            recipe,
+            lift
+        );
+
+    // Recipes of a layer whose kinds may go in on a day, those that show most until another first; what was kept of an earlier answer is among them.
+    private IReadOnlyList<Recipe> Recipes(DisplayLayer layer, LocalDate first, LocalDate last)
     {
-        Plant[] kinds = [.. recipe.Items.Select(i => _plan.FindPlant(i.PlantId)).OfType<Plant>()];
-        if (kinds.Length == recipe.Items.Count && kinds.All(CanGoIn))
-            Offer(slot, slots, recipe.Layer, (p, _) => [.. ScaledRecipe.For(recipe, p, _plan.Site, _plan.Plant).Items], kinds, recipe, lift);
+        var question = new FitQuestion(_flowering, _plan.Site, _unit.Lead, _plan.AreaOf(_unit.Lead), first, last);
+        var ranked = _plan
+            .Recipes.Where(r => r.Layer == layer)
+            .Select(r => (Recipe: r, Kinds: (Plant[])[.. r.Items.Select(i => _plan.FindPlant(i.PlantId)).OfType<Plant>()]))
+            .Where(r =>
+                r.Kinds.Length == r.Recipe.Items.Count
+                && Array.TrueForAll(r.Kinds, CanGoIn)
+                && Array.Exists(r.Kinds, k => _favourites.Contains(k.Id) || _wish.Wants(k))
+                && IsOfASize(r.Recipe)
+            )
+            .Select(r => (r.Recipe, Odds: r.Kinds.Average(k => question.Of(k).Odds * (1 + (0.5 * Liked(k))))))
+            .Where(r => r.Odds > LeastOdds)
+            .OrderByDescending(r => r.Odds)
+            .ToList();
+        return
+        [
+            .. ranked
+                .Where((r, i) => i < MostRecipes || _wish.Locks.Any(l => l.PieceId.EndsWith($"recipe:{r.Recipe.Id}", StringComparison.Ordinal)))
+                .Select(r => r.Recipe),
+        ];
 
         bool CanGoIn(Plant plant) =>
-            !plant.IsRetired && !_never.Contains(plant.Id) && plant.IsSoldOn(_slots[slot].From, _flowering.IsSouthern) && !IsWronglyLit(plant);
+            !plant.IsRetired && !_never.Contains(plant.Id) && plant.IsSoldOn(first, _flowering.IsSouthern) && !IsWronglyLit(plant);
     }
+
+    // A pattern for pots says little of a bed, and one for a bowl little of a tank.
+    private bool IsOfASize(Recipe recipe) =>
+        recipe.Form.IsBed == _unit.Lead.Form.IsBed
+        && recipe.Form.SurfaceCm2 / _unit.Lead.Form.SurfaceCm2 is var ratio
+        && ratio is > 1 / MostTimes and < MostTimes;
 
     private bool IsWronglyLit(Plant plant) => _unit.Planters.Any(p => !plant.Suits(p.Exposure));
 
@@ -295,7 +334,7 @@ public sealed class YearPieces
             select new[] { bulbs[a], bulbs[b], bulbs[c] };
         foreach (StackCandidate[] triple in triples.OrderByDescending(p => Weeks(p)).Take(4))
             Stack(triple);
-        foreach (Recipe recipe in _plan.Recipes.Where(r => r.Layer == DisplayLayer.Bulbs))
+        foreach (Recipe recipe in Recipes(DisplayLayer.Bulbs, install, last))
             Plant(recipe, slot, 1, lift);
     }
 

@@ -185,6 +185,8 @@ public sealed class SiteFlowering
                 {
                     LifeForm.TenderAnnual => AllClear.PlusDays(10),
                     LifeForm.CoolSeasonAnnual or LifeForm.Biennial => Start.PlusDays(40),
+                    // Boughs and stems are set before the ground freezes.
+                    LifeForm.CutStems => Start.PlusDays(75),
                     _ => Start.PlusDays(200),
                 }
             )

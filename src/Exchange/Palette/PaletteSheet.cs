@@ -112,6 +112,12 @@ public static class PaletteSheet
         return plant;
     }
 
+    /// <summary>The cells in which two plants differ, in the order of the columns.</summary>
+    public static IReadOnlyList<CellChange> Differences(Plant before, Plant after) => Differences(before, after, PaletteColumns.All);
+
+    private static List<CellChange> Differences(Plant before, Plant after, IEnumerable<PaletteColumn> columns) =>
+        [.. columns.Select(c => new CellChange(c.Name, Text(c.Get(before)), Text(c.Get(after)))).Where(c => c.Before != c.After)];
+
     /// <summary>A cell as text.</summary>
     public static string Text(object cell) =>
         cell switch
@@ -159,14 +165,7 @@ public static class PaletteSheet
             if (faults.Count > before)
                 continue;
             names[id] = plant.CommonName;
-            List<CellChange> changed = isNew
-                ? []
-                :
-                [
-                    .. columns
-                        .Select(c => new CellChange(c.Column.Name, Text(c.Column.Get(old!)), Text(c.Column.Get(plant))))
-                        .Where(c => c.Before != c.After),
-                ];
+            IReadOnlyList<CellChange> changed = isNew ? [] : Differences(old!, plant, columns.Select(c => c.Column));
             if (isNew || changed.Count > 0)
                 changes.Add(new PlantChange(plant, isNew, changed));
         }

@@ -122,7 +122,8 @@ public static class ShowNotation
         );
     }
 
-    internal static string Text(double value) => value.ToString("R", CultureInfo.InvariantCulture);
+    /// <summary>A number as a sheet writes it.</summary>
+    public static string Text(double value) => value.ToString("R", CultureInfo.InvariantCulture);
 
     internal static IEnumerable<string> Pieces(string text, char by) =>
         text.Split(by, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);

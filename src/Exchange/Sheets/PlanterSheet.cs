@@ -143,7 +143,7 @@ public static partial class PlanterSheet
         return reader.Table();
     }
 
-    private const double CmPerInch = 2.54;
+    internal const double CmPerInch = 2.54;
 
     private static bool IsMeasure(string column) => column is "length" or "width" or "depth" or "bottom length" or "bottom width";
 
@@ -181,7 +181,8 @@ public static partial class PlanterSheet
         return (Columns.Contains(name, StringComparer.Ordinal) ? name : null, unit);
     }
 
-    private static double? UnitCm(string unit) =>
+    /// <summary>A unit of length in cm; null where it is none.</summary>
+    internal static double? UnitCm(string unit) =>
         unit.ToLowerInvariant() switch
         {
             "mm" => 0.1,
@@ -192,8 +193,8 @@ public static partial class PlanterSheet
             _ => null,
         };
 
-    // The word of a sheet for a choice: lower case, parted by blanks.
-    private static string Word(Enum value) => Capital().Replace(value.ToString(), " $0").Trim().ToLowerInvariant();
+    /// <summary>The word of a sheet for a choice: lower case, parted by blanks.</summary>
+    internal static string Word(Enum value) => Capital().Replace(value.ToString(), " $0").Trim().ToLowerInvariant();
 
     [GeneratedRegex("[A-Z]", RegexOptions.None, 1000)]
     private static partial Regex Capital();

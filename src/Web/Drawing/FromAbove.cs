@@ -73,7 +73,8 @@ public static class FromAbove
         return all.Length == 0 ? "nothing" : all;
     }
 
-    private static IEnumerable<XElement> Ground(PlanterForm form, string wall)
+    /// <summary>The surface within its wall.</summary>
+    internal static IEnumerable<XElement> Ground(PlanterForm form, string wall)
     {
         if (form.Outline is { } outline)
         {

@@ -19,11 +19,13 @@ namespace UnrulyMeadow.Web.Drawing;
 /// <param name="planters">Planters that have a place, with their looks on the day.</param>
 /// <param name="year">Year of the day, for the trees.</param>
 /// <param name="units">The site's units.</param>
+/// <param name="addresses">What the site's addresses begin with.</param>
 public sealed class GroundsMap(
     IReadOnlyList<MapFeature> map,
     IReadOnlyList<(Planter Planter, PaintStretch Paint)> planters,
     int year,
-    UnitsText units
+    UnitsText units,
+    string addresses = ""
 )
 {
     private const double MarginM = 6;
@@ -253,7 +255,7 @@ public sealed class GroundsMap(
         return $"M{outline}Z";
     }
 
-    private static XElement Planter(Planter p, PaintStretch paint)
+    private XElement Planter(Planter p, PaintStretch paint)
     {
         PlanterForm form = p.Form;
         string outline = Outline(form);
@@ -290,7 +292,7 @@ public sealed class GroundsMap(
             "class",
             $"planter is-{paint.Showing.ToString().ToLowerInvariant()}",
             "href",
-            $"/planters/{p.Id}",
+            $"{addresses}/planters/{p.Id}",
             "data-planter",
             p.Id,
             "tabindex",

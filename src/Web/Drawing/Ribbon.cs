@@ -1,6 +1,7 @@
 using System.Text;
 using System.Xml.Linq;
 using NodaTime;
+using UnrulyMeadow.Core.Acts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
@@ -59,12 +60,14 @@ public static class Ribbon
     /// <param name="observations">What the crew saw.</param>
     /// <param name="displays">Its displays, for the days on which they go in and are cut.</param>
     /// <param name="planned">The year that was planned, drawn as an outline over this one; null for none.</param>
+    /// <param name="movableFrom">From this day on the ends of its displays can be moved; null for a plain drawing.</param>
     public static XElement Draw(
         PlanterSeason season,
         YearScale scale,
         IReadOnlyList<Observation> observations,
         IReadOnlyList<Display>? displays = null,
-        PlanterSeason? planned = null
+        PlanterSeason? planned = null,
+        LocalDate? movableFrom = null
     )
     {
         int days = season.Days;
@@ -75,7 +78,10 @@ public static class Ribbon
             "class",
             "ribbon",
             "role",
-            "img",
+            // What holds handles is no picture.
+            movableFrom is null
+                ? "img"
+                : "group",
             Title(
                 (
                     $"{season.Planter.Name}: {season.DaysInColour} days in colour, "
@@ -116,7 +122,56 @@ public static class Ribbon
             svg.Add(Label(spell, scale));
         foreach (Observation o in observations.Where(o => season.IndexOf(o.Day) >= 0 && season.IndexOf(o.Day) < days))
             svg.Add(Mark(o, scale));
+        if (movableFrom is { } from)
+            svg.Add(Ends(season, displays ?? [], scale, from));
         return svg;
+    }
+
+    // A handle on each day on which something goes in or comes out; one stands for both where they meet.
+    private static IEnumerable<XElement> Ends(PlanterSeason season, IReadOnlyList<Display> displays, YearScale scale, LocalDate from)
+    {
+        IEnumerable<(Display Display, DisplayEnd End, LocalDate Day)> ends =
+        [
+            .. displays.Select(d => (d, DisplayEnd.Install, d.Install)),
+            .. displays
+                .Where(d => !d.IsOpenEnded && displays.All(o => o.Layer != d.Layer || o.Install != d.Lift))
+                .Select(d => (d, DisplayEnd.Lift, d.Lift)),
+        ];
+        bool first = true;
+        foreach ((Display display, DisplayEnd end, LocalDate day) in ends.OrderBy(e => e.Day))
+        {
+            int at = season.IndexOf(day);
+            if (at < 0 || at >= season.Days || day < from)
+                continue;
+            yield return El(
+                "g",
+                "class",
+                "display-end",
+                "transform",
+                $"translate({N(scale.X(at))} {N(Baseline)})",
+                "role",
+                "slider",
+                "tabindex",
+                first ? "0" : "-1",
+                "data-end",
+                end.ToString(),
+                "data-display",
+                display.Id,
+                "aria-label",
+                $"{Words.Of(end)}, {Words.Of(display.Layer)}",
+                "aria-valuemin",
+                0,
+                "aria-valuemax",
+                season.Days - 1,
+                "aria-valuenow",
+                at,
+                "aria-valuetext",
+                Words.Day(day),
+                El("rect", "x", -6, "y", -22, "width", 12, "height", 32, "class", "hit"),
+                El("path", "d", "M0 -5v11m-3 -3.5l3 3.5l3 -3.5", "class", "grip")
+            );
+            first = false;
+        }
     }
 
     // What the middle year covers, as a line.

@@ -77,7 +77,7 @@ public static class YearAxis
         );
 
     /// <summary>Turns as spans with their names, each a link.</summary>
-    public static XElement Turns(YearScale scale, IReadOnlyList<Turn> turns)
+    public static XElement Turns(YearScale scale, IReadOnlyList<Turn> turns, string addresses = "")
     {
         XElement svg = El(
             "svg",
@@ -99,7 +99,7 @@ public static class YearAxis
                 El(
                     "a",
                     "href",
-                    $"/turns/{turn.Id}",
+                    $"{addresses}/turns/{turn.Id}",
                     El("rect", "class", "span", "x", x, "y", 4, "width", wide, "height", 4),
                     Text(end ? x + wide : x, second ? 33 : 20, "turn", "▴ " + turn.Name.ToLowerInvariant(), end ? "end" : "start")
                 )

@@ -3,8 +3,10 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Hangfire;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Jobs;
@@ -30,12 +32,16 @@ public sealed record Answer<TResult>(Job? Job, TResult? Result, bool IsOfNow)
 /// </summary>
 /// <param name="jobs">Jobs.</param>
 /// <param name="client">Hands work to whichever process is free.</param>
-public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
+/// <param name="visitor">Who asks, in whose units the answer is worded.</param>
+public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client, Visitor visitor)
 {
     private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(60);
 
     /// <summary>True where nobody has asked yet, or nothing came of it.</summary>
     public static bool IsOpen(Job? job) => job is null or { State: JobState.Failed or JobState.Cancelled };
+
+    // The answer's words stand in these.
+    private SiteUnits? Units => visitor.Person?.Units;
 
     // What is done quickly is there when the page comes back.
     private static readonly TimeSpan Wait = TimeSpan.FromMilliseconds(900);
@@ -58,7 +64,7 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     public async Task<Job> Ask<T>(string kind, T question, SiteNow now, string by)
     {
         string text = JsonSerializer.Serialize(question, JobJson.Options);
-        (Job job, bool isNew) = await jobs.Ask(kind, Inputs(kind, question, now), text, by);
+        (Job job, bool isNew) = await jobs.Ask(kind, Inputs(kind, question, now, Units), text, by, Units);
         // One that waits already may have lost its caller with the process that asked; waking a worker once more does no harm.
         if (isNew || job.State == JobState.Waiting)
             client.Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
@@ -80,7 +86,7 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
     public async Task<Answer<TResult>> Look<TAsk, TResult>(string kind, TAsk question, SiteNow now, Guid? asked)
         where TResult : class
     {
-        Job? present = await jobs.Find(kind, Inputs(kind, question, now));
+        Job? present = await jobs.Find(kind, Inputs(kind, question, now, Units));
         Job? job = await Find(kind, asked) is { } own && Asks(own, question) ? own : present;
         return new Answer<TResult>(job, job is null ? null : Result<TResult>(job), job?.Id == present?.Id);
     }
@@ -99,10 +105,17 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client)
             ? (done, result)
             : throw new Core.InvalidInputException(string.Empty, "What was proposed is no longer kept: ask again");
 
+    /// <summary>True where a job was asked of the plan and weather as they are, in the units of whoever asks now.</summary>
+    public bool IsOfNow<T>(Job job, T question, SiteNow now) => Inputs(job.Kind, question, now, Units) == job.Inputs;
+
     /// <summary>A hash of all that the answer to a question rests on.</summary>
-    public static string Inputs<T>(string kind, T question, SiteNow now) =>
+    public static string Inputs<T>(string kind, T question, SiteNow now, SiteUnits? units) =>
         Convert.ToHexString(
-            SHA256.HashData(Encoding.UTF8.GetBytes($"{Version}\n{kind}\n{JsonSerializer.Serialize(question, JobJson.Options)}\n{now.Inputs.Value}"))
+            SHA256.HashData(
+                Encoding.UTF8.GetBytes(
+                    $"{Version}\n{kind}\n{JsonSerializer.Serialize(question, JobJson.Options)}\n{now.Inputs.Value} {units ?? now.Plan.Site.Units}"
+                )
+            )
         );
 
     /// <summary>What a job was asked.</summary>

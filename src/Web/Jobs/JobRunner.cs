@@ -15,7 +15,9 @@ using UnrulyMeadow.Core.Sequencing;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Solver;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Safekeeping;
 using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Web.Sites;
 
 namespace UnrulyMeadow.Web.Jobs;
 
@@ -54,11 +56,11 @@ public static class JobKinds
 /// Does long work in the background of any process of the app. What a process leaves unfinished, because it ends or the database
 /// goes away, is taken up again by another or by itself.
 /// </summary>
-/// <param name="jobs">Jobs.</param>
-/// <param name="state">The site.</param>
+/// <param name="waiting">What waits, of every site.</param>
+/// <param name="scopes">Makes what belongs to one site.</param>
 /// <param name="threads">Where the work is done.</param>
 /// <param name="log">The log.</param>
-public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads threads, ILogger<JobRunner> log)
+public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, BackgroundThreads threads, ILogger<JobRunner> log)
 {
     private const int MostTries = 5;
 
@@ -72,9 +74,14 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
     {
         while (true)
         {
-            if (await jobs.TakeNext() is { } job)
-                await Do(job, stopping);
-            else if (!await jobs.IsAnySilent())
+            if (await waiting.TakeNext() is { } taken)
+            {
+                await using AsyncServiceScope scope = scopes.CreateAsyncScope();
+                CurrentSite site = scope.ServiceProvider.GetRequiredService<CurrentSite>();
+                site.Enter(taken.Site);
+                await Do(taken.Job, scope.ServiceProvider.GetRequiredService<JobStore>(), site.Memory.State, stopping);
+            }
+            else if (!await waiting.IsAnySilent())
                 return;
             else
                 // Perhaps its worker ended; it can be taken when it has been silent for long enough.
@@ -82,7 +89,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
         }
     }
 
-    private async Task Do(Job job, CancellationToken stopping)
+    private async Task Do(Job job, JobStore jobs, SiteState state, CancellationToken stopping)
     {
         for (int tries = 1; ; tries++)
         {
@@ -90,15 +97,19 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
             using var progress = new Progress(jobs, job.Id, off);
             // Progress is told and calling off is heard beside the work, which knows nothing of the database.
             Task told = progress.Tell(Between);
+            long begun = System.Diagnostics.Stopwatch.GetTimestamp();
+            void Ended(string how) => Telemetry.Tell(job.Kind, how, System.Diagnostics.Stopwatch.GetElapsedTime(begun));
             try
             {
-                string result = await threads.Run(() => Work(job, progress, off.Token));
+                string result = await threads.Run(() => Work(job, state, progress, off.Token));
                 await jobs.Finish(job.Id, result);
+                Ended("done");
                 return;
             }
             catch (InvalidInputException e)
             {
                 await jobs.Fail(job.Id, e.Message);
+                Ended("refused");
                 return;
             }
             catch (OperationCanceledException) when (stopping.IsCancellationRequested)
@@ -110,12 +121,14 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
             catch (OperationCanceledException)
             {
                 log.LogInformation("Job {Id} was called off.", job.Id);
+                Ended("called off");
                 return;
             }
             catch (Exception e) when (tries >= MostTries)
             {
                 log.LogError(e, "Job {Id} is given up after {Tries} tries.", job.Id, MostTries);
                 await jobs.Fail(job.Id, "it failed several times; the log of the app says why");
+                Ended("failed");
                 return;
             }
             catch (Exception e)
@@ -132,10 +145,10 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
         }
     }
 
-    private async Task<string> Work(Job job, Progress progress, CancellationToken cancel)
+    private static async Task<string> Work(Job job, SiteState state, Progress progress, CancellationToken cancel)
     {
         SiteNow now = await state.Now();
-        var words = new FactWriter(now.Plan.Site.Units, now.Plan.Site.Money);
+        var words = new FactWriter(job.Units ?? now.Plan.Site.Units, now.Plan.Site.Money);
         switch (job.Kind)
         {
             case JobKinds.CloseGaps:
@@ -293,7 +306,7 @@ public sealed class JobRunner(JobStore jobs, SiteState state, BackgroundThreads 
     private static T Read<T>(Job job, SiteNow now)
     {
         T question = JsonSerializer.Deserialize<T>(job.Question, JobJson.Options)!;
-        return JobDesk.Inputs(job.Kind, question, now) == job.Inputs
+        return JobDesk.Inputs(job.Kind, question, now, job.Units) == job.Inputs
             ? question
             : throw new InvalidInputException(string.Empty, "the plan or the weather has changed since this was asked: ask again");
     }

@@ -4,7 +4,10 @@ using Hangfire.PostgreSql;
 using Hangfire.PostgreSql.Factories;
 using Microsoft.AspNetCore.Antiforgery;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Web.Sites;
 
 namespace UnrulyMeadow.Web.Jobs;
 
@@ -20,9 +23,10 @@ public static class JobServices
     /// <param name="doneHere">True where this process does the work too; otherwise another must.</param>
     public static IServiceCollection AddJobs(this IServiceCollection services, string connection, bool doneHere)
     {
-        services.AddSingleton<JobStore>();
-        services.AddSingleton<ChangeStore>();
-        services.AddSingleton<JobDesk>();
+        services.AddSingleton<WaitingWork>();
+        services.AddScoped<JobStore>();
+        services.AddScoped<ChangeStore>();
+        services.AddScoped<JobDesk>();
         services.AddSingleton<BackgroundThreads>();
         services.AddSingleton<JobRunner>();
         // The storage is the container's own and not the one of the whole process, which another app beside could have set.
@@ -88,36 +92,40 @@ public static class JobServices
                 app.Services.GetRequiredService<IBackgroundJobClient>().Enqueue<JobRunner>(r => r.Run(null, CancellationToken.None));
                 app.Services.GetRequiredService<IRecurringJobManager>()
                     .AddOrUpdate<JobRunner>("waiting jobs", r => r.Run(null, CancellationToken.None), Cron.Minutely);
+                app.Services.GetRequiredService<IRecurringJobManager>()
+                    .AddOrUpdate<PaletteFollower>("shared palette", f => f.Run(CancellationToken.None), Cron.Minutely);
             });
 
     /// <summary>Where a page looks how far a job is, and calls it off.</summary>
     public static void MapJobs(this IEndpointRouteBuilder app)
     {
         app.MapGet("/jobs/{id:guid}", async (Guid id, JobStore jobs) => await jobs.Find(id) is { } job
-                ? Results.Json(
-                    new
-                    {
-                        state = job.State.ToString(),
-                        done = job.Done,
-                        total = job.Total,
-                        said = job.Said,
-                        over = job.IsOver,
-                        hasResult = job.Result is not null,
-                    }
-                )
-                : Results.NotFound());
+                    ? Results.Json(
+                        new
+                        {
+                            state = job.State.ToString(),
+                            done = job.Done,
+                            total = job.Total,
+                            said = job.Said,
+                            over = job.IsOver,
+                            hasResult = job.Result is not null,
+                        }
+                    )
+                    : Results.NotFound())
+            .WithMetadata(new NeedsAttribute(SiteRole.Guest));
         app.MapPost("/jobs/{id:guid}/cancel", async (Guid id, HttpContext http, JobStore jobs, IAntiforgery antiforgery) =>
-        {
-            if (!await antiforgery.IsRequestValidAsync(http))
-                return Results.BadRequest();
-            await jobs.Cancel(id);
-            // Back to the page that it was called off on, where that page is one of ours.
-            string back = http.Request.Headers.Referer.ToString();
-            bool ours =
-                Uri.TryCreate(back, UriKind.Absolute, out Uri? from)
-                && from.Authority == http.Request.Host.Value
-                && from.PathAndQuery is ['/', not ('/' or '\\'), ..];
-            return Results.LocalRedirect(ours ? from!.PathAndQuery : "/year");
-        });
+            {
+                if (!await antiforgery.IsRequestValidAsync(http))
+                    return Results.BadRequest();
+                await jobs.Cancel(id);
+                // Back to the page that it was called off on, where that page is one of ours.
+                string back = http.Request.Headers.Referer.ToString();
+                bool ours =
+                    Uri.TryCreate(back, UriKind.Absolute, out Uri? from)
+                    && from.Authority == http.Request.Host.Value
+                    && from.PathAndQuery is ['/', not ('/' or '\\'), ..];
+                return Results.LocalRedirect(ours ? from!.PathAndQuery : http.Request.PathBase + "/year");
+            })
+            .WithMetadata(new NeedsAttribute(SiteRole.Crew));
     }
 }

@@ -96,18 +96,16 @@ public sealed record YearProposalResult(
     /// <summary>The change that is made of a year for some planters.</summary>
     /// <param name="character">The year.</param>
     /// <param name="planterIds">The planters.</param>
-    public PlanChange Change(YearCharacter character, IReadOnlyCollection<string> planterIds)
+    /// <param name="plan">The plan, so that turns are added for days that none of its own holds.</param>
+    public PlanChange Change(YearCharacter character, IReadOnlyCollection<string> planterIds, Plan plan)
     {
         var ids = planterIds.ToHashSet(StringComparer.Ordinal);
         ProposedYearResult? year = Years.FirstOrDefault(y => y.Character == character);
-        return new PlanChange(
-            [],
-            [],
-            [.. (year?.Units ?? []).SelectMany(u => u.Pieces).SelectMany(p => p.Displays).Where(d => ids.Contains(d.PlanterId))],
-            new Dictionary<string, int>(StringComparer.Ordinal)
-        )
+        Display[] added = [.. (year?.Units ?? []).SelectMany(u => u.Pieces).SelectMany(p => p.Displays).Where(d => ids.Contains(d.PlanterId))];
+        return new PlanChange([], [], added, new Dictionary<string, int>(StringComparer.Ordinal))
         {
             Removed = [.. Removed.Where(d => ids.Contains(d.PlanterId))],
+            TurnsAfter = TurnCalendar.Missing(plan, added, Turns.Count > 0 ? Turns.Min() : LocalDate.MinIsoValue),
         };
     }
 

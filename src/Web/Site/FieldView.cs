@@ -9,6 +9,9 @@ namespace UnrulyMeadow.Web.Site;
 /// <param name="Options">Values with their words, for a choice.</param>
 /// <param name="Class">Extra class.</param>
 /// <param name="Plants">Where a plant is chosen: "bulbs", "leaf" or "any"; null for other fields.</param>
+/// <param name="Rows">How many lines a text of several lines shows.</param>
+/// <param name="Example">What could be typed, shown until something is.</param>
+/// <param name="AutoComplete">What a browser may fill in by itself.</param>
 public sealed record FieldView(
     string Name,
     string Label,
@@ -17,7 +20,10 @@ public sealed record FieldView(
     string Type = "text",
     IReadOnlyList<(string Value, string Text)>? Options = null,
     string Class = "",
-    string? Plants = null
+    string? Plants = null,
+    int Rows = 2,
+    string? Example = null,
+    string AutoComplete = "off"
 )
 {
     /// <summary>The choices of an enumeration.</summary>

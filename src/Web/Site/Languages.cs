@@ -48,6 +48,7 @@ public static class Languages
                         new CookieOptions
                         {
                             HttpOnly = true,
+                            Secure = http.Request.IsHttps,
                             SameSite = SameSiteMode.Strict,
                             MaxAge = TimeSpan.FromDays(400),
                         }
@@ -62,7 +63,8 @@ public static class Languages
     /// <param name="request">The page as it was asked for.</param>
     /// <param name="language">The language, by its two letters.</param>
     public static string Address(HttpRequest request, string language) =>
-        request.Path
+        request.PathBase
+        + request.Path
         + QueryString.Create([
             .. request.Query.Where(q => q.Key is not (Query or "handler")).SelectMany(q => q.Value.Select(v => KeyValuePair.Create(q.Key, v))),
             KeyValuePair.Create<string, string?>(Query, language),

@@ -43,6 +43,6 @@ public sealed record ListPage(int Total, int Number, int Size, string Name = "pa
         var query = new QueryBuilder(request.Query.Where(q => q.Key != Name));
         if (number > 1)
             query.Add(Name, number.ToString(CultureInfo.InvariantCulture));
-        return $"{request.Path}{query.ToQueryString()}";
+        return $"{request.PathBase}{request.Path}{query.ToQueryString()}";
     }
 }

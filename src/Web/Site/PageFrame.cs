@@ -7,32 +7,45 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.People;
+using UnrulyMeadow.Web.Sites;
 
 namespace UnrulyMeadow.Web.Site;
 
 /// <summary>What every page asks for: the plan of now, today, the units.</summary>
-public sealed class PageFrame(SiteState state, IClock clock, IHttpContextAccessor http)
+public sealed class PageFrame(CurrentSite site, Visitor visitor, IClock clock, IHttpContextAccessor http)
 {
     private const int MostShown = 20;
-    private const string AskerCookie = "meadow-asker";
 
     // What a person takes for at once. What takes longer goes on beside the page.
-    private static readonly TimeSpan AtOnce = TimeSpan.FromMilliseconds(250);
+    private static readonly TimeSpan AtOnce = TimeSpan.FromMilliseconds(180);
 
     private readonly long _begun = Stopwatch.GetTimestamp();
     private SiteNow? _now;
+    private Core.Planning.SiteUnits _siteUnits = Core.Planning.SiteUnits.Metric;
 
     /// <summary>The state's keeper.</summary>
-    public SiteState State => state;
+    public SiteState State => site.Memory.State;
+
+    /// <summary>What every address of the site begins with; empty where its pages are found without it.</summary>
+    public string Base => http.HttpContext?.Request.PathBase.Value ?? string.Empty;
+
+    /// <summary>True where the page is about a site.</summary>
+    public bool IsOnSite => site.IsKnown;
 
     /// <summary>Today by the site's time zone.</summary>
-    public LocalDate Today => clock.GetCurrentInstant().InZone(state.Zone).Date;
+    public LocalDate Today => clock.GetCurrentInstant().InZone(State.Zone).Date;
 
     /// <summary>This instant.</summary>
     public Instant Instant => clock.GetCurrentInstant();
 
     /// <summary>The plan and weather, read once per request.</summary>
-    public async Task<SiteNow> Now() => _now ??= await state.Now();
+    public async Task<SiteNow> Now()
+    {
+        _now ??= await State.Now();
+        _siteUnits = _now.Plan.Site.Units;
+        return _now;
+    }
 
     /// <summary>
     /// What a page rests on, where it is known at once. A page that is only looked at does not wait for more: it says that it is still being
@@ -73,35 +86,19 @@ public sealed class PageFrame(SiteState state, IClock clock, IHttpContextAccesso
     /// <summary>Turns facts into sentences in the site's units, in the language of the request: for the crew.</summary>
     public FactWriter Crew => Writer(CultureInfo.CurrentUICulture);
 
-    /// <summary>Who asks for long work: a number that the browser keeps, so that one person's questions do not hold up another's.</summary>
-    public static string Asker(HttpContext http)
-    {
-        if (Guid.TryParse(http.Request.Cookies[AskerCookie], out Guid known))
-            return $"{known}";
-        string made = $"{Guid.NewGuid()}";
-        http.Response.Cookies.Append(
-            AskerCookie,
-            made,
-            new CookieOptions
-            {
-                HttpOnly = true,
-                SameSite = SameSiteMode.Strict,
-                MaxAge = TimeSpan.FromDays(400),
-            }
-        );
-        return made;
-    }
+    /// <summary>Who asks, as changes and long work name them: the person's identity; empty for nobody.</summary>
+    public static string Asker(HttpContext http) => $"{http.RequestServices.GetRequiredService<Visitor>().Person?.Id}";
 
     private FactWriter Writer(CultureInfo? language) =>
-        _now is { Plan.Site: var site }
-            ? new FactWriter(site.Units, site.Money, language)
-            : new FactWriter(Core.Planning.SiteUnits.Metric, string.Empty, language);
+        _now is { Plan.Site: var settings } ? new FactWriter(UnitsKind, settings.Money, language) : new FactWriter(UnitsKind, string.Empty, language);
 
     /// <summary>Drops what was read, after something was saved.</summary>
     public void Forget() => _now = null;
 
-    /// <summary>Units of a site.</summary>
-    public static UnitsText Units(SiteNow now) => new(now.Plan.Site.Units);
+    /// <summary>Units in which whoever asks reads and writes: their own, or the site's.</summary>
+    public UnitsText Units => new(UnitsKind);
+
+    private Core.Planning.SiteUnits UnitsKind => visitor.Person?.Units ?? _siteUnits;
 
     /// <summary>
     /// Does what a form asks. When something is wrong nothing was written: the faults stand beside their fields, the page
@@ -130,7 +127,7 @@ public sealed class PageFrame(SiteState state, IClock clock, IHttpContextAccesso
         }
         catch (InvalidInputException e)
         {
-            Show(e.Faults, page.ModelState, field, new FactWriter((await Now()).Plan.Site.Units));
+            Show(e.Faults, page.ModelState, field, new FactWriter(UnitsKind));
         }
         catch (LostUpdateException e)
         {

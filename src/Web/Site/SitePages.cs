@@ -39,6 +39,7 @@ public static class SitePages
             [
                 new("Climate", "/climate", "frost weather zone heat"),
                 new("House rules", "/rules", "schools thresholds limits"),
+                new("People", "/people", "crew roles invitations sign in phone"),
                 new("The site", "/site", "units name files export import plan settings"),
             ]
         ),
@@ -54,9 +55,13 @@ public static class SitePages
     /// <summary>Pages beneath others that are looked for by name.</summary>
     public static IReadOnlyList<SitePage> Beneath { get; } =
     [
+        new("Begin", "/begin", "new site first steps start"),
         new("Bulbs through spring", "/year/sequence", "sequence spread"),
         new("Act on many planters", "/year/act", "bulk recipe copy same as last year move replace take out"),
         new("Planters as a table", "/planters/table", "paste spreadsheet xlsx csv import export"),
+        new("Displays as a table", "/tables/displays", "paste spreadsheet xlsx csv import export"),
+        new("Turns as a table", "/tables/turns", "paste spreadsheet xlsx csv import export"),
+        new("Stock as a table", "/tables/stock", "paste spreadsheet xlsx csv import export lots"),
         new("Close bare spells", "/year/close", "gaps fill"),
         new("Years ahead", "/year/ahead", "cost budget tulips"),
         new("Rehearse", "/year/rehearse", "what if late frost drought"),

@@ -2,6 +2,7 @@ using System.Text.Json;
 using NodaTime;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Sites;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -16,24 +17,29 @@ public static class SiteServices
         services.AddHttpContextAccessor();
         services.AddSingleton(_ => new MeadowDatabase(connection));
         services.AddSingleton<JsonSerializerOptions>(PlanFile.Stored);
-        services.AddSingleton(s => new PlanStore(s.GetRequiredService<MeadowDatabase>(), s.GetRequiredService<JsonSerializerOptions>(), () =>
-            s.GetRequiredService<IHttpContextAccessor>().HttpContext is { } http ? PageFrame.Asker(http) : "command line"
-        ));
-        services.AddSingleton<PlanterStore>();
-        services.AddSingleton<PaletteStore>();
-        services.AddSingleton<LotStore>();
-        services.AddSingleton<PhotoStore>();
-        services.AddSingleton<MapStore>();
-        services.AddSingleton<DraftStore>();
-        services.AddSingleton<DisplayStore>();
-        services.AddSingleton<RecipeStore>();
-        services.AddSingleton<WeatherStore>();
-        services.AddSingleton<LogStore>();
-        services.AddSingleton(s => new VariantStore(s.GetRequiredService<MeadowDatabase>(), PlanFile.Write, PlanFile.Read));
-        services.AddSingleton(s => new PlanHistory(s.GetRequiredService<MeadowDatabase>(), PlanFile.Read));
-        services.AddSingleton<EventStore>();
+        services.AddSingleton<SiteRegistry>();
+        services.AddSingleton<SharedPaletteStore>();
+        services.AddSingleton<PaletteFollower>();
+        services.AddScoped<CurrentSite>();
+        services.AddScoped(s => s.GetRequiredService<CurrentSite>().Memory);
+        services.AddScoped(s => s.GetRequiredService<SiteMemory>().Database);
+        services.AddScoped(s => s.GetRequiredService<SiteMemory>().Plans);
+        services.AddScoped(s => s.GetRequiredService<SiteMemory>().State);
+        services.AddScoped<PlanterStore>();
+        services.AddScoped<PaletteStore>();
+        services.AddScoped<LotStore>();
+        services.AddScoped<PhotoStore>();
+        services.AddScoped<MapStore>();
+        services.AddScoped<DraftStore>();
+        services.AddScoped<DisplayStore>();
+        services.AddScoped<RecipeStore>();
+        services.AddScoped<WeatherStore>();
+        services.AddScoped<LogStore>();
+        services.AddScoped<LearntHere>();
+        services.AddScoped(s => new VariantStore(s.GetRequiredService<SiteDatabase>(), PlanFile.Write, PlanFile.Read));
+        services.AddScoped(s => new PlanHistory(s.GetRequiredService<SiteDatabase>(), PlanFile.Read));
+        services.AddScoped<EventStore>();
         services.AddSingleton<MessageStore>();
-        services.AddSingleton<SiteState>();
         services.AddSingleton<IClock>(SystemClock.Instance);
         return services;
     }

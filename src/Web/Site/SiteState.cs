@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics.CodeAnalysis;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
@@ -47,7 +48,8 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 /// <param name="plans">The plan.</param>
 /// <param name="weather">The weather.</param>
 /// <param name="log">The log.</param>
-public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log) : IDisposable
+[SuppressMessage("Design", "CA1001", Justification = "Nobody waits on the handles of its semaphores: they hold nothing to let go of.")]
+public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log)
 {
     private const int SpareLooked = 500;
     private const long OneYearBytes = 40L << 20;
@@ -69,6 +71,9 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
 
     private SunPaths? _paths;
     private volatile Kept? _kept;
+
+    /// <summary>Planters of the plan that is kept; 0 while none is.</summary>
+    public int KeptPlanters => _kept?.Now.Plan.Planters.Count ?? 0;
 
     /// <summary>The plan and weather of now.</summary>
     public async Task<SiteNow> Now() => (await Fresh()).Now;
@@ -317,14 +322,6 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         ExposureForecast? forecast = ExposureForecast.Of(planter, map, paths, year);
         _sun[planter.Id] = (planter, map, paths, year, forecast);
         return forecast;
-    }
-
-    /// <inheritdoc />
-    public void Dispose()
-    {
-        _loading.Dispose();
-        _remarks.Dispose();
-        _suns.Dispose();
     }
 
     private static SiteFlowering Flowering(Kept kept, LocalDate start) =>

@@ -5,6 +5,7 @@ using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Store.People;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -15,6 +16,17 @@ public static class Words
 
     /// <summary>A member of an enumeration that the Wording project has words for.</summary>
     public static string Of(Enum value) => English.Say(value);
+
+    /// <summary>What somebody of a role may do.</summary>
+    public static string About(SiteRole role) =>
+        role switch
+        {
+            SiteRole.Guest => "reads",
+            SiteRole.Crew => "writes the log and does the day’s work",
+            SiteRole.Lead => "keeps the stock and signs phones in too",
+            SiteRole.Planner => "plans too",
+            _ => "settles people, settings and files too",
+        };
 
     /// <summary>A plan year: "2026–27", or "2026" where it follows the calendar's.</summary>
     public static string PlanYear(LocalDate start) => start.Month == 1 ? $"{start.Year}" : $"{start.Year}–{(start.Year + 1) % 100:00}";

@@ -1,3 +1,4 @@
+using NodaTime;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
@@ -21,6 +22,9 @@ public sealed record YearRow(
     UnitsText Units
 )
 {
+    /// <summary>From this day on the ends of displays can be moved by hand; null where the rule is only looked at.</summary>
+    public LocalDate? MovableFrom { get; init; }
+
     /// <summary>How many other planters have the same year, and are folded into this rule.</summary>
     public int Alike => AlikeIds.Count;
 

@@ -174,6 +174,35 @@ public sealed class PlanActTests
     }
 
     // Every kind of act, with what it needs taken from the demo by chance.
+    [Fact]
+    public void An_end_that_is_dragged_anywhere_leaves_a_plan_that_loads_and_moves_only_that_end_and_what_meets_it() =>
+        Gen.Int[0, 1_000_000]
+            .Sample(
+                seed =>
+                {
+                    var random = new Random(seed);
+                    Display display = Demo.Displays[random.Next(Demo.Displays.Count)];
+                    var end = (DisplayEnd)random.Next(2);
+                    LocalDate was = end == DisplayEnd.Install ? display.Install : display.Lift;
+                    LocalDate day = random.Next(3) == 0 ? was.PlusDays(random.Next(-9, 10)) : A.Day(2026, 6, 1).PlusDays(random.Next(900));
+                    PlanterAct act = EndMove.Of(Demo, display, end, day, Today);
+                    if (!act.Changes)
+                    {
+                        Assert.Single(act.Remarks);
+                        return;
+                    }
+                    Assert.True(was >= Today && day >= Today && day != was);
+                    Plan made = Demo.Changed([.. act.Before.Select(d => d.Id)], act.After);
+                    Display moved = made.Displays.Single(d => d.Id == display.Id);
+                    Assert.Equal(end == DisplayEnd.Install ? display with { Install = day } : display with { Lift = day }, moved);
+                    // What followed at once still follows at once.
+                    foreach (Display other in act.After.Skip(1))
+                        Assert.Equal(day, end == DisplayEnd.Install ? other.Lift : other.Install);
+                    Assert.Equal(Demo.Displays.Count, made.Displays.Count);
+                },
+                iter: 600
+            );
+
     private static ActQuestion Any(Random random)
     {
         T One<T>(IReadOnlyList<T> all) => all[random.Next(all.Count)];

@@ -33,6 +33,17 @@ public sealed class ArrangementTests
 
     [Fact]
     [CommonPractice]
+    public void A_single_trailing_plant_hangs_where_people_stand()
+    {
+        PlanePoint one = Assert
+            .Single(Arrangement.Of(A.Pot(), [(Tall, new("tall", 1)), (Vine, new("vine", 1))]).Plants, p => p.Plant.Id == "vine")
+            .At;
+        Assert.InRange(one.XCm, -3, 3);
+        Assert.True(one.YCm < -20);
+    }
+
+    [Fact]
+    [CommonPractice]
     public void Seen_from_one_side_the_tallest_stands_at_the_back_and_what_trails_along_the_front()
     {
         Planter trough = A.Pot() with { Form = PlanterForm.Trough(120, 40, 120, 40, 40), ViewedFrom = ViewedFrom.OneSide };

@@ -16,7 +16,9 @@ using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Arrange;
@@ -25,6 +27,7 @@ namespace UnrulyMeadow.Web.Pages.Arrange;
 /// "How do these plants stand, and what will they look like?": a display from above and the side, moved by hand, solved for fullness, looked at for
 /// colour.
 /// </summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeStore changes, LogStore log) : PageModel
 {
     [FromRoute]
@@ -89,7 +92,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
     /// <summary>How often the log says of last year's display that it did well, and poorly.</summary>
     public (int Well, int Poorly) LastYearRated { get; private set; }
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     private double[] _wide = [];
 
@@ -103,6 +106,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostPreviewAsync()
     {
         if (!await Find())
@@ -113,6 +117,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync() =>
         await Save(
             () => Read() ?? throw new InvalidInputException(string.Empty, "The places could not be read; move a plant and save again."),
@@ -120,9 +125,11 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
             "plants moved"
         );
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRuleAsync() =>
         await Save(() => Display with { Items = [.. Display.Items.Select(i => i with { Places = null })] }, "Laid out by rule.", "laid out by rule");
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostCountAsync(int weeks) =>
         await Save(
             () =>
@@ -141,6 +148,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
             "counts solved for fullness"
         );
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostMendAsync(string? mend) =>
         await Save(
             () =>
@@ -150,6 +158,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
             (mend ?? string.Empty).Split("||")[^1]
         );
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostUndoAsync()
     {
         if (!await Find())

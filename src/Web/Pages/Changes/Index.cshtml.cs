@@ -2,13 +2,18 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Changes;
 
 /// <summary>Every change of the plan: when, by whom, what it did, and whether it can be taken back.</summary>
-public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
+[Needs(SiteRole.Guest)]
+public sealed class IndexModel(PageFrame frame, ChangeStore changes, PeopleStore people) : PageModel
 {
+    private IReadOnlyDictionary<Guid, string> _names = new Dictionary<Guid, string>();
+
     private const int AtOnce = 50;
 
     [BindProperty(SupportsGet = true, Name = "part")]
@@ -27,6 +32,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 
     public async Task OnGetAsync() => await Load();
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostUndoAsync(Guid change) =>
         await frame.Saving(
             this,
@@ -44,8 +50,8 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 
     /// <summary>Who made it, as far as the app knows people.</summary>
     public string Who(MadeChange change) =>
-        change.MadeBy == PageFrame.Asker(HttpContext) ? "you, in this browser"
-        : Guid.TryParse(change.MadeBy, out _) ? "somebody in another browser"
+        change.MadeBy == PageFrame.Asker(HttpContext) ? "you"
+        : Guid.TryParse(change.MadeBy, out Guid id) ? _names.GetValueOrDefault(id, "somebody who was not signed in")
         : change.MadeBy.Length > 0 ? $"the {change.MadeBy}"
         : "nobody knows who";
 
@@ -61,6 +67,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         await frame.Now();
         Part = ListPage.Of(await changes.Count(), PartText, AtOnce);
         Made = await changes.Latest(AtOnce, Part.First == 0 ? 0 : Part.First - 1);
+        _names = await people.Names(Made.Select(c => Guid.TryParse(c.MadeBy, out Guid by) ? by : Guid.Empty));
         if (Open is { } id)
             Parts = [.. (await changes.PartsOf(id)).Select(p => PartDifference.Of(p.Key, p.Before, p.After))];
     }

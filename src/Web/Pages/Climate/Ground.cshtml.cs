@@ -6,12 +6,15 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Climate;
 
 /// <summary>Beds and pots: temperature at a depth, planting windows, cold weeks, and whether roots live.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sheet) : PageModel
 {
     private static readonly double[] Depths = [8, 15, 18, 25];
@@ -23,7 +26,7 @@ public sealed class GroundModel(PageFrame frame, LiveStore live, DrawingSheet sh
 
     public SiteNow Now { get; private set; } = null!;
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     public WeatherRecord? Record => Now.Record is { YearsUsed.Count: > 0 } ? Now.Record : null;
 

@@ -5,12 +5,15 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Climate;
 
 /// <summary>The air: frost as odds, the hardiness zone, heat, and all years with one on top.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet sheet) : PageModel
 {
     [BindProperty(SupportsGet = true)]
@@ -100,7 +103,7 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
             DailyBand.From(i => record.MaxC[i], record),
             OnTop,
             YearScale.Of(BulbCalendar.CommonStart(southern)),
-            PageFrame.Units(Now)
+            frame.Units
         );
     }
 

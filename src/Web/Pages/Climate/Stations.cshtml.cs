@@ -7,11 +7,14 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Climate;
 
 /// <summary>The stations: brings records in, takes monthly normals, and says which one the site computes with.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveStore live, HeavyWork heavy) : PageModel
 {
     [BindProperty]
@@ -76,6 +79,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
 
     public async Task OnGetAsync() => await Load();
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
@@ -132,6 +136,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         return File(StationSheet.Write(await weather.Days(found.Id)), "text/csv", $"{Ids.From(found.Name, _ => false)}.csv");
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostNearestAsync()
     {
         Now = await frame.Now();
@@ -152,6 +157,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         );
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostNormalsAsync()
     {
         Now = await frame.Now();
@@ -160,7 +166,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             NormalsInput.Field,
             async () =>
             {
-                (Station station, MonthlyNormals normals) = Normals.Read(PageFrame.Units(Now), Now.Plan.Site.Place);
+                (Station station, MonthlyNormals normals) = Normals.Read(frame.Units, Now.Plan.Site.Place);
                 NormalsInput.Check(station, normals);
                 return await Take(station, normals);
             },
@@ -169,6 +175,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
     }
 
     /// <summary>Takes the climate of a place that the site's is like.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostLikeAsync()
     {
         Now = await frame.Now();
@@ -177,7 +184,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
             LikeInput.Field,
             async () =>
             {
-                ReferenceClimate climate = await Task.Run(() => Like.Read(PageFrame.Units(Now)));
+                ReferenceClimate climate = await Task.Run(() => Like.Read(frame.Units));
                 return await Take(climate.Station, climate.Normals);
             },
             Load
@@ -193,6 +200,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         return Redirect("/climate/ground");
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostChooseAsync()
     {
         Now = await frame.Now();
@@ -208,6 +216,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         );
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRemoveAsync()
     {
         Now = await frame.Now();
@@ -224,6 +233,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
         );
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostPutBackAsync()
     {
         Now = await frame.Now();
@@ -273,7 +283,7 @@ public sealed class StationsModel(PageFrame frame, WeatherStore weather, LiveSto
 
     private Station StationOf(WeatherFileContents contents)
     {
-        UnitsText units = PageFrame.Units(Now);
+        UnitsText units = frame.Units;
         var faults = new FaultList();
         string id = Text(StationId)
             ?? contents.Station?.Id

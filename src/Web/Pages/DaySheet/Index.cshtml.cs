@@ -9,12 +9,15 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.DaySheet;
 
 /// <summary>One crew's work for one day, in a turn or not, for the phone and on one printed page.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "turn")]
@@ -72,6 +75,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         Sheet is null || Sheet.Day > frame.Today ? [] : [.. Sheet.Planters.SelectMany(p => KeptPlants.Missing(p.Change, Now.Plan.Lots))];
 
     /// <summary>Takes what is kept into the stock.</summary>
+    [Needs(SiteRole.Crew)]
     public async Task<IActionResult> OnPostKeptAsync()
     {
         IActionResult page = await OnGetAsync();

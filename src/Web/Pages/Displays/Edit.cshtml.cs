@@ -10,11 +10,14 @@ using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Displays;
 
 /// <summary>Plants a display ("new") or changes one, with what is worth a look shown as it is typed.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStore changes) : PageModel
 {
     [FromRoute]
@@ -40,7 +43,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
 
     public bool IsNew => Id == "new";
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -60,6 +63,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostPreviewAsync()
     {
         Now = await frame.Now();
@@ -70,6 +74,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
@@ -102,6 +107,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     }
 
     /// <summary>Makes a remedy's change in the form; it is saved when the planner saves.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostMendAsync(string? mend)
     {
         Now = await frame.Now();
@@ -122,6 +128,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRemoveAsync()
     {
         Now = await frame.Now();
@@ -147,6 +154,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     }
 
     /// <summary>Takes part of it out on a day, and fills the places with something else or leaves them open.</summary>
+    [Needs(SiteRole.Lead)]
     public async Task<IActionResult> OnPostPatchAsync()
     {
         Now = await frame.Now();

@@ -8,12 +8,15 @@ using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Grounds;
 
 /// <summary>"What will visitors see on that day?": the site to scale, every planter painted with what shows.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet sheet, HeavyWork heavy) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "day")]
@@ -130,6 +133,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         return File(sheet.Standalone(Map.Draw()), "image/svg+xml", $"grounds-{Words.Iso(View.Day)}.svg");
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync() =>
         await frame.Saving(
             this,
@@ -152,6 +156,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             Load
         );
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostFeatureAsync(string? kind, string? name, string? points, string? height, string? width, string? growth) =>
         await frame.Saving(
             this,
@@ -159,7 +164,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             async () =>
             {
                 Now = await frame.Now();
-                UnitsText units = PageFrame.Units(Now);
+                UnitsText units = frame.Units;
                 double Read(string? text) =>
                     string.IsNullOrWhiteSpace(text) ? 0
                     : TypedNumber.Read(text) is { } v ? Math.Round(units.ReadMetres(v), 2)
@@ -200,6 +205,7 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             Load
         );
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostDropAsync(string? id, long version) =>
         await frame.Saving(
             this,
@@ -222,7 +228,10 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         int index = Math.Clamp(Period.DaysBetween(View.Start, View.Day), 0, Scale.Days - 1);
         LocalDate day = View.Day;
         NotPlaced = Now.Plan.Planters.Count(p => p.Place is null && !p.IsRetired);
-        (Painted, Map, Paths) = await frame.Soon(frame.State.Derived(Now, ("grounds", year, day), now => Drawn(now, year, day, index)));
+        UnitsText units = frame.Units;
+        (Painted, Map, Paths) = await frame.Soon(
+            frame.State.Derived(Now, ("grounds", year, day, frame.Base, units.System), now => Drawn(now, year, day, index, frame.Base, units))
+        );
         Walks = await frame.Soon(frame.State.Derived(Now, "walks", now => WalkingWays.Of(now.Plan.Areas, now.Plan.Planters, now.Plan.Map)));
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
             Changing = await frame.IfSoon(frame.State.SunAhead(latitude, frame.Today.Year));
@@ -236,14 +245,14 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
         IReadOnlyList<PathBalance> Paths
     );
 
-    private static DrawnGrounds Drawn(SiteNow now, SiteYear year, LocalDate day, int index)
+    private static DrawnGrounds Drawn(SiteNow now, SiteYear year, LocalDate day, int index, string addresses, UnitsText units)
     {
         List<PlanterSeason> placed = [.. year.Planters.Where(p => p.Planter.Place is not null && !p.Planter.IsRetired)];
         IReadOnlyList<(Planter, PaintStretch)> painted =
         [
             .. placed.Select(p => (p.Planter, p.Years == 0 ? new PaintStretch(0, Showing.Bare, []) : PlanterPaint.On(p, index))),
         ];
-        var map = new GroundsMap(now.Plan.Map, painted, day.Year, PageFrame.Units(now));
+        var map = new GroundsMap(now.Plan.Map, painted, day.Year, units, addresses);
         _ = map.Html;
         return new DrawnGrounds(painted, map, PathBalance.Of(now.Plan.Map, placed, index));
     }

@@ -6,15 +6,16 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Log;
 
 /// <summary>Says what happened, in two taps; made for a phone.</summary>
-public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore changes, HeavyWork heavy) : PageModel
+[Needs(SiteRole.Guest)]
+public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore changes, HeavyWork heavy, Visitor visitor) : PageModel
 {
-    private const string ByCookie = "meadow-by";
-
     [BindProperty(SupportsGet = true, Name = "planter")]
     public string? PlanterId { get; set; }
 
@@ -32,9 +33,6 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
 
     [BindProperty]
     public string? Note { get; set; }
-
-    [BindProperty]
-    public string? By { get; set; }
 
     /// <summary>What a plant really is that was sold under another name.</summary>
     [BindProperty]
@@ -56,10 +54,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
 
     public async Task OnGetAsync()
     {
-        By = Request.Cookies[ByCookie];
         await Fresh();
     }
 
+    [Needs(SiteRole.Crew)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
@@ -84,7 +82,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                     day,
                     kind,
                     Note?.Trim() ?? string.Empty,
-                    By?.Trim() ?? string.Empty
+                    visitor.Person!.Name
                 );
                 faults.AddAll(string.Empty, seen.Faults(frame.Today));
                 if (faults.IsEmpty && Now.Plan.FindPlanter(seen.PlanterId) is null)
@@ -117,17 +115,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                     seen = seen with { Note = $"It is {name}{(seen.Note.Length > 0 ? ". " + seen.Note : string.Empty)}" };
                     followed = " " + frame.Crew.Crew("Renamed", ("plant", name), ("count", planters));
                 }
-                await log.Record([seen]);
-                Response.Cookies.Append(
-                    ByCookie,
-                    seen.By,
-                    new CookieOptions
-                    {
-                        HttpOnly = true,
-                        SameSite = SameSiteMode.Strict,
-                        MaxAge = TimeSpan.FromDays(400),
-                    }
-                );
+                await log.Record([seen], visitor.Person!.Id);
                 TempData["Said"] =
                     frame.Crew.Crew("Logged", ("planter", Now.Plan.FindPlanter(seen.PlanterId)), ("what", kind), ("day", day)) + followed;
                 return Redirect($"/log?planter={Uri.EscapeDataString(seen.PlanterId)}");
@@ -136,6 +124,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
         );
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostBringAsync()
     {
         Now = await frame.Now();
@@ -186,7 +175,6 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
             "plantId" => "PlantId",
             "day" => "Day",
             "note" => "Note",
-            "by" => "By",
             "really" => "Really",
             _ => null,
         };

@@ -7,12 +7,15 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Palette;
 
 /// <summary>Plants to choose from, as JSON for the field in which one is chosen: the likeliest first, each with why it fits or not.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class ChoicesModel(PageFrame frame, LogStore log) : PageModel
 {
     private const int Most = 40;
@@ -42,7 +45,7 @@ public sealed class ChoicesModel(PageFrame frame, LogStore log) : PageModel
     public async Task<IActionResult> OnGetAsync()
     {
         SiteNow now = await frame.Now();
-        UnitsText units = PageFrame.Units(now);
+        UnitsText units = frame.Units;
         LocalDate first = Words.ReadDay(FromText) ?? frame.Today;
         LocalDate last = Words.ReadDay(ToText) is { } to && to >= first && to <= first.PlusDays(366) ? to : first.PlusMonths(6);
         LocalDate start = SiteYear.UsualStart(first, now.IsSouthern);

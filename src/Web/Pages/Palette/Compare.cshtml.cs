@@ -3,11 +3,14 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.Palette;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Palette;
 
 /// <summary>Up to four plants side by side; what differs stands out.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class CompareModel(PageFrame frame) : PageModel
 {
     private static readonly string[] Columns =
@@ -58,7 +61,7 @@ public sealed class CompareModel(PageFrame frame) : PageModel
             .Where(r => r.Cells.Any(c => c.Length > 0))
             .Select(r => (WithoutUnit(r.Name), r.Cells, r.Cells.Distinct(StringComparer.Ordinal).Count() > 1));
 
-    private UnitsText Units => PageFrame.Units(Now);
+    private UnitsText Units => frame.Units;
 
     public async Task OnGetAsync()
     {

@@ -3,11 +3,14 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Palette;
 
 /// <summary>Brings in a sheet of plants: looks at it, says what it would change, and writes all of it or nothing.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStore drafts, HeavyWork heavy) : PageModel
 {
     private const string Kind = "palette";
@@ -40,6 +43,7 @@ public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStor
         });
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync() => await frame.Saving(this, Field, async () =>
         {
             if (Upload is null || Upload.Length == 0)
@@ -54,6 +58,7 @@ public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStor
             });
         });
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostTakeAsync(Guid id) => await frame.Saving(this, Field, async () =>
         {
             if (await drafts.Find(Kind, id) is not { } draft)

@@ -7,11 +7,14 @@ using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Palette;
 
 /// <summary>"What can stand here and give colour then?": the catalogue, found by words and by fit.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageModel
 {
     /// <summary>Rows drawn at once.</summary>
@@ -82,6 +85,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
         return File(PaletteSheet.Write(Now.Plan.Palette), "text/csv", "palette.csv");
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostStarterAsync()
     {
         return await frame.Saving(
@@ -89,12 +93,9 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
             _ => null,
             async () =>
             {
-                await using FileStream file = System.IO.File.OpenRead(Path.Combine(AppContext.BaseDirectory, "starter", "palette.csv"));
                 SiteNow now = await frame.Now();
-                IReadOnlyList<Plant> plants = [.. PaletteSheet.Read(file, []).Select(c => c.Plant)];
-                List<Plant> fresh = [.. plants.Where(p => now.Plan.FindPlant(p.Id) is null)];
-                await palette.Put(fresh, now.Versions);
-                TempData["Said"] = $"{fresh.Count} plants added to the palette; {plants.Count - fresh.Count} were there already.";
+                (int plants, int recipes) = await Starter.Add(now.Plan, now.Versions, palette);
+                TempData["Said"] = $"{Words.Count(plants, "plant", "plants")} added to the palette, and {Words.Count(recipes, "recipe", "recipes")}.";
                 return Redirect("/palette");
             },
             Load

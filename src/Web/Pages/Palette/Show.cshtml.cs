@@ -6,13 +6,17 @@ using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Palette;
 
 /// <summary>One plant: what it is, when it shows here, where it stood and how it did.</summary>
-public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore log) : PageModel
+[Needs(SiteRole.Guest)]
+public sealed class ShowModel(PageFrame frame, PaletteStore palette, SharedPaletteStore sharedPalette, LogStore log) : PageModel
 {
     [FromRoute]
     public string Id { get; set; } = string.Empty;
@@ -38,8 +42,12 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
 
     public long Version { get; private set; }
 
+    /// <summary>Where it differs from the plant of the same name that all sites share; null where none is shared.</summary>
+    public IReadOnlyList<CellChange>? OwnFigures { get; private set; }
+
     public async Task<IActionResult> OnGetAsync() => await Load() ? Page() : NotFound();
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRetireAsync(long version) =>
         await Change(
             version,
@@ -51,6 +59,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
         );
 
     /// <summary>Puts it on the crew's shortlist, or takes it off.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostShortlistAsync(long version) =>
         await Change(
             version,
@@ -58,6 +67,16 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
             p => p.IsShortlisted ? $"{p.CommonName} is on the shortlist: it is offered first." : $"{p.CommonName} is off the shortlist."
         );
 
+    /// <summary>Takes the figures that all sites share in place of the site's own.</summary>
+    [Needs(SiteRole.Planner)]
+    public async Task<IActionResult> OnPostSharedAsync(long version)
+    {
+        if (await sharedPalette.Shared(Id) is not { } shared)
+            return NotFound();
+        return await Change(version, p => SharedPalette.As(shared, p), p => $"{p.CommonName} has the shared figures again, and follows them.");
+    }
+
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRemoveAsync(long version)
     {
         if (!await Load())
@@ -98,6 +117,8 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, LogStore lo
             return false;
         Plant = plant;
         Version = Now.Versions.Plant(Id);
+        if (await sharedPalette.Shared(Id) is { } shared)
+            OwnFigures = PaletteSheet.Differences(SharedPalette.As(shared, plant), plant);
         Strip = (await frame.State.Flowering(SiteYear.UsualStart(frame.Today, Now.IsSouthern))).Usual(plant);
         Displays = [.. Now.Plan.Displays.Where(d => d.Items.Any(i => i.PlantId == Id)).OrderByDescending(d => d.Install)];
         Seen = await log.OfPlant(Id, 200);

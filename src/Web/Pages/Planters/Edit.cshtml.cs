@@ -3,11 +3,14 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>Adds a planter ("new") or changes one, with its volume shown as it is typed.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageModel
 {
     /// <summary>Most planters made at once.</summary>
@@ -34,7 +37,7 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageMode
         {
             try
             {
-                PlanterForm form = Input.ReadForm(PageFrame.Units(Now));
+                PlanterForm form = Input.ReadForm(frame.Units);
                 return form.Faults().Count == 0 ? form : null;
             }
             catch (InvalidInputException)
@@ -54,7 +57,7 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageMode
                 return null;
             try
             {
-                Planter typed = Input.Read("typed", "area", PageFrame.Units(Now)) with { Name = "typed" };
+                Planter typed = Input.Read("typed", "area", frame.Units) with { Name = "typed" };
                 return typed.Faults().Count == 0 ? typed : null;
             }
             catch (InvalidInputException)
@@ -70,7 +73,7 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageMode
     public async Task<IActionResult> OnGetAsync(string? copy, string? corners, string? east, string? north)
     {
         Now = await frame.Now();
-        UnitsText units = PageFrame.Units(Now);
+        UnitsText units = frame.Units;
         // A page that is only opened has nothing to mend yet.
         ModelState.Clear();
         if (IsNew && copy is not null && Now.Plan.FindPlanter(copy) is { } original)
@@ -96,10 +99,11 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageMode
         if (Now.Plan.FindPlanter(Id) is not { } planter)
             return NotFound();
         Heading = planter.Name;
-        Input = PlanterInput.From(planter, Now.Versions.Planter(Id), PageFrame.Units(Now));
+        Input = PlanterInput.From(planter, Now.Versions.Planter(Id), frame.Units);
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostPreviewAsync()
     {
         Now = await frame.Now();
@@ -108,10 +112,11 @@ public sealed class EditModel(PageFrame frame, PlanterStore planters) : PageMode
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        UnitsText units = PageFrame.Units(Now);
+        UnitsText units = frame.Units;
         Heading = Now.Plan.FindPlanter(Id)?.Name ?? string.Empty;
         return await frame.Saving(
             this,

@@ -4,11 +4,14 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>All planters by area, with what stands in them.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame) : PageModel
 {
     private Dictionary<string, PlanterSeason> _seasons = [];

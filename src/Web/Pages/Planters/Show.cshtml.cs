@@ -9,12 +9,15 @@ using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>"Is this one right?": one planter on a day, its year, its displays, what is worth a look, and what happened.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class ShowModel(
     PageFrame frame,
     LogStore log,
@@ -98,6 +101,7 @@ public sealed class ShowModel(
         return File(bytes, "image/jpeg");
     }
 
+    [Needs(SiteRole.Crew)]
     public async Task<IActionResult> OnPostPhotoAsync() =>
         await Save(async () =>
         {
@@ -121,6 +125,7 @@ public sealed class ShowModel(
             return "Photograph added; nothing but the picture was kept of the file.";
         });
 
+    [Needs(SiteRole.Lead)]
     public async Task<IActionResult> OnPostDropPhotoAsync(Guid photo) =>
         await Save(async () =>
         {
@@ -128,6 +133,7 @@ public sealed class ShowModel(
             return "Photograph removed.";
         });
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRetireAsync(long version) =>
         await Save(async () =>
         {
@@ -138,6 +144,7 @@ public sealed class ShowModel(
                 : $"{changed.Name} is in use again.";
         });
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRemoveAsync(long version) =>
         await Save(
             async () =>
@@ -149,6 +156,7 @@ public sealed class ShowModel(
         );
 
     /// <summary>Makes the change that a remark's button names.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostMendAsync(string? mend)
     {
         return await Save(
@@ -166,6 +174,7 @@ public sealed class ShowModel(
     }
 
     /// <summary>Takes the class of sun that its sky gives in place of the survey's word.</summary>
+    [Needs(SiteRole.Lead)]
     public async Task<IActionResult> OnPostExposureAsync() =>
         await Save(async () =>
         {
@@ -176,6 +185,7 @@ public sealed class ShowModel(
         });
 
     /// <summary>Takes the last change of a display back.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostUndoAsync(string? display) =>
         await Save(
             async () =>
@@ -250,7 +260,7 @@ public sealed class ShowModel(
                 turns[d.Id] = turn;
         }
         TurnDays = turns;
-        Drawing = new CutAway(planter, stack, Bloom, StandingPlant.On(Now.Plan, planter, Season, View.Day), View.Day, PageFrame.Units(Now));
+        Drawing = new CutAway(planter, stack, Bloom, StandingPlant.On(Now.Plan, planter, Season, View.Day), View.Day, frame.Units);
         return true;
     }
 

@@ -7,12 +7,15 @@ using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>"How much sun has it?": the skyline of a planter, dragged or typed, and the direct sun that follows.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingSheet sheet) : PageModel
 {
     private static readonly int[] Ahead = [1, 2, 3, 4, 5];
@@ -80,6 +83,7 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
     }
 
     /// <summary>Drops the measured sky, so that the map's holds.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostMapAsync()
     {
         if (!await Find())
@@ -113,6 +117,7 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
         );
     }
 
+    [Needs(SiteRole.Lead)]
     public async Task<IActionResult> OnPostPreviewAsync()
     {
         if (!await Find())
@@ -124,6 +129,7 @@ public sealed class SunModel(PageFrame frame, PlanterStore planters, DrawingShee
         return Page();
     }
 
+    [Needs(SiteRole.Lead)]
     public async Task<IActionResult> OnPostAsync()
     {
         if (!await Find())

@@ -1,17 +1,23 @@
-using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>Planters as a table: rows pasted or brought in from a file are looked at first, then taken all together or not at all.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStore drafts, HeavyWork heavy) : PageModel
 {
-    private const string Kind = "planters";
+    /// <summary>The kind of drafts that are tables of planters.</summary>
+    public const string Kind = "planters";
+
+    /// <summary>The name of a table that a new site begins with.</summary>
+    public const string Beginning = "begin";
 
     /// <summary>Rows as pasted.</summary>
     [BindProperty]
@@ -40,7 +46,7 @@ public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStor
             TempData["Said"] = "That table was taken already, or waited more than a day. Paste it again.";
             return Redirect("/planters/table");
         }
-        return await frame.Saving(this, Field, async () =>
+        return await frame.Saving(this, PastedTable.Field, async () =>
         {
             Table = await heavy.Do(() => Read(draft.Content));
             return Page();
@@ -62,30 +68,24 @@ public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStor
     }
 
     /// <summary>Looks at the rows.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, Field, async () => await heavy.Do<IActionResult>(async () =>
+        return await frame.Saving(this, PastedTable.Field, async () => await heavy.Do<IActionResult>(async () =>
             {
-                byte[] content = Encoding.UTF8.GetBytes(Rows ?? string.Empty);
-                if (Upload is { Length: > 0 })
-                {
-                    using var buffer = new MemoryStream();
-                    await Upload.CopyToAsync(buffer);
-                    content = buffer.ToArray();
-                }
-                if (string.IsNullOrWhiteSpace(Rows) && Upload is not { Length: > 0 })
-                    throw new InvalidInputException("rows", "paste at least one row, or choose a file");
+                byte[] content = await PastedTable.Of(Rows, Upload);
                 await Read(content);
                 return Redirect($"/planters/table?draft={await drafts.Keep(Kind, "rows", content)}");
             }));
     }
 
     /// <summary>Takes what was looked at.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostTakeAsync(Guid id)
     {
         Now = await frame.Now();
-        return await frame.Saving(this, Field, async () =>
+        return await frame.Saving(this, PastedTable.Field, async () =>
         {
             if (await drafts.Find(Kind, id) is not { } draft)
                 throw new InvalidInputException("rows", "that table was taken already, or waited more than a day; paste it again");
@@ -94,8 +94,9 @@ public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStor
                 await planters.Put([.. table.Rows.Select(r => r.Planter)], table.NewAreas, Now.Versions);
             await drafts.Drop(id);
             int added = table.Rows.Count(r => r.Before is null);
-            TempData["Said"] = $"{Words.Count(added, "planter", "planters")} added, {table.Rows.Count - added} changed.";
-            return Redirect("/planters");
+            int changed = table.Rows.Count - added;
+            TempData["Said"] = $"{Words.Count(added, "planter", "planters")} added{(changed > 0 ? $", {changed} changed" : null)}.";
+            return Redirect(draft.Name == Beginning ? "/begin" : "/planters");
         });
     }
 
@@ -104,12 +105,4 @@ public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStor
         using var stream = new MemoryStream(content);
         return Task.FromResult(PlanterSheet.Read(TypedTable.Read(stream), Now.Plan));
     }
-
-    private static string? Field(string fault) =>
-        fault switch
-        {
-            "rows" => "Rows",
-            "file" => "Upload",
-            _ => null,
-        };
 }

@@ -2,20 +2,34 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Closing;
+using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Recipes;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Recipes;
 
 /// <summary>Displays kept as patterns: keep one, look at what it becomes in another planter, plant it there.</summary>
-public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStore displays) : PageModel
+[Needs(SiteRole.Guest)]
+public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStore displays, LogStore log) : PageModel
 {
+    /// <summary>Orders in which recipes are listed.</summary>
+    public static readonly IReadOnlyList<(string Value, string Text)> Orders =
+    [
+        ("name", "by name"),
+        ("cost", "cheapest first"),
+        ("days", "longest colour first"),
+        ("stands", "most planted first"),
+    ];
+
     // Servers and browsers between take no longer one.
     private const int LongestAddress = 2000;
 
@@ -47,7 +61,59 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
     [BindProperty]
     public string? Lift { get; set; }
 
+    /// <summary>Words that a recipe's name, kinds and note are searched for.</summary>
+    [BindProperty(SupportsGet = true, Name = "q")]
+    public string? Query { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "place")]
+    public string? Place { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "light")]
+    public string? Light { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "season")]
+    public string? Season { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "colour")]
+    public string? Colour { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "sort")]
+    public string? Sort { get; set; }
+
     public SiteNow Now { get; private set; } = null!;
+
+    /// <summary>The recipes that are listed.</summary>
+    public IReadOnlyList<RecipeCard> Cards { get; private set; } = [];
+
+    /// <summary>What can be asked of a recipe: field, label, what is chosen, the choices.</summary>
+    public IEnumerable<(string Name, string Label, string? Value, IReadOnlyList<(string, string)> Choices)> Filters =>
+        [
+            ("season", "in colour in", Season, FieldView.Choices<SeasonName>()),
+            ("light", "for", Light, FieldView.Choices<Exposure>()),
+            ("place", "in", Place, FieldView.Choices<RecipePlace>()),
+            ("colour", "with", Colour, FieldView.Choices<ColourWord>()),
+        ];
+
+    /// <summary>The sentence that heads the list.</summary>
+    public string Heading =>
+        Cards.Count == Now.Plan.Recipes.Count
+            ? Words.Count(Cards.Count, "recipe", "recipes")
+            : $"{Cards.Count} of {Words.Count(Now.Plan.Recipes.Count, "recipe", "recipes")}";
+
+    private IReadOnlyDictionary<string, (int Well, int Poorly)> _ratings = new Dictionary<string, (int, int)>();
+
+    /// <summary>Where a recipe stands, the first few by name.</summary>
+    public static string Places(RecipeCard card) =>
+        string.Join(", ", card.StandsIn.Take(3).Select(p => p.Name))
+        + (card.StandsIn.Count > 3 ? $" and {card.StandsIn.Count - 3} more" : string.Empty);
+
+    /// <summary>What the log says of a recipe's kinds; null where it says nothing.</summary>
+    public string? Rated(RecipeCard card)
+    {
+        int well = card.Kinds.Sum(k => _ratings.GetValueOrDefault(k.Id).Well);
+        int poorly = card.Kinds.Sum(k => _ratings.GetValueOrDefault(k.Id).Poorly);
+        return well + poorly == 0 ? null : $"its kinds did well {well}, poorly {poorly}";
+    }
 
     public Display? Keep { get; private set; }
 
@@ -55,11 +121,13 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
 
     public IReadOnlyList<ScaledRecipe> Scaled { get; private set; } = [];
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     public async Task<IActionResult> OnGetAsync()
     {
         await Find();
+        if (Keep is null && Chosen is null)
+            await List();
         if (Keep is { } display)
             Name ??= $"{Now.Plan.FindPlanter(display.PlanterId)!.Name}, {display.Install.ToString("MMM uuuu", null)}";
         if (Chosen is { } recipe)
@@ -87,6 +155,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
     }
 
     /// <summary>Shows what the recipe becomes in the planters ticked: at an address of its own, unless they are too many for one.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostLookAsync()
     {
         ModelState.Clear();
@@ -98,6 +167,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         return address.Length <= LongestAddress ? Redirect(address) : await OnGetAsync();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostKeepAsync()
     {
         await Find();
@@ -129,6 +199,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         );
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostPlantAsync()
     {
         await Find();
@@ -166,6 +237,7 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
         });
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRemoveAsync()
     {
         await Find();
@@ -188,6 +260,34 @@ public sealed class IndexModel(PageFrame frame, RecipeStore recipes, DisplayStor
             "lift" => "Lift",
             _ => null,
         };
+
+    private async Task List()
+    {
+        _ratings = await log.Ratings();
+        LocalDate start = SiteYear.UsualStart(frame.Today, Now.IsSouthern);
+        SiteFlowering flowering = await frame.State.Flowering(start);
+        var all = await frame.Soon(frame.State.Derived(Now, ("recipes", start), n => RecipeCard.Of(n.Plan, flowering)));
+        var search = new WordSearch(Query);
+        bool Is<T>(string? chosen, Func<T, bool> holds)
+            where T : struct, Enum => !Enum.TryParse(chosen, out T value) || !Enum.IsDefined(value) || holds(value);
+        IEnumerable<RecipeCard> some = all.Where(c =>
+            search.Match(c.Recipe.Name, string.Join(' ', c.Kinds.Select(PlantWords.Of).Append(c.Recipe.Note))) is not null
+            && Is<SeasonName>(Season, c.Seasons.Contains)
+            && Is<Exposure>(Light, c.Lights.Contains)
+            && Is<RecipePlace>(Place, p => c.Place == p)
+            && Is<ColourWord>(Colour, c.Colours.Contains)
+        );
+        Cards =
+        [
+            .. Sort switch
+            {
+                "cost" => some.OrderBy(c => c.Cost),
+                "days" => some.OrderByDescending(c => c.Strips.Max(s => s.DaysInColour)),
+                "stands" => some.OrderByDescending(c => c.StandsIn.Count).ThenBy(c => c.Recipe.Name, StringComparer.Ordinal),
+                _ => some.OrderBy(c => c.Recipe.Name, StringComparer.Ordinal),
+            },
+        ];
+    }
 
     private async Task Find()
     {

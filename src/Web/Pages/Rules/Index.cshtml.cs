@@ -5,11 +5,14 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Rules;
 
 /// <summary>"Which schools does this crew follow?": every matter on which good practitioners disagree.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
 {
     [BindProperty]
@@ -35,6 +38,7 @@ public sealed class IndexModel(PageFrame frame, PlanStore plans) : PageModel
         Version = Now.Mark.Version;
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         await Find();

@@ -3,11 +3,14 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Site;
 
 /// <summary>What is stored and does not fit the plan: what it is, why it stands aside, and how it is mended.</summary>
+[Needs(SiteRole.Owner)]
 public sealed class AsideModel(PageFrame frame, PlanStore plans) : PageModel
 {
     public SiteNow Now { get; private set; } = null!;
@@ -25,6 +28,7 @@ public sealed class AsideModel(PageFrame frame, PlanStore plans) : PageModel
     }
 
     /// <summary>Takes one out for good.</summary>
+    [Needs(SiteRole.Owner)]
     public async Task<IActionResult> OnPostRemoveAsync(string? list, string? id)
     {
         Now = await frame.Now();

@@ -4,11 +4,14 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Site;
 
 /// <summary>The site's settings and house rules, and the plan as a file.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(
     PageFrame frame,
     PlanStore plans,
@@ -46,10 +49,11 @@ public sealed class IndexModel(
         return File(PlanFile.Write(Now.Plan), "application/json", $"{Ids.From(Now.Plan.Site.Name, _ => false)}.plan.json");
     }
 
+    [Needs(SiteRole.Owner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        UnitsText units = PageFrame.Units(Now);
+        UnitsText units = frame.Units;
         return await frame.Saving(
             this,
             SiteInput.Field,
@@ -93,6 +97,7 @@ public sealed class IndexModel(
     }
 
     /// <summary>Brings a plan back that another has replaced.</summary>
+    [Needs(SiteRole.Owner)]
     public async Task<IActionResult> OnPostBackAsync(Guid id)
     {
         Now = await frame.Now();
@@ -112,6 +117,7 @@ public sealed class IndexModel(
     }
 
     /// <summary>Drops photographs of planters that the plan no longer holds.</summary>
+    [Needs(SiteRole.Owner)]
     public async Task<IActionResult> OnPostDropPhotographsAsync()
     {
         int dropped = await photos.DropWithoutPlanter();
@@ -119,6 +125,7 @@ public sealed class IndexModel(
         return Redirect("/site");
     }
 
+    [Needs(SiteRole.Owner)]
     public async Task<IActionResult> OnPostPlanAsync()
     {
         Now = await frame.Now();
@@ -148,7 +155,7 @@ public sealed class IndexModel(
 
     private async Task Settings()
     {
-        Input = SiteInput.From(Now.Plan.Site, Now.Mark.Version, PageFrame.Units(Now));
+        Input = SiteInput.From(Now.Plan.Site, Now.Mark.Version, frame.Units);
         await Lists();
     }
 

@@ -4,11 +4,14 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Site;
 
 /// <summary>Looks at a plan file before it takes the place of the present plan: what it holds, and what would be lost.</summary>
+[Needs(SiteRole.Owner)]
 public sealed class PlanModel(PageFrame frame, PlanStore plans, DraftStore drafts, HeavyWork heavy) : PageModel
 {
     internal const string Kind = "plan";
@@ -47,6 +50,7 @@ public sealed class PlanModel(PageFrame frame, PlanStore plans, DraftStore draft
     }
 
     /// <summary>Puts it in the place of the present plan.</summary>
+    [Needs(SiteRole.Owner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();

@@ -9,12 +9,15 @@ using UnrulyMeadow.Core.Colour;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Stack;
 
 /// <summary>"Build me a stack": three proposals for the months, colours and budget wanted, each laid out and checked.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class BuildModel(PageFrame frame, JobDesk desk) : PageModel
 {
     [FromRoute]
@@ -53,7 +56,7 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk) : PageModel
 
     public StackResult? Found { get; private set; }
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     /// <summary>Colours to choose from, by name and value.</summary>
     public static IReadOnlyList<(string Name, string Value)> Choices { get; } =
@@ -87,6 +90,7 @@ public sealed class BuildModel(PageFrame frame, JobDesk desk) : PageModel
     }
 
     /// <summary>Has three stacks solved.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         if (!await Find())

@@ -8,12 +8,15 @@ using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Stack;
 
 /// <summary>Builds a bulb stack in a planter's cut-away: depths, counts that fit, medium, flowering and hand-over.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeStore changes) : PageModel
 {
     [FromRoute]
@@ -84,7 +87,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
 
     public LocalDate Today => frame.Today;
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -123,6 +126,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
     }
 
     /// <summary>Makes a remedy's change in the form; it is saved when the planner saves.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostMendAsync(string? mend)
     {
         if (!await Find())
@@ -141,6 +145,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostUndoAsync()
     {
         if (!await Find())
@@ -158,6 +163,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
         );
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostPreviewAsync()
     {
         if (!await Find())
@@ -168,6 +174,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         if (!await Find())

@@ -3,12 +3,15 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Stacks;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Stack;
 
 /// <summary>Planting templates of a saved stack, one layer a page, to print to scale.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class TemplateModel(PageFrame frame) : PageModel
 {
     [FromRoute]
@@ -27,7 +30,7 @@ public sealed class TemplateModel(PageFrame frame) : PageModel
 
     public double Scale { get; private set; }
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     public async Task<IActionResult> OnGetAsync()
     {

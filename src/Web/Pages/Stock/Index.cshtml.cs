@@ -7,11 +7,14 @@ using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Stock;
 
 /// <summary>"What do we have?": plants at hand as lots, and what stands where since when.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "lot")]
@@ -69,6 +72,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
         return Page();
     }
 
+    [Needs(SiteRole.Lead)]
     public async Task<IActionResult> OnPostAsync() =>
         await frame.Saving(
             this,
@@ -85,6 +89,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
             Compare
         );
 
+    [Needs(SiteRole.Lead)]
     public async Task<IActionResult> OnPostRemoveAsync() =>
         await frame.Saving(
             this,

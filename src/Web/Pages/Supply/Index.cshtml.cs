@@ -6,14 +6,18 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Supply;
 
 /// <summary>What to order for a turn, a month or a whole plan year, and in what form.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 {
     private const string MonthMark = "month:";
@@ -31,6 +35,11 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     public TurnOrder? Order { get; private set; }
 
     public IReadOnlyList<DayOutsideTurns> Outside { get; private set; } = [];
+
+    /// <summary>By when what is bought is to be ordered: of the turn, or of all turns that begin in the month or year and are not over.</summary>
+    public IReadOnlyList<OrderDeadline> Deadlines { get; private set; } = [];
+
+    public LocalDate Today => frame.Today;
 
     /// <summary>True for a turn of the plan, false for a month or a year.</summary>
     public bool IsTurn => Turn is { } t && Now.Plan.Turns.Any(x => x.Id == t.Id);
@@ -53,10 +62,22 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         Turn = Span(TurnId) ?? Choose(Now.Plan, TurnId, frame.Today);
         if (TurnId is { Length: > 0 } && Turn?.Id != TurnId)
             return NotFound();
-        LocalDate today = frame.Today;
-        Order = Turn is { } turn ? await frame.Soon(frame.State.Derived(Now, ("order", turn, today), n => TurnOrder.For(n.Plan, turn, today))) : null;
+        Order = Turn is { } turn ? await OrderOf(turn) : null;
+        if (Order is not null)
+        {
+            var orders = new List<TurnOrder>();
+            foreach (Turn t in IsTurn ? [] : Now.Plan.Turns.Where(t => Turn!.Holds(t.FirstDay) && t.LastDay >= Today))
+                orders.Add(await OrderOf(t));
+            Deadlines = OrderDeadline.Of(IsTurn && Turn!.LastDay >= Today ? [Order] : orders);
+        }
         Outside = await frame.Outside();
         return Page();
+    }
+
+    private Task<TurnOrder> OrderOf(Turn turn)
+    {
+        LocalDate today = frame.Today;
+        return frame.Soon(frame.State.Derived(Now, ("order", turn, today), n => TurnOrder.For(n.Plan, turn, today)));
     }
 
     public async Task<IActionResult> OnGetCsvAsync()
@@ -66,6 +87,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     }
 
     /// <summary>Has a kind bought in another form wherever it goes in during these days.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostFormAsync(string? plant, string? from, string? form)
     {
         IActionResult page = await OnGetAsync();

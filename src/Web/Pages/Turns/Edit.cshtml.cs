@@ -10,13 +10,16 @@ using UnrulyMeadow.Core.Rules;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Turns;
 
 /// <summary>"What changes, when, and is it time?": a turn's days, what it changes, and the window in which it may fall.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStore changes, JobDesk desk) : PageModel
 {
     [FromRoute]
@@ -83,6 +86,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         return Page();
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
@@ -102,6 +106,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     }
 
     /// <summary>Has the days weighed on which the turn may begin.</summary>
+    [Needs(SiteRole.Crew)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         Now = await frame.Now();
@@ -120,6 +125,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     }
 
     /// <summary>Moves the turn, and every display that goes in or comes out with it, by whole days.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostMoveAsync(string? to, long? version)
     {
         Now = await frame.Now();
@@ -154,8 +160,8 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
                 await changes.Make(
                     PlanChange.Of(before, after) with
                     {
-                        TurnBefore = turn,
-                        TurnAfter = moved,
+                        TurnsBefore = [turn],
+                        TurnsAfter = [moved],
                     },
                     $"{turn.Name} moved to {Words.DayYear(day)}"
                 );
@@ -167,6 +173,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     }
 
     /// <summary>Says for one kind what becomes of it in every planter of the turn.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostFateAsync(string? plant, string? fate)
     {
         Now = await frame.Now();

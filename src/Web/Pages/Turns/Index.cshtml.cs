@@ -4,11 +4,14 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Turns;
 
 /// <summary>All turns, with what each changes.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 {
     public SiteNow Now { get; private set; } = null!;
@@ -23,6 +26,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
     }
 
     /// <summary>Moves a day that lies in no turn into the nearest one, with all that changes hands on it in that planter.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostTakeAsync(string? display, string? day)
     {
         await OnGetAsync();

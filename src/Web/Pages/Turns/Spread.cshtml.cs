@@ -11,12 +11,15 @@ using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Turns;
 
 /// <summary>Lays kinds of bulbs over many planters, so that none are mixed by accident, and plants them with the turn.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class SpreadModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     /// <summary>Kinds that the form asks for at once.</summary>
@@ -87,6 +90,7 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, ChangeStore chang
     }
 
     /// <summary>Has the kinds laid over the planters.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         if (!await Find())
@@ -104,6 +108,7 @@ public sealed class SpreadModel(PageFrame frame, JobDesk desk, ChangeStore chang
     }
 
     /// <summary>Plants what was proposed.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAcceptAsync()
     {
         if (!await Find())

@@ -9,12 +9,15 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Acts on many planters at once: they are chosen, the act is worked out and shown, and what is accepted is one change.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     /// <summary>Planters shown one by one; of thousands nobody reads each.</summary>
@@ -150,6 +153,7 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
     }
 
     /// <summary>Takes the planters that were ticked to an address of their own, unless they are too many for one.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostChooseAsync()
     {
         await Load();
@@ -166,6 +170,7 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
     }
 
     /// <summary>Has it worked out.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
@@ -177,6 +182,7 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
     }
 
     /// <summary>Does it to the planters that were left ticked.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAcceptAsync()
     {
         await Load();
@@ -224,7 +230,7 @@ public sealed class ActModel(PageFrame frame, JobDesk desk, ChangeStore changes)
         {
             (Job, Found) = (job, desk.Result<ActResult>(job));
             ActQuestion asked = JobDesk.Question<ActQuestion>(job);
-            IsOfNow = JobDesk.Inputs(JobKinds.Act, asked, Now) == job.Inputs;
+            IsOfNow = desk.IsOfNow(job, asked, Now);
             if (HttpMethods.IsGet(Request.Method))
                 Fill(asked);
         }

@@ -4,12 +4,15 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>The years ahead: cost and colour year by year, what falls due, and the next year written into the plan.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class AheadModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     /// <summary>Years that can be asked.</summary>
@@ -52,6 +55,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, ChangeStore change
     }
 
     /// <summary>Has it computed.</summary>
+    [Needs(SiteRole.Crew)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
@@ -74,6 +78,7 @@ public sealed class AheadModel(PageFrame frame, JobDesk desk, ChangeStore change
     private AheadAsk Question() => new AheadAsk(View.Start, Span, Cycle);
 
     /// <summary>Writes the next plan year's displays into the plan.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostWriteAsync(Guid job)
     {
         await Load();

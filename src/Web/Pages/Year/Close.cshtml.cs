@@ -9,13 +9,16 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Asks for bare spells to be closed, shows what is proposed, and makes what is accepted.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class CloseModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "day")]
@@ -70,7 +73,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, ChangeStore change
 
     public int BarePlanters { get; private set; }
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -86,6 +89,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, ChangeStore change
     }
 
     /// <summary>Has the changes looked for that would close the bare spells.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
@@ -112,6 +116,7 @@ public sealed class CloseModel(PageFrame frame, JobDesk desk, ChangeStore change
     }
 
     /// <summary>Makes the changes that were ticked.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAcceptAsync(string[] take)
     {
         await Load();

@@ -5,11 +5,14 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Days on which the site must look its best.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
 {
     [BindProperty(SupportsGet = true)]
@@ -40,6 +43,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
             Id = null;
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
@@ -77,6 +81,7 @@ public sealed class EventsModel(PageFrame frame, EventStore events) : PageModel
         );
     }
 
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostRemoveAsync()
     {
         Now = await frame.Now();

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Acts;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planning;
@@ -10,12 +12,15 @@ using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>"When are we bare?": one rule per planter, twelve months across.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore variants, ChangeStore changes) : PageModel
 {
     // Up to so many rules are all drawn; beyond, areas are folded and the barest stand open.
@@ -87,7 +92,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
 
     public bool WorstFirst => Sort == "worst";
 
-    public UnitsText Units => PageFrame.Units(Now);
+    public UnitsText Units => frame.Units;
 
     public async Task OnGetAsync()
     {
@@ -124,7 +129,44 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         return Partial("_Rows", (IReadOnlyList<YearRow>)[.. here.Skip(Math.Max(0, Skip)).Take(MostAtOnce).Select(Row)]);
     }
 
+    /// <summary>What it would do to move an end of a display to another day: told beside the rule while it is dragged.</summary>
+    public async Task<IActionResult> OnGetEndAsync(string? display, DisplayEnd end, string? to)
+    {
+        Now = await frame.Now();
+        View = YearView.From(DayText, Now, frame.Today);
+        Scale = YearScale.Of(View.Start);
+        if (Now.Plan.Displays.FirstOrDefault(d => d.Id == display) is not { } moved || Words.ReadDay(to) is not { } day)
+            return NotFound();
+        return Partial("_EndMove", await EndMoveView.Of(Now, frame, View.Start, moved, end, day));
+    }
+
+    /// <summary>Moves it.</summary>
+    [Needs(SiteRole.Planner)]
+    public async Task<IActionResult> OnPostEndAsync(string? display, DisplayEnd end, string? was, string? to)
+    {
+        Now = await frame.Now();
+        return await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                if (Now.Plan.Displays.FirstOrDefault(d => d.Id == display) is not { } moved || Words.ReadDay(to) is not { } day)
+                    throw new InvalidInputException(string.Empty, "That display is there no more: look at the year as it is now");
+                if (Words.ReadDay(was) is { } seen && seen != (end == DisplayEnd.Install ? moved.Install : moved.Lift))
+                    throw new InvalidInputException(string.Empty, "Somebody has moved that end meanwhile: look at the year as it is now");
+                PlanterAct act = EndMove.Of(Now.Plan, moved, end, day, frame.Today);
+                if (!act.Changes)
+                    throw new InvalidInputException(string.Empty, string.Join("; ", act.Remarks.Select(frame.Facts.Say)));
+                string what = $"{act.Planter.Name}: {Words.Of(end)} on {Words.DayYear(day)}";
+                await changes.Make(PlanChange.Of(act.Before, act.After), what);
+                return Redirect($"/year?day={Words.Iso(day)}");
+            },
+            OnGetAsync
+        );
+    }
+
     /// <summary>Keeps the present plan to compare with later.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostKeepAsync(string? name)
     {
         Now = await frame.Now();
@@ -143,6 +185,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     }
 
     /// <summary>Takes the last changes made together back.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostUndoAsync(Guid change)
     {
         return await frame.Saving(
@@ -272,5 +315,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
             [.. _seen[season.Planter.Id]],
             [.. Now.Plan.DisplaysOf(season.Planter.Id)],
             Units
-        );
+        )
+        {
+            // Under a rehearsed year, or beside another plan, the rules are only looked at.
+            MovableFrom = Comparison is null && WeatherYear is null ? frame.Today : null,
+        };
 }

@@ -10,13 +10,16 @@ using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Proposing;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Whole years proposed for some planters, looked at piece by piece, changed, and taken as one change.</summary>
+[Needs(SiteRole.Planner)]
 public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     /// <summary>Planters shown one by one.</summary>
@@ -71,7 +74,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
     [BindProperty(Name = "never[]")]
     public List<string> Never { get; set; } = [];
 
-    /// <summary>What was settled, each as planter and piece, parted by a bar.</summary>
+    /// <summary>What was settled, each as planters, parted by blanks, and piece, parted from them by a bar.</summary>
     [BindProperty(Name = "locks[]")]
     public List<string> Locks { get; set; } = [];
 
@@ -122,6 +125,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
     }
 
     /// <summary>Takes the planters that were ticked to an address of their own, unless they are too many for one.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostChooseAsync()
     {
         await Load();
@@ -131,6 +135,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
     }
 
     /// <summary>Has years proposed.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
@@ -138,6 +143,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
     }
 
     /// <summary>Has them proposed anew with what was settled.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAgainAsync()
     {
         await Load();
@@ -151,6 +157,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
     }
 
     /// <summary>Plants the year that is looked at in the planters that were left ticked.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAcceptAsync()
     {
         await Load();
@@ -167,7 +174,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
                         "Something was settled that this year does not hold yet: propose again with it first"
                     );
                 IEnumerable<string> others = Others && Shown is not null ? Shown.Units.Skip(MostShown).SelectMany(u => u.PlanterIds) : [];
-                PlanChange change = result.Change(Shown!.Character, [.. Ticked.Of(PlanterIds, PlanterList), .. others]);
+                PlanChange change = result.Change(Shown!.Character, [.. Ticked.Of(PlanterIds, PlanterList), .. others], Now.Plan);
                 int count = change.Added.Select(d => d.PlanterId).Distinct(StringComparer.Ordinal).Count();
                 if (count == 0)
                     throw new InvalidInputException(
@@ -199,7 +206,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
         ];
         if (displays.Any(d => d.Items.Any(i => Now.Plan.FindPlant(i.PlantId) is null)))
             return null;
-        return new YearRow(kernel.Try(Now.Plan, planter, displays), kernel.Of(Now.Plan, planter), Scale, [], displays, PageFrame.Units(Now));
+        return new YearRow(kernel.Try(Now.Plan, planter, displays), kernel.Of(Now.Plan, planter), Scale, [], displays, frame.Units);
     }
 
     /// <summary>A display's plants in a few words.</summary>
@@ -227,6 +234,21 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
     /// <summary>True where a planter's piece was settled.</summary>
     public bool IsSettled(string planterId, string pieceId) => Locks.Contains($"{planterId}|{pieceId}", StringComparer.Ordinal);
 
+    /// <summary>What is proposed, units that are given the same shown as one.</summary>
+    public IEnumerable<IReadOnlyList<ProposedPlanters>> Alike(ProposedYearResult year) =>
+        year
+            .Units.Take(MostShown)
+            .GroupBy(u =>
+                u.Pieces.Count == 0
+                    ? u.PlanterIds[0]
+                    : $"{u.PlanterIds.Count} {u.DaysBefore} {u.DaysAfter} "
+                        + string.Join(
+                            '\n',
+                            u.Pieces.Select(p => $"{p.Id} {IsSettled(u.PlanterIds[0], p.Id)} {string.Join(';', p.Displays.Select(Plants))}")
+                        )
+            )
+            .Select(g => (IReadOnlyList<ProposedPlanters>)[.. g]);
+
     private async Task<IActionResult> AskFor(YearWish wish)
     {
         Job asked = await desk.Ask(JobKinds.Propose, wish, Now, PageFrame.Asker(HttpContext));
@@ -241,7 +263,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
         {
             Job = job;
             YearWish asked = JobDesk.Question<YearWish>(job);
-            IsOfNow = JobDesk.Inputs(JobKinds.Propose, asked, Now) == job.Inputs;
+            IsOfNow = desk.IsOfNow(job, asked, Now);
             if (HttpMethods.IsGet(Request.Method))
                 Fill(asked);
             if (desk.Result<YearProposalResult>(job) is { } result)
@@ -277,7 +299,7 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
             .Where(l => !string.IsNullOrEmpty(l))
             .Select(l => l.Split('|', 2))
             .Where(l => l.Length == 2)
-            .Select(l => new PieceLock(l[0], l[1]))
+            .SelectMany(l => l[0].Split(' ').Select(planter => new PieceLock(planter, l[1])))
             .Distinct();
 
     private YearWish Read()

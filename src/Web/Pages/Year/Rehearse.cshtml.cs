@@ -2,12 +2,15 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>What may go wrong, what it would take, and what a cover or a reserve would save.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "day")]
@@ -42,6 +45,7 @@ public sealed class RehearseModel(PageFrame frame, JobDesk desk) : PageModel
     }
 
     /// <summary>Has it computed.</summary>
+    [Needs(SiteRole.Crew)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();

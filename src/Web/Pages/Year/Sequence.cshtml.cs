@@ -4,13 +4,16 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Sequencing;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.Jobs;
+using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Every area's run of bulbs, what is wrong with it, and exchanges that would spread it over spring.</summary>
+[Needs(SiteRole.Guest)]
 public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "day")]
@@ -51,6 +54,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore cha
     }
 
     /// <summary>Has it computed.</summary>
+    [Needs(SiteRole.Crew)]
     public async Task<IActionResult> OnPostAskAsync()
     {
         await Load();
@@ -73,6 +77,7 @@ public sealed class SequenceModel(PageFrame frame, JobDesk desk, ChangeStore cha
     private SequenceAsk Question() => new SequenceAsk(View.Start, From(), Area!);
 
     /// <summary>Makes the exchanges that were ticked.</summary>
+    [Needs(SiteRole.Planner)]
     public async Task<IActionResult> OnPostAcceptAsync(Guid job, string[] take)
     {
         await Load();

@@ -7,8 +7,11 @@ export const attach = (root) => {
   // Of one state of the plan it is asked once: what cannot be answered is not asked again and again. The button is still there.
   const key = `asked ${form.action}`;
   if (sessionStorage.getItem(key) === form.dataset.askAtOnce) return;
-  sessionStorage.setItem(key, form.dataset.askAtOnce);
   fetch(form.action, { method: 'POST', body: new FormData(form) })
-    .then((answer) => goTo(answer.redirected ? answer.url : location.href))
+    .then((answer) => {
+      // Whoever left before there was an answer asks again when they come back.
+      sessionStorage.setItem(key, form.dataset.askAtOnce);
+      goTo(answer.redirected ? answer.url : location.href);
+    })
     .catch(() => {});
 };

@@ -2,6 +2,7 @@
 // drawn upon. Planters keep a smallest size on the screen so that they can be seen and hit. While it moves, the picture
 // already drawn is shifted and stretched as a whole, which costs the same at ten planters and at a thousand; it is drawn
 // sharp again once it rests.
+import { siteAddress } from './site-address.js';
 const LEAST_PX = 9;
 const REST_MS = 140;
 const FURTHEST = 2;
@@ -160,7 +161,7 @@ class GroundsMap {
       }
       const link = event.target.closest('[data-planter]');
       const day = new URLSearchParams(location.search).get('day');
-      if (link && day) link.setAttribute('href', `/planters/${link.dataset.planter}?day=${day}`);
+      if (link && day) link.setAttribute('href', siteAddress(`/planters/${link.dataset.planter}?day=${day}`));
     }, true);
     this.svg.addEventListener('keydown', (event) => {
       const step = this.view.w / 10;
@@ -288,7 +289,7 @@ class Drawing {
         east: ((Math.min(...xs) + Math.max(...xs)) / 2 / unit).toFixed(2),
         north: ((Math.min(...ys) + Math.max(...ys)) / 2 / unit).toFixed(2),
       });
-      location.assign(`/planters/new?${query}`);
+      location.assign(siteAddress(`/planters/new?${query}`));
     });
   }
 

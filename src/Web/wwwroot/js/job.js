@@ -1,3 +1,4 @@
+import { siteAddress } from './site-address.js';
 import { readAnew } from './read-anew.js';
 
 // How far long work is: asked again and again until it is over, then the page is read anew.
@@ -10,7 +11,7 @@ export const attach = (root) => {
     let hadResult = place.dataset.jobResult === 'true';
     const look = async () => {
       try {
-        const answer = await fetch(`/jobs/${place.dataset.job}`);
+        const answer = await fetch(siteAddress(`/jobs/${place.dataset.job}`));
         // A job that is no longer kept: the page says what can be asked.
         if (answer.status === 404) {
           readAnew();

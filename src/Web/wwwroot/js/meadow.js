@@ -22,6 +22,12 @@ import { attach as choose } from './choose.js';
 import { attach as filterList } from './filter-list.js';
 import { attach as later } from './later.js';
 import { attach as compact } from './compact.js';
+import { attach as dragEnds } from './drag-ends.js';
+import { attach as ruleChoice } from './rule-choice.js';
+import { attach as remember } from './remember.js';
 import { attach as sheetWatch } from './sheet-watch.js';
+import { attach as passkey } from './passkey.js';
 
-for (const attach of [dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, sheetWatch]) attach(document);
+for (const attach of [dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey]) attach(document);
+// Buttons that only the script makes work are shown from here on.
+document.documentElement.dataset.ready = '';

@@ -1,5 +1,6 @@
 // A list of plants becomes a field that finds them by words, and says of each what it looks like, when it shows here, and whether it
 // fits the planter on the days in the form. Without scripts it stays a list.
+import { siteAddress } from './site-address.js';
 import '../lib/tom-select/tom-select.base.min.js';
 
 const AGAIN_MS = 700;
@@ -64,7 +65,7 @@ const begin = (select) => {
       const mine = ++asked;
       const query = new URLSearchParams({ q: words, planter: select.dataset.planter ?? '', sort: select.dataset.plantChoice, ...days(select) });
       const ask = async (tries) => {
-        const answer = await fetch(`/palette/choices?${query}`);
+        const answer = await fetch(siteAddress(`/palette/choices?${query}`));
         if (!answer.ok) throw new Error(`${answer.status}`);
         const { plants, reckoning } = await answer.json();
         if (mine !== asked) {
