@@ -57,6 +57,8 @@ public static class BasketSolving
         }
         foreach (IGrouping<Offer, Line> shared in lines.GroupBy(l => l.Offer).Where(g => g.Key.MostPacks is not null && g.Skip(1).Any()))
             model.Add(LinearExpr.Sum(shared.Select(l => l.Packs)) <= shared.Key.MostPacks!.Value);
+        if (question.MostGrownOn is { } room && lines.FindAll(l => l.Offer.GrowOnWeeks > 0) is { Count: > 0 } plugs)
+            model.Add(LinearExpr.WeightedSum(plugs.Select(l => l.Packs), plugs.Select(l => l.Offer.PackSize)) <= room);
         var bills = question
             .Suppliers.Select(s => Bill(model, s, [.. lines.Where(l => l.Offer.SupplierId == s.Id)]))
             .Where(b => b is not null)

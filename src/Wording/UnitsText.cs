@@ -82,6 +82,15 @@ public sealed class UnitsText(SiteUnits units)
                 : v
             : double.NaN;
 
+    /// <summary>Unit of a small area.</summary>
+    public string AreaUnit => IsUs ? "ft²" : "m²";
+
+    /// <summary>Reads a small area typed in the site's unit, as m²; null when it is no number.</summary>
+    public double? ReadArea(string? text) =>
+        TypedNumber.Read(text) is not { } v ? null
+        : IsUs ? UnitsNet.Area.FromSquareFeet(v).SquareMeters
+        : v;
+
     /// <summary>Unit of distance on the site's map.</summary>
     public string MapUnit => IsUs ? "ft" : "m";
 

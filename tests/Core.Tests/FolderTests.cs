@@ -30,7 +30,7 @@ public sealed class FolderTests
         ("Season", ["Facts", "Colour", "Climate", "Ground", "Rules", "Palette", "Planters", "SiteMap", "Planning", "Arranging", "Stacks"]),
         ("Recipes", ["Facts", "Colour", "Climate", "Rules", "Palette", "Planters", "Planning", "Arranging", "Stacks", "Season"]),
         ("Work", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Stacks"]),
-        ("Supply", ["Facts", "Palette", "Planning", "Work"]),
+        ("Supply", ["Climate", "Facts", "Palette", "Planning", "Planters", "Work"]),
         ("Sequencing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         ("Closing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         (

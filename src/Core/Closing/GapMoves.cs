@@ -407,7 +407,7 @@ public sealed class GapMoves
             l.PlantId == plant.Id
             && l.Count > 0
             && l.Condition != LotCondition.Poor
-            && (state is { } s ? l.State == s : l.State is not LotState.Forced)
+            && (state is { } s ? l.State == s : l.State is not (LotState.Forced or LotState.Quarantine))
         );
 
     private bool IsAtHand(Plant plant, int count) => Lots(plant).Sum(l => l.Count) >= count;

@@ -512,4 +512,7 @@ public enum InputName
 
     /// <summary>Other.</summary>
     Other,
+
+    /// <summary>Room.</summary>
+    Room,
 }

@@ -302,4 +302,7 @@ public enum WorkingKind
 
     /// <summary>The last day to order.</summary>
     OrderDeadline,
+
+    /// <summary>Room taken in the holding area.</summary>
+    HoldingRoom,
 }

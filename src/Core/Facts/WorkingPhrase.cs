@@ -956,4 +956,7 @@ public enum WorkingPhrase
 
     /// <summary>The last day to order from the day on which it is wanted.</summary>
     OrderDeadlineStep,
+
+    /// <summary>Room that goods take in the holding area.</summary>
+    HoldingRoomStep,
 }

@@ -31,8 +31,14 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
     // What a plant is as bought in each of its forms; kept while the plant itself is.
     private static readonly ConditionalWeakTable<Plant, FormsOfPlant> Known = [];
 
-    /// <summary>Weeks that it is grown on in the holding area before it may be planted out (common practice: plugs four to seven).</summary>
-    public int GrowOnWeeks => Sort == GoodsSort.Plugs ? 5 : 0;
+    /// <summary>Weeks that plugs are grown on in the holding area before they may be planted out (common practice: four to seven).</summary>
+    public const int PlugGrowOnWeeks = 5;
+
+    /// <summary>Weeks that it is grown on in the holding area before it may be planted out.</summary>
+    public int GrowOnWeeks => Sort == GoodsSort.Plugs ? PlugGrowOnWeeks : 0;
+
+    /// <summary>True when a pack called so holds plugs.</summary>
+    public static bool IsPlugs(string form) => form.Contains("plug", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Weeks after which it is root-bound if it is not planted (common practice); null for what has no roots to bind.</summary>
     public int? RootBoundWeeks =>
@@ -110,8 +116,14 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
 
     private sealed record FormsOfPlant(GoodsForm[] Forms, Plant[] AsBought);
 
+    /// <summary>The sort of goods in which a plant comes in a pack called so.</summary>
+    /// <param name="plant">The plant.</param>
+    /// <param name="form">What the pack is called.</param>
+    /// <param name="size">Plants in it.</param>
+    public static GoodsSort SortOf(Plant plant, string form, int size) => SortOf(plant, new Pack(form, size, 0));
+
     private static GoodsSort SortOf(Plant plant, Pack pack) =>
-        Says(pack, "plug") ? GoodsSort.Plugs
+        IsPlugs(pack.Form) ? GoodsSort.Plugs
         : plant.LifeForm == LifeForm.CutStems ? GoodsSort.Stems
         : Says(pack, "pot") || Says(pack, "gallon") || Says(pack, "container") ? GoodsSort.Pot
         : plant.Bulb is not null ? GoodsSort.Bulbs

@@ -22,6 +22,9 @@ public enum LotState
 
     /// <summary>Lifted and stored dry.</summary>
     Stored,
+
+    /// <summary>Set apart until it is known to be healthy: nothing is planted from it.</summary>
+    Quarantine,
 }
 
 /// <summary>How a lot looks.</summary>
@@ -47,6 +50,7 @@ public enum LotCondition
 /// <param name="Condition">How they look.</param>
 /// <param name="FromPlanterId">The planter they came out of; null for bought ones.</param>
 /// <param name="Note">Anything else.</param>
+/// <param name="Form">The form in which they came, as displays and orders name it; null for the usual one.</param>
 public sealed record Lot(
     string Id,
     string PlantId,
@@ -56,7 +60,8 @@ public sealed record Lot(
     LocalDate Since,
     LotCondition Condition,
     string? FromPlanterId = null,
-    string Note = ""
+    string Note = "",
+    string? Form = null
 )
 {
     /// <summary>Every fault of the lot on its own.</summary>
@@ -71,6 +76,8 @@ public sealed record Lot(
         if (Since.Year is < 1950 or > 2150)
             faults.Add("since", "must be a date from 1950 to 2150");
         faults.Note("note", Note, 500);
+        if (Form is not null)
+            faults.Text("form", Form, 40);
         return faults.Faults;
     }
 }

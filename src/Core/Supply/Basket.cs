@@ -15,9 +15,18 @@ public sealed record BasketNeed(string PlantId, int Count, LocalDate By)
     /// <summary>Forms that will do; empty for any.</summary>
     public IReadOnlyList<string> Forms { get; init; } = [];
 
-    /// <summary>True when an offer can serve it.</summary>
+    /// <summary>The supplier whose offers alone will do, by the planner's choice; null for any.</summary>
+    public string? OnlySupplierId { get; init; }
+
+    /// <summary>True when an offer can serve it; one that the planner has chosen may come late, as long as it can be ordered at all.</summary>
     public bool IsServedBy(Offer offer, LocalDate today) =>
-        offer.PlantId == PlantId && (Forms.Count == 0 || Forms.Contains(offer.Form, StringComparer.Ordinal)) && offer.IsToBeHad(today, By);
+        WouldServe(offer) && (OnlySupplierId is null ? offer.IsToBeHad(today, By) : !(offer.OrderUntil < today));
+
+    /// <summary>True when an offer would serve it if it came in time.</summary>
+    public bool WouldServe(Offer offer) =>
+        offer.PlantId == PlantId
+        && (OnlySupplierId is null || offer.SupplierId == OnlySupplierId)
+        && (Forms.Count == 0 || Forms.Contains(offer.Form, StringComparer.Ordinal));
 
     /// <summary>The most plants to buy from some offers: a quarter over, or what the last pack brings beyond the count.</summary>
     /// <param name="offers">Offers that serve it.</param>
@@ -32,6 +41,9 @@ public sealed record BasketNeed(string PlantId, int Count, LocalDate By)
 /// <param name="Today">The day of the order.</param>
 public sealed record BasketQuestion(IReadOnlyList<BasketNeed> Needs, IReadOnlyList<Supplier> Suppliers, IReadOnlyList<Offer> Offers, LocalDate Today)
 {
+    /// <summary>The most plugs that there is room for in the holding area, to be grown on; null for any number.</summary>
+    public int? MostGrownOn { get; init; }
+
     /// <summary>The offers that can serve a need.</summary>
     public IReadOnlyList<Offer> OffersFor(BasketNeed need) => [.. Offers.Where(o => need.IsServedBy(o, Today))];
 }
@@ -100,11 +112,46 @@ public sealed record Basket(BasketQuestion Question, IReadOnlyList<BasketLine> L
         Question.Needs.Where(n => !Unserved.Contains(n)).All(IsCovered)
         && Lines.All(l => l.Need.IsServedBy(l.Offer, Question.Today))
         && Lines.GroupBy(l => l.Offer).All(g => g.Key.MostPacks is not { } most || g.Sum(l => l.Packs) <= most)
-        && Bills.All(b => b.Bill.Goods >= b.Supplier.LeastGoods);
+        && Bills.All(b => b.Bill.Goods >= b.Supplier.LeastGoods)
+        && !(Lines.Where(l => l.Offer.GrowOnWeeks > 0).Sum(l => l.Plants) > Question.MostGrownOn);
 
     private bool IsCovered(BasketNeed need)
     {
         int bought = Lines.Where(l => ReferenceEquals(l.Need, need)).Sum(l => l.Plants);
         return bought >= need.Count && bought <= need.MostBought(Question.OffersFor(need));
     }
+}
+
+/// <summary>Another offer for a need, and what it would mean to take it for all of it.</summary>
+/// <param name="Offer">The offer.</param>
+/// <param name="Packs">Packs that cover the need.</param>
+/// <param name="Price">What they cost, before anything is taken off the bill.</param>
+/// <param name="DaysLate">Days of colour that it costs, because it can be planted so many days after it is wanted.</param>
+/// <param name="CareMinutes">Minutes of growing on.</param>
+public sealed record BasketAlternative(Offer Offer, int Packs, decimal Price, int DaysLate, int CareMinutes)
+{
+    // Watering and looking after a plug, minutes a week (common practice; ten seconds with a hose over the bench).
+    private const double CareMinutesAWeek = 0.17;
+
+    /// <summary>Every offer for a need, those in time first, the cheapest first.</summary>
+    /// <param name="need">The need.</param>
+    /// <param name="question">What was asked.</param>
+    public static IReadOnlyList<BasketAlternative> Of(BasketNeed need, BasketQuestion question) =>
+        [
+            .. question
+                .Offers.Where(o => (need with { OnlySupplierId = null, Forms = [] }).WouldServe(o))
+                .Select(o =>
+                {
+                    int packs = (need.Count + o.PackSize - 1) / o.PackSize;
+                    return new BasketAlternative(
+                        o,
+                        packs,
+                        o.PriceOf(packs),
+                        o.DaysLate(question.Today, need.By),
+                        (int)Math.Ceiling(packs * o.PackSize * o.GrowOnWeeks * CareMinutesAWeek)
+                    );
+                })
+                .OrderBy(a => a.DaysLate > 0)
+                .ThenBy(a => a.Price),
+        ];
 }

@@ -1,6 +1,11 @@
+using System.Text.Json.Serialization;
+
 namespace UnrulyMeadow.Core.Supply;
 
 /// <summary>What a supplier takes off a bill. All are reckoned from the sum of the goods before anything is taken off.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(OffForEvery), "offForEvery")]
+[JsonDerivedType(typeof(ShareFrom), "shareFrom")]
 public abstract record Discount
 {
     /// <summary>What it takes off, in the supplier's money.</summary>

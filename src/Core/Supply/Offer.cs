@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Palette;
 
 namespace UnrulyMeadow.Core.Supply;
 
@@ -30,6 +31,9 @@ public sealed record Offer(string SupplierId, string PlantId, string Form, int P
     /// <summary>True where it is grown to order, and must be taken once ordered.</summary>
     public bool IsContract { get; init; }
 
+    /// <summary>Weeks that it is grown on here before it can be planted: plugs.</summary>
+    public int GrowOnWeeks => GoodsForm.IsPlugs(Form) ? GoodsForm.PlugGrowOnWeeks : 0;
+
     /// <summary>The price of so many packs.</summary>
     /// <exception cref="ArgumentOutOfRangeException">Fewer than none.</exception>
     public decimal PriceOf(int packs)
@@ -38,17 +42,24 @@ public sealed record Offer(string SupplierId, string PlantId, string Form, int P
         return packs == 0 ? 0 : packs * Steps.Last(s => s.FromPacks <= packs).Price;
     }
 
-    /// <summary>The last day on which it can be ordered so that it is here by a day.</summary>
+    /// <summary>The last day on which it can be ordered so that it can be planted from a day on.</summary>
     public LocalDate LastOrderDay(LocalDate by)
     {
-        LocalDate latest = by.PlusDays(-LeadDays);
+        LocalDate latest = DeliveredBy(by).PlusDays(-LeadDays);
         return OrderUntil is { } until && until < latest ? until : latest;
     }
+
+    /// <summary>The day by which it must be delivered so that it can be planted from a day on.</summary>
+    public LocalDate DeliveredBy(LocalDate by) => by.PlusWeeks(-GrowOnWeeks);
+
+    /// <summary>Days after a day on which it can be planted when it is ordered today; 0 where that is in time.</summary>
+    public int DaysLate(LocalDate today, LocalDate by) => Math.Max(0, Period.DaysBetween(by, today.PlusDays(LeadDays).PlusWeeks(GrowOnWeeks)));
 
     /// <summary>True when it can still be ordered and is delivered in time.</summary>
     /// <param name="today">The day of the order.</param>
     /// <param name="by">The day on which it is wanted.</param>
-    public bool IsToBeHad(LocalDate today, LocalDate by) => today <= LastOrderDay(by) && (Months.Count == 0 || Months.Contains(by.Month));
+    public bool IsToBeHad(LocalDate today, LocalDate by) =>
+        today <= LastOrderDay(by) && (Months.Count == 0 || Months.Contains(DeliveredBy(by).Month));
 
     /// <summary>Every fault of the offer's own figures.</summary>
     public IReadOnlyList<Fault> Faults()

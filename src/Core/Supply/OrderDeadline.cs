@@ -29,6 +29,17 @@ public sealed record OrderDeadline(Turn Turn, GoodsSort Sort, bool IsWood, IRead
     /// <summary>Their guide price.</summary>
     public decimal Cost => Lines.Sum(l => l.Purchase.Cost);
 
+    /// <summary>The same of what is neither on its way nor in a draft; null where nothing is left to order.</summary>
+    /// <param name="needs">What the turn still has to get.</param>
+    public OrderDeadline? Without(IReadOnlyList<SupplyNeed> needs)
+    {
+        List<OrderLine> left =
+        [
+            .. Lines.Where(l => !needs.Any(n => n.Line.Plant.Id == l.Plant.Id && n.Line.Form.Name == l.Form.Name && n.Open == 0)),
+        ];
+        return left.Count == 0 ? null : this with { Lines = left };
+    }
+
     /// <summary>True when the last day to order is over.</summary>
     public bool IsLate(LocalDate today) => today > LastOrderDay;
 

@@ -12,9 +12,15 @@ namespace UnrulyMeadow.Core.Work;
 /// <param name="Count">How many.</param>
 public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, string DisplayId, int Count)
 {
-    /// <summary>True when a lot may serve for a plant: it is not poor, and forced bulbs serve only where forced ones are planned.</summary>
+    /// <summary>
+    /// True when a lot may serve for a plant: it is neither poor nor in quarantine, and forced bulbs serve only where forced ones are planned.
+    /// </summary>
     public static bool Serves(Lot lot, Plant plant, bool forced) =>
-        lot.PlantId == plant.Id && lot.Count > 0 && lot.Condition != LotCondition.Poor && lot.State == LotState.Forced == forced;
+        lot.PlantId == plant.Id
+        && lot.Count > 0
+        && lot.Condition != LotCondition.Poor
+        && lot.State != LotState.Quarantine
+        && lot.State == LotState.Forced == forced;
 
     /// <summary>True for plants that still stand in a planter, and are kept when they come out of it.</summary>
     public bool IsToCome { get; init; }

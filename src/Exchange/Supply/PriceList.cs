@@ -8,12 +8,17 @@ using UnrulyMeadow.Exchange.Sheets;
 
 namespace UnrulyMeadow.Exchange.Supply;
 
+/// <summary>A heading of prices.</summary>
+/// <param name="FromPacks">From how many packs on they count, 1 or more.</param>
+/// <param name="Heading">The heading.</param>
+public sealed record PriceHeading(int FromPacks, string Heading);
+
 /// <summary>Which heading of a supplier's list means what; chosen once for a supplier and remembered.</summary>
 /// <param name="Kind">The heading of the kind.</param>
 /// <param name="Form">The heading of the pack's form.</param>
 /// <param name="Size">The heading of the plants in a pack; empty where the form tells it.</param>
 /// <param name="Prices">Headings of prices, each from so many packs on; the first from one.</param>
-public sealed record PriceListColumns(string Kind, string Form, string Size, IReadOnlyList<(int FromPacks, string Heading)> Prices)
+public sealed record PriceListColumns(string Kind, string Form, string Size, IReadOnlyList<PriceHeading> Prices)
 {
     /// <summary>The heading of the days from order to delivery; empty for none.</summary>
     public string LeadDays { get; init; } = string.Empty;
@@ -61,16 +66,16 @@ public static class PriceList
         string kind = Like(KindWords);
         string size = Like(SizeWords, kind);
         string form = Like(FormWords, kind, size);
-        List<(int From, string Heading)> prices =
+        List<PriceHeading> prices =
         [
             .. headings
                 .Where(h => PriceWords.Any(w => h.Contains(w, StringComparison.OrdinalIgnoreCase)))
-                .Select(h => (From: FirstNumber(h) ?? 1, h))
-                .DistinctBy(p => p.From)
-                .OrderBy(p => p.From),
+                .Select(h => new PriceHeading(FirstNumber(h) ?? 1, h))
+                .DistinctBy(p => p.FromPacks)
+                .OrderBy(p => p.FromPacks),
         ];
-        if (prices.Count > 0 && prices[0].From != 1)
-            prices[0] = (1, prices[0].Heading);
+        if (prices.Count > 0)
+            prices[0] = prices[0] with { FromPacks = 1 };
         return new PriceListColumns(kind, form, size, prices)
         {
             LeadDays = Like(["lead"]),
