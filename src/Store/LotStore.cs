@@ -45,9 +45,10 @@ internal sealed record LotRow(
     string Condition,
     string? FromPlanterId,
     string Note,
+    string? Form,
     long Version
 )
 {
     public Lot ToLot() =>
-        new(Id, PlantId, Count, Enum.Parse<LotState>(State), Place, Since, Enum.Parse<LotCondition>(Condition), FromPlanterId, Note);
+        new(Id, PlantId, Count, Enum.Parse<LotState>(State), Place, Since, Enum.Parse<LotCondition>(Condition), FromPlanterId, Note, Form);
 }

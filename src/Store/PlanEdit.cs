@@ -286,13 +286,13 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
             ? Task.CompletedTask
             : Execute(
                 """
-                insert into lot (id, plant_id, count, state, place, since, condition, from_planter_id, note)
-                select id, plant_id, count, state, place, since, condition, from_planter_id, note
+                insert into lot (id, plant_id, count, state, place, since, condition, from_planter_id, note, form)
+                select id, plant_id, count, state, place, since, condition, from_planter_id, note, form
                 from jsonb_to_recordset(@rows::jsonb) as r (
-                  id text, plant_id text, count int, state text, place text, since date, condition text, from_planter_id text, note text)
+                  id text, plant_id text, count int, state text, place text, since date, condition text, from_planter_id text, note text, form text)
                 on conflict (site_id, id) do update
                 set plant_id = excluded.plant_id, count = excluded.count, state = excluded.state, place = excluded.place, since = excluded.since,
-                    condition = excluded.condition, from_planter_id = excluded.from_planter_id, note = excluded.note
+                    condition = excluded.condition, from_planter_id = excluded.from_planter_id, note = excluded.note, form = excluded.form
                 """,
                 new
                 {
@@ -308,6 +308,7 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
                             condition = l.Condition.ToString(),
                             from_planter_id = l.FromPlanterId,
                             l.Note,
+                            l.Form,
                         })
                     ),
                 }

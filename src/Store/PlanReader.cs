@@ -131,7 +131,7 @@ internal static class PlanReader
 
                 select id, name, first_day, last_day, full_by, delivery, people, version from turn where version > @since;
 
-                select id, plant_id, count, state, place, since, condition, from_planter_id, note, version from lot where version > @since;
+                select id, plant_id, count, state, place, since, condition, from_planter_id, note, form, version from lot where version > @since;
 
                 select id, name, first_day, last_day, version from site_event where version > @since;
                 """,
