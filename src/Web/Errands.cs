@@ -3,9 +3,11 @@ using System.CommandLine.Parsing;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Exchange.Supply;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
@@ -129,6 +131,12 @@ public static class Errands
             {
                 var entries = CsvSheets.ReadLog(file, SystemClock.Instance.GetCurrentInstant().InUtc().Date, long.MaxValue);
                 await Say($"{await new LogStore(at.Here).Record(entries)} observations recorded.");
+            }));
+        root.Add(Brings("bring-supply", "adds suppliers, offers, orders, the holding area, materials and budgets", async (at, file) =>
+            {
+                SupplyDocument goods = SupplyFile.Read(file);
+                await new SupplyStore(at.Here, at.Plans, PlanFile.Stored).Bring(goods);
+                await Say($"{goods.Suppliers.Count} suppliers with {goods.Offers.Count} offers, {goods.Orders.Count} orders.");
             }));
         root.Add(
             Brings("bring-everything", "brings in all that write-everything wrote", async (at, file) =>
@@ -345,7 +353,8 @@ public static class Errands
             new LogStore(at.Here),
             new WeatherStore(at.Here),
             new PhotoStore(at.Here),
-            new VariantStore(at.Here, PlanFile.Write, PlanFile.Read)
+            new VariantStore(at.Here, PlanFile.Write, PlanFile.Read),
+            new SupplyStore(at.Here, at.Plans, PlanFile.Stored)
         );
 
     private static Task Say(string text) => Console.Out.WriteLineAsync(text);

@@ -6,9 +6,11 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Exchange.Supply;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Store;
 
@@ -32,6 +34,9 @@ internal sealed record KeptStations(bool Chosen, IReadOnlyList<KeptStation> Stat
 /// <summary>A photograph in the file of everything.</summary>
 internal sealed record KeptPhotograph(Guid Id, string PlanterId, LocalDate TakenOn, string Caption, string File);
 
+/// <summary>A photograph of a delivery in the file of everything.</summary>
+internal sealed record KeptDeliveryPhotograph(Guid Id, Guid ReceiptId, string File);
+
 /// <summary>A plan kept beside the present one, in the file of everything.</summary>
 internal sealed record KeptPlan(string Name, string File);
 
@@ -51,9 +56,12 @@ internal sealed record ArchiveManifest(string Format, int Version, string Site, 
 /// <param name="weather">The weather.</param>
 /// <param name="photos">The photographs.</param>
 /// <param name="variants">Plans kept beside.</param>
-public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weather, PhotoStore photos, VariantStore variants)
+/// <param name="supply">Suppliers, orders, deliveries and the rest.</param>
+public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weather, PhotoStore photos, VariantStore variants, SupplyStore supply)
 {
     private const string ManifestName = "manifest.json";
+    private const string SupplyName = "supply.json";
+    private const string DeliveriesName = "deliveries/list.json";
     private const string Format = "unruly-meadow site";
     private const int FormatVersion = 1;
 
@@ -112,6 +120,16 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             kept.Add(new KeptPlan(v.Name, file));
         }
         await Put(zip, "kept-plans/list.json", Json(kept));
+        await Put(zip, SupplyName, SupplyFile.Write(await supply.All()));
+        var deliveries = new List<KeptDeliveryPhotograph>();
+        foreach ((Guid id, Guid receipt) in await supply.AllPhotographs())
+        {
+            if (await supply.Photograph(id, small: false) is not { } jpeg)
+                continue;
+            await Put(zip, $"deliveries/{id}.jpg", jpeg);
+            deliveries.Add(new KeptDeliveryPhotograph(id, receipt, $"deliveries/{id}.jpg"));
+        }
+        await Put(zip, DeliveriesName, Json(deliveries));
         ArchiveManifest manifest = new(Format, FormatVersion, now.Plan.Site.Name, [.. files.OrderBy(f => f.Name, StringComparer.Ordinal)]);
         await Everything.Put(zip, ManifestName, Json(manifest), []);
     }
@@ -139,6 +157,13 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             KeptStations stations = await Read(zip, "weather/stations.json", From<KeptStations>);
             List<KeptPhotograph> pictures = await Read(zip, "photographs/list.json", From<List<KeptPhotograph>>);
             List<KeptPlan> kept = await Read(zip, "kept-plans/list.json", From<List<KeptPlan>>);
+            // Archives of before there were orders hold none.
+            SupplyDocument? goods = zip.GetEntry(SupplyName) is null ? null : await Read(zip, SupplyName, SupplyFile.Read);
+            List<KeptDeliveryPhotograph> deliveries = zip.GetEntry(DeliveriesName) is null
+                ? []
+                : await Read(zip, DeliveriesName, From<List<KeptDeliveryPhotograph>>);
+            foreach (KeptDeliveryPhotograph p in deliveries)
+                Photograph.Kept(await Read(zip, p.File, Bytes));
             // All is read before anything is written: a file that is not whole leaves the place empty.
             var records = new List<(Station Station, MonthlyNormals? Normals, IReadOnlyList<WeatherDay> Days)>();
             foreach (KeptStation s in stations.Stations)
@@ -173,11 +198,19 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
                 Photograph read = Photograph.Kept(jpeg);
                 await photos.Add(new PlanterPhoto(p.Id, p.PlanterId, p.TakenOn, p.Caption, read.Width, read.Height), jpeg, read.Thumb);
             }
+            if (goods is not null)
+                await supply.Bring(goods);
+            foreach (KeptDeliveryPhotograph p in deliveries)
+            {
+                byte[] jpeg = await Read(zip, p.File, Bytes);
+                await supply.AddPhotograph(p.Id, p.ReceiptId, jpeg, Photograph.Kept(jpeg).Thumb);
+            }
             foreach ((string name, Plan other) in beside)
                 await variants.Keep(name, other);
             return (
                 $"{plan.Site.Name}: {plan.Planters.Count} planters, {plan.Palette.Count} plants, {plan.Displays.Count} displays, "
-                + $"{seen.Count} observations, {stations.Stations.Count} stations, {pictures.Count} photographs, {kept.Count} kept plans."
+                + $"{seen.Count} observations, {stations.Stations.Count} stations, {pictures.Count} photographs, {kept.Count} kept plans"
+                + (goods is { Orders.Count: > 0 } ? $", {goods.Orders.Count} orders." : ".")
             );
         }
         catch (InvalidDataException e)

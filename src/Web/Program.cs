@@ -86,6 +86,7 @@ builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
 if (!readsOnly)
     builder.Services.AddLiveStation(builder.Configuration);
 builder.Services.AddScoped<PageFrame>();
+builder.Services.AddScoped<SupplyDesk>();
 builder.Services.AddJobs(connection, !readsOnly && JobServices.IsDoneHere(builder.Configuration["MEADOW_JOBS"]));
 builder
     .Services.AddRazorPages(o =>

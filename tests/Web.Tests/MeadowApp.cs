@@ -139,12 +139,14 @@ public class MeadowApp : IAsyncLifetime
     public static async Task<byte[]> Everything(SiteDatabase site)
     {
         using var to = new MemoryStream();
+        var plans = new PlanStore(site, PlanFile.Stored);
         await new Everything(
-            new PlanStore(site, PlanFile.Stored),
+            plans,
             new LogStore(site),
             new WeatherStore(site),
             new PhotoStore(site),
-            new VariantStore(site, PlanFile.Write, PlanFile.Read)
+            new VariantStore(site, PlanFile.Write, PlanFile.Read),
+            new SupplyStore(site, plans, PlanFile.Stored)
         ).Write(to);
         return to.ToArray();
     }

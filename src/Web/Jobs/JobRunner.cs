@@ -12,6 +12,7 @@ using UnrulyMeadow.Core.Proposing;
 using UnrulyMeadow.Core.Rehearsing;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Sequencing;
+using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Core.Turning;
 using UnrulyMeadow.Solver;
 using UnrulyMeadow.Store;
@@ -50,6 +51,9 @@ public static class JobKinds
 
     /// <summary>Computing the years ahead.</summary>
     public const string Ahead = "ahead";
+
+    /// <summary>Choosing what to buy where.</summary>
+    public const string Basket = "basket";
 }
 
 /// <summary>
@@ -79,7 +83,7 @@ public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, 
                 await using AsyncServiceScope scope = scopes.CreateAsyncScope();
                 CurrentSite site = scope.ServiceProvider.GetRequiredService<CurrentSite>();
                 site.Enter(taken.Site);
-                await Do(taken.Job, scope.ServiceProvider.GetRequiredService<JobStore>(), site.Memory.State, stopping);
+                await Do(taken.Job, scope.ServiceProvider, site.Memory.State, stopping);
             }
             else if (!await waiting.IsAnySilent())
                 return;
@@ -89,8 +93,9 @@ public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, 
         }
     }
 
-    private async Task Do(Job job, JobStore jobs, SiteState state, CancellationToken stopping)
+    private async Task Do(Job job, IServiceProvider site, SiteState state, CancellationToken stopping)
     {
+        JobStore jobs = site.GetRequiredService<JobStore>();
         for (int tries = 1; ; tries++)
         {
             using var off = CancellationTokenSource.CreateLinkedTokenSource(stopping);
@@ -101,7 +106,7 @@ public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, 
             void Ended(string how) => Telemetry.Tell(job.Kind, how, System.Diagnostics.Stopwatch.GetElapsedTime(begun));
             try
             {
-                string result = await threads.Run(() => Work(job, state, progress, off.Token));
+                string result = await threads.Run(() => Work(job, site, state, progress, off.Token));
                 await jobs.Finish(job.Id, result);
                 Ended("done");
                 return;
@@ -145,7 +150,7 @@ public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, 
         }
     }
 
-    private static async Task<string> Work(Job job, SiteState state, Progress progress, CancellationToken cancel)
+    private static async Task<string> Work(Job job, IServiceProvider site, SiteState state, Progress progress, CancellationToken cancel)
     {
         SiteNow now = await state.Now();
         var words = new FactWriter(job.Units ?? now.Plan.Site.Units, now.Plan.Site.Money);
@@ -297,6 +302,15 @@ public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, 
                     cancel
                 );
                 return JsonSerializer.Serialize(AheadResult.Of(years, words), JobJson.Options);
+            case JobKinds.Basket:
+                BasketAsk buying = Read<BasketAsk>(job, now);
+                progress.Said = "comparing offers";
+                BasketQuestion asked = await BasketAsk.Question(now.Plan, site.GetRequiredService<SupplyStore>(), buying);
+                progress.Total = asked.Needs.Count;
+                var cheaper = new CalledProgress<Basket>(b =>
+                    progress.Result = JsonSerializer.Serialize(BasketResult.Of(new BasketAnswer(b, 0, IsBest: false)), JobJson.Options)
+                );
+                return JsonSerializer.Serialize(BasketResult.Of(BasketSolving.Choose(asked, found: cheaper, cancel: cancel)), JobJson.Options);
             default:
                 throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");
         }

@@ -12,6 +12,7 @@ namespace UnrulyMeadow.Web.Site;
 /// <param name="Rows">How many lines a text of several lines shows.</param>
 /// <param name="Example">What could be typed, shown until something is.</param>
 /// <param name="AutoComplete">What a browser may fill in by itself.</param>
+/// <param name="InputMode">The keys that a phone offers; null for the usual ones.</param>
 public sealed record FieldView(
     string Name,
     string Label,
@@ -23,7 +24,8 @@ public sealed record FieldView(
     string? Plants = null,
     int Rows = 2,
     string? Example = null,
-    string AutoComplete = "off"
+    string AutoComplete = "off",
+    string? InputMode = null
 )
 {
     /// <summary>The choices of an enumeration.</summary>

@@ -31,7 +31,7 @@ public static class SitePages
                 new("Recipes", "/recipes", "combinations"),
             ]
         ),
-        new("Supply", [new("Orders", "/supply", "what to order buy packs cost"), new("Stock", "/stock", "at hand holding lots bulbs lifted")]),
+        new("Supply", [new("What to order", "/supply", "orders buy packs cost"), new("Stock", "/stock", "at hand holding lots bulbs lifted")]),
         new("Crew", [new("Day sheet", "/daysheet", "today work jobs route")]),
         new("Look back", [new("Log", "/log", "record observations ratings notes"), new("Changes", "/changes", "undo take back history")]),
         new(
@@ -56,6 +56,12 @@ public static class SitePages
     public static IReadOnlyList<SitePage> Beneath { get; } =
     [
         new("Begin", "/begin", "new site first steps start"),
+        new("Basket", "/supply/basket", "what to buy where cheapest suppliers offers discounts"),
+        new("Orders", "/supply/orders", "purchase sent deliveries receive credits"),
+        new("Suppliers", "/supply/suppliers", "nurseries price lists offers terms"),
+        new("Holding area", "/supply/holding", "waiting plants cold frame bench water harden off quarantine"),
+        new("Materials", "/supply/materials", "medium feed mulch pins pots labels store reorder"),
+        new("Money", "/supply/money", "budget cost planned committed paid"),
         new("Bulbs through spring", "/year/sequence", "sequence spread"),
         new("Act on many planters", "/year/act", "bulk recipe copy same as last year move replace take out"),
         new("Planters as a table", "/planters/table", "paste spreadsheet xlsx csv import export"),

@@ -75,6 +75,42 @@ public static class Words
     /// <summary>"1 planter", "3 planters".</summary>
     public static string Count(int count, string one, string many) => $"{count:#,0} {(count == 1 ? one : many)}";
 
+    /// <summary>What is ordered by a day: "450 plants of 6 kinds in packs".</summary>
+    public static string Sort(Core.Supply.OrderDeadline deadline)
+    {
+        bool bulbs = deadline.Sort == Core.Palette.GoodsSort.Bulbs;
+        string form = deadline.Sort switch
+        {
+            Core.Palette.GoodsSort.Plugs => " as plugs",
+            Core.Palette.GoodsSort.Packs => " in packs",
+            Core.Palette.GoodsSort.Pot => deadline.IsWood ? ", trees and shrubs" : " in pots",
+            Core.Palette.GoodsSort.Stems => ", cut stems",
+            _ => string.Empty,
+        };
+        return $"{Count(deadline.Bought, bulbs ? "bulb" : "plant", bulbs ? "bulbs" : "plants")} of {Count(deadline.Lines.Count, "kind", "kinds")}{form}";
+    }
+
+    /// <summary>A count; nothing where it is 0.</summary>
+    public static string OrNothing(int count) => count == 0 ? string.Empty : $"{count:#,0}";
+
+    /// <summary>What a supplier takes off a bill; "nothing" for none.</summary>
+    /// <param name="supplier">The supplier.</param>
+    /// <param name="money">The sign of the money.</param>
+    public static string Terms(Core.Supply.Supplier supplier, string money) =>
+        supplier.Discounts.Count == 0
+            ? "nothing"
+            : string.Join(
+                "; ",
+                supplier.Discounts.Select(d =>
+                    d switch
+                    {
+                        Core.Supply.OffForEvery e => $"{money}{e.Each:0.##} for every full {money}{e.Every:0.##}, up to {money}{e.Most:0.##}",
+                        Core.Supply.ShareFrom f => $"{f.Share * 100:0.##} % from {money}{f.From:0.##}",
+                        _ => string.Empty,
+                    }
+                )
+            );
+
     /// <summary>The same words with a capital at their head.</summary>
     public static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];
 

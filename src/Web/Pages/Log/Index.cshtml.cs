@@ -14,7 +14,7 @@ namespace UnrulyMeadow.Web.Pages.Log;
 
 /// <summary>Says what happened, in two taps; made for a phone.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore changes, HeavyWork heavy, Visitor visitor) : PageModel
+public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore changes, HeavyWork heavy, Visitor visitor, SupplyDesk supply) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "planter")]
     public string? PlanterId { get; set; }
@@ -114,6 +114,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                     int planters = after.Select(d => d.PlanterId).Distinct(StringComparer.Ordinal).Count();
                     seen = seen with { Note = $"It is {name}{(seen.Note.Length > 0 ? ". " + seen.Note : string.Empty)}" };
                     followed = " " + frame.Crew.Crew("Renamed", ("plant", name), ("count", planters));
+                    int Named(IEnumerable<Display> displays) =>
+                        displays.SelectMany(d => d.Items).Where(i => i.PlantId == seen.PlantId).Sum(i => i.Count);
+                    if (await supply.ClaimMisnamed(seen.PlantId!, Named(before) - Named(after), WholeDelivery) is { } order)
+                        followed += " " + frame.Crew.Crew("CreditClaimed", ("supplier", order.Supplier.Name), ("number", $"{order.Number}"));
                 }
                 await log.Record([seen], visitor.Person!.Id);
                 TempData["Said"] =

@@ -5,6 +5,7 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
@@ -15,7 +16,7 @@ namespace UnrulyMeadow.Web.Pages.Stock;
 
 /// <summary>"What do we have?": plants at hand as lots, and what stands where since when.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
+public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "lot")]
     public string? LotId { get; set; }
@@ -27,7 +28,9 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
 
     public IReadOnlyList<Lot> Lots { get; private set; } = [];
 
-    /// <summary>What of each lot the plan takes, by the lot's id.</summary>
+    /// <summary>Where plants at hand came from and went to, by kind.</summary>
+    public IReadOnlyList<StockAccount> Accounts { get; private set; } = [];
+
     /// <summary>What still stands in a planter, is kept when it comes out, and is meant for another planting.</summary>
     [BindProperty(SupportsGet = true, Name = "tocome")]
     public string? ToComeText { get; set; }
@@ -43,6 +46,7 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
 
     public IReadOnlyList<StockReservation> ToCome { get; private set; } = [];
 
+    /// <summary>What of each lot the plan takes, by the lot's id.</summary>
     public ILookup<string, StockReservation> Reserved { get; private set; } =
         Enumerable.Empty<StockReservation>().ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
 
@@ -104,6 +108,28 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
             Compare
         );
 
+    /// <summary>Takes plants out of a lot: planted, lost or composted.</summary>
+    [Needs(SiteRole.Crew)]
+    public async Task<IActionResult> OnPostOutAsync(string? count, string? why) =>
+        await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                Now = await frame.Now();
+                Lot lot = Now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) ?? throw new LostUpdateException("This lot", isGone: true);
+                if (!int.TryParse(count, NumberStyles.None, CultureInfo.InvariantCulture, out int taken))
+                    throw new InvalidInputException(string.Empty, "Say how many, as a whole number");
+                if (!Enum.TryParse(why, out MovementKind kind) || kind is not (MovementKind.Planted or MovementKind.Lost or MovementKind.Composted))
+                    throw new InvalidInputException(string.Empty, "Say what became of them");
+                await desk.Store.TakeOut(lot.Id, Input.Version, taken, kind, frame.Today);
+                TempData["Said"] = $"{taken} {Now.Plan.Plant(lot.PlantId).CommonName}: {Words.Of(kind)}.";
+                return Redirect("/stock");
+            },
+            Load,
+            Compare
+        );
+
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
     {
         if (now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) is not { } lot)
@@ -117,11 +143,8 @@ public sealed class IndexModel(PageFrame frame, LotStore lots) : PageModel
     {
         Now = await frame.Now();
         LocalDate today = frame.Today;
-        Reserved = await frame.Soon(
-            frame.State.Derived(Now, ("reserved", today), n =>
-                StockReservation.Of(n.Plan, Changeover.ToCome(n.Plan, today, today)).ToLookup(r => r.Lot.Id, StringComparer.Ordinal)
-            )
-        );
+        Reserved = await desk.Reserved();
+        Accounts = await desk.Store.Account();
         List<StockReservation> toCome = [.. Reserved.SelectMany(r => r).Where(r => r.IsToCome).OrderBy(r => r.Day)];
         ToComePart = ListPage.Of(toCome.Count, ToComeText, name: "tocome");
         ToCome = [.. ToComePart.Take(toCome)];

@@ -18,7 +18,7 @@ namespace UnrulyMeadow.Web.Pages.Supply;
 
 /// <summary>What to order for a turn, a month or a whole plan year, and in what form.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
+public sealed class IndexModel(PageFrame frame, SupplyDesk desk, ChangeStore changes) : PageModel
 {
     private const string MonthMark = "month:";
     private const string YearMark = "year:";
@@ -38,6 +38,9 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
 
     /// <summary>By when what is bought is to be ordered: of the turn, or of all turns that begin in the month or year and are not over.</summary>
     public IReadOnlyList<OrderDeadline> Deadlines { get; private set; } = [];
+
+    /// <summary>Lines with what is on its way of them, as they stand in the order.</summary>
+    public IReadOnlyList<SupplyNeed> Needs { get; private set; } = [];
 
     public LocalDate Today => frame.Today;
 
@@ -62,22 +65,24 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes) : PageModel
         Turn = Span(TurnId) ?? Choose(Now.Plan, TurnId, frame.Today);
         if (TurnId is { Length: > 0 } && Turn?.Id != TurnId)
             return NotFound();
-        Order = Turn is { } turn ? await OrderOf(turn) : null;
+        Order = Turn is { } turn ? await desk.OrderOf(turn) : null;
         if (Order is not null)
         {
             var orders = new List<TurnOrder>();
             foreach (Turn t in IsTurn ? [] : Now.Plan.Turns.Where(t => Turn!.Holds(t.FirstDay) && t.LastDay >= Today))
-                orders.Add(await OrderOf(t));
-            Deadlines = OrderDeadline.Of(IsTurn && Turn!.LastDay >= Today ? [Order] : orders);
+                orders.Add(await desk.OrderOf(t));
+            SupplyNow supply = await desk.Supply();
+            List<OrderDeadline> all = [.. OrderDeadline.Of(IsTurn && Turn!.LastDay >= Today ? [Order] : orders)];
+            // What is on its way already need not be ordered any more.
+            Deadlines =
+            [
+                .. all.Select(d => d.Without(SupplyNeed.Of(orders.Prepend(Order).First(o => o.Turn.Id == d.Turn.Id), supply.Accounts)))
+                    .OfType<OrderDeadline>(),
+            ];
+            Needs = IsTurn ? SupplyNeed.Of(Order, supply.Accounts) : [];
         }
         Outside = await frame.Outside();
         return Page();
-    }
-
-    private Task<TurnOrder> OrderOf(Turn turn)
-    {
-        LocalDate today = frame.Today;
-        return frame.Soon(frame.State.Derived(Now, ("order", turn, today), n => TurnOrder.For(n.Plan, turn, today)));
     }
 
     public async Task<IActionResult> OnGetCsvAsync()

@@ -27,7 +27,8 @@ import { attach as ruleChoice } from './rule-choice.js';
 import { attach as remember } from './remember.js';
 import { attach as sheetWatch } from './sheet-watch.js';
 import { attach as passkey } from './passkey.js';
+import { attach as receive } from './receive.js';
 
-for (const attach of [dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey]) attach(document);
+for (const attach of [dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey, receive]) attach(document);
 // Buttons that only the script makes work are shown from here on.
 document.documentElement.dataset.ready = '';
