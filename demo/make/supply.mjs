@@ -93,12 +93,86 @@ const stock = [
   [{ id: 'labels', name: 'Labels', kind: 'labels', packSize: 50, packPrice: 6, reorderAt: 50, leadDays: 7 }, 40],
 ];
 
+// Last autumn's bulbs: ordered in June, one box refused, credited, done with. And what is on its way for February.
+const turn = (id) => plan.turns.find((t) => t.id === id);
+const bulbsOf = (t) => {
+  const counts = new Map();
+  for (const d of plan.displays.filter((x) => x.install >= t.firstDay && x.install <= t.lastDay)) {
+    for (const i of d.items.filter((x) => plan.palette.find((p) => p.id === x.plantId).bulb)) counts.set(i.plantId, (counts.get(i.plantId) ?? 0) + i.count);
+  }
+  return [...counts].sort(([a], [b]) => (a < b ? -1 : 1));
+};
+const order = (number, id, supplierId, t, stage, sentOn, note, most = Infinity) => ({
+  id,
+  supplier: suppliers.find((s) => s.id === supplierId),
+  lines: bulbsOf(t)
+    .slice(0, most)
+    .map(([plantId, count], i) => {
+      const [offer] = offers.filter((o) => o.supplierId === supplierId && o.plantId === plantId && o.packSize <= Math.max(10, count)).sort((a, b) => b.packSize - a.packSize);
+      const packs = Math.ceil((count * 1.05) / offer.packSize);
+      return {
+        number: i + 1,
+        plantId,
+        name: plan.palette.find((p) => p.id === plantId).commonName,
+        form: offer.form,
+        packSize: offer.packSize,
+        packs,
+        packPrice: offer.steps[0].price,
+        by: t.delivery ?? t.firstDay,
+        turnId: t.id,
+        wanted: Math.ceil(count * 1.05),
+      };
+    }),
+  number,
+  stage,
+  sentOn,
+  note,
+});
+const autumn = { ...order(1, '019a0000-0000-7000-8000-0000000000a1', 'quillon-bulbs', turn('bulbs-2026'), 'closed', '2026-06-22', 'Deliver to the yard gate before ten.'), paidOn: '2026-11-06' };
+const goods = autumn.lines.reduce((sum, l) => sum + l.packs * l.packPrice, 0);
+autumn.paid = cents(goods - Math.min(60, 6 * Math.floor(goods / 100)) + (goods >= 400 ? 0 : 25));
+const soft = autumn.lines.at(-1);
+const share = (goods - Math.min(60, 6 * Math.floor(goods / 100))) / goods;
+const credit = cents((soft.packPrice / soft.packSize) * share * soft.packSize);
+
 const document = {
   suppliers,
   offers,
-  orders: [],
-  receipts: [],
-  claims: [],
+  orders: [
+    autumn,
+    order(2, '019a0000-0000-7000-8000-0000000000a2', 'saltmarsh-plants', turn('late-bulbs-2027'), 'sent', '2026-11-20', 'From the cold store.', 1),
+  ],
+  receipts: [
+    {
+      it: {
+        id: '019a0000-0000-7000-8000-0000000000b1',
+        orderId: autumn.id,
+        day: '2026-10-12',
+        place: 'Bulb store',
+        lines: autumn.lines.map((l) => {
+          const arrived = l.packs * l.packSize;
+          return l === soft
+            ? { line: l.number, arrived, accepted: arrived - l.packSize, reason: 'soft-bulbs', note: 'One bag mouldy at the neck.' }
+            : { line: l.number, arrived, accepted: arrived };
+        }),
+      },
+      by: 'Oona Brack',
+      recordedAt: '2026-10-12T13:40:00Z',
+    },
+  ],
+  claims: [
+    {
+      id: '019a0000-0000-7000-8000-0000000000c1',
+      orderId: autumn.id,
+      line: soft.number,
+      plants: soft.packSize,
+      reason: 'soft-bulbs',
+      day: '2026-10-12',
+      amount: credit,
+      settledOn: '2026-10-30',
+      settled: credit,
+    },
+  ],
   places,
   materials: stock.map(([m]) => m),
   materialMovements: stock.map(([m, amount], i) => ({

@@ -40,6 +40,7 @@ public static class Program
         YearTopics.Turn,
         SupplyTopics.Basket,
         SupplyTopics.OrderDeadlines,
+        SupplyTopics.Holding,
         YearTopics.CloseGaps,
         YearTopics.Rehearse,
         PlanTopics.Order,

@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Core.Work;
@@ -75,6 +76,67 @@ public sealed record OrderDeadlineOutput(
 /// <summary>Output of <c>order-deadlines</c>, the earliest first.</summary>
 public sealed record OrderDeadlinesOutput(IReadOnlyList<OrderDeadlineOutput> Deadlines);
 
+/// <summary>Goods in a holding area, for reckoning.</summary>
+/// <param name="PlantId">The kind, of the plan's palette.</param>
+/// <param name="Count">How many, 1 to 100,000.</param>
+/// <param name="From">The day on which they come, or came.</param>
+/// <param name="Form">The form in which they wait; the usual one where left out.</param>
+/// <param name="PlaceId">Where; null where nobody has said.</param>
+/// <param name="PlantOn">The day on which they are planted; null for never.</param>
+/// <param name="State">What they are kept as.</param>
+public sealed record HeldInput(
+    string PlantId,
+    int Count,
+    LocalDate From,
+    string? Form = null,
+    string? PlaceId = null,
+    LocalDate? PlantOn = null,
+    LotState State = LotState.Waiting
+);
+
+/// <summary>Input of <c>holding</c>.</summary>
+/// <param name="PlanFile">A plan, whose palette names the kinds.</param>
+/// <param name="Goods">What waits, or will.</param>
+/// <param name="Places">Places.</param>
+/// <param name="First">The first day looked at.</param>
+/// <param name="Last">The last, at most a year later.</param>
+/// <param name="LowC">The low of each night, °C.</param>
+/// <param name="HighC">The high of each day, °C.</param>
+public sealed record HoldingInput(
+    string PlanFile,
+    IReadOnlyList<HeldInput> Goods,
+    IReadOnlyList<HoldingPlace> Places,
+    LocalDate First,
+    LocalDate Last,
+    double LowC = 8,
+    double HighC = 18
+);
+
+/// <summary>What goods need on the first day, and when they go wrong.</summary>
+public sealed record HeldOutput(
+    string PlantId,
+    string Form,
+    double RoomM2,
+    LocalDate ReadyOn,
+    LocalDate? RootBoundOn,
+    LocalDate? GoesOverOn,
+    LocalDate? HardenFrom,
+    IReadOnlyList<HoldingTask> Today
+);
+
+/// <summary>A warning.</summary>
+public sealed record HoldingRemarkOutput(HoldingWarning Kind, string PlantId, LocalDate Day, double? LowC);
+
+/// <summary>The room of a place on the first day.</summary>
+public sealed record HoldingPlaceOutput(string PlaceId, double TakenM2, double RoomM2);
+
+/// <summary>Output of <c>holding</c>.</summary>
+public sealed record HoldingOutput(
+    IReadOnlyList<HeldOutput> Goods,
+    IReadOnlyList<HoldingRemarkOutput> Remarks,
+    IReadOnlyList<HoldingPlaceOutput> Places
+);
+
 /// <summary>Topics of supply.</summary>
 internal static class SupplyTopics
 {
@@ -138,6 +200,56 @@ internal static class SupplyTopics
                     )),
                 ]),
                 [.. deadlines.Select(d => d.Explain())]
+            );
+        });
+
+    public static Topic Holding { get; } =
+        new Topic<HoldingInput, HoldingOutput>("holding", "what waits in a holding area: its room, its care, and when it goes wrong", input =>
+        {
+            Plan plan = PlanTopics.ReadPlan(input.PlanFile, "planFile");
+            var faults = new FaultList();
+            if (faults.Day("first", input.First) && (input.Last < input.First || input.Last > input.First.PlusYears(1)))
+                faults.Add("last", "must be within a year of the first day, and not before it");
+            for (int i = 0; i < input.Places.Count; i++)
+                faults.AddAll($"places[{i}]", input.Places[i].Faults());
+            var goods = new List<HeldGoods>();
+            for (int i = 0; i < input.Goods.Count; i++)
+            {
+                HeldInput given = input.Goods[i];
+                faults.Range($"goods[{i}].count", given.Count, 1, 100_000, "plants");
+                HoldingPlace? place = input.Places.FirstOrDefault(p => p.Id == given.PlaceId);
+                if (given.PlaceId is not null && place is null)
+                    faults.Add($"goods[{i}].placeId", "names no place");
+                if (plan.FindPlant(given.PlantId) is not { } plant)
+                    faults.Add($"goods[{i}].plantId", "is not in the palette");
+                else if (faults.Day($"goods[{i}].from", given.From))
+                    goods.Add(
+                        new HeldGoods(plant, GoodsForm.Chosen(plant, given.Form), given.Count, place, given.From, given.PlantOn)
+                        {
+                            State = given.State,
+                        }
+                    );
+            }
+            faults.ThrowIfAny();
+            var held = new HoldingPlan(input.Places, goods, input.First, input.Last, _ => (input.LowC, input.HighC));
+            return (
+                new HoldingOutput(
+                    [
+                        .. held.Goods.Select(g => new HeldOutput(
+                            g.Plant.Id,
+                            g.Form.Name,
+                            Math.Round(g.RoomM2, 3),
+                            g.ReadyOn,
+                            g.RootBoundOn,
+                            g.GoesOverOn,
+                            g.HardenFrom,
+                            held.Tasks(g, input.First)
+                        )),
+                    ],
+                    [.. held.Remarks.Select(r => new HoldingRemarkOutput(r.Kind, r.Goods.Plant.Id, r.Day, r.LowC))],
+                    [.. held.Places.Select(p => new HoldingPlaceOutput(p.Id, Math.Round(held.RoomTaken(p, input.First), 3), p.RoomM2))]
+                ),
+                [.. held.Places.Select(p => held.Explain(p, input.First))]
             );
         });
 

@@ -62,6 +62,7 @@ public sealed partial class ReckonTests
                 "turn",
                 "basket",
                 "order-deadlines",
+                "holding",
                 "close-gaps",
                 "rehearse",
                 "order",

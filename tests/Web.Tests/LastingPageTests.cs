@@ -308,14 +308,7 @@ public sealed class LastingPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         }
     }
 
-    private static Everything Of(SiteDatabase database) =>
-        new(
-            new PlanStore(database, PlanFile.Stored),
-            new LogStore(database),
-            new WeatherStore(database),
-            new PhotoStore(database),
-            new VariantStore(database, PlanFile.Write, PlanFile.Read)
-        );
+    private static Everything Of(SiteDatabase database) => MeadowApp.Archive(database);
 
     private static byte[] Picture()
     {

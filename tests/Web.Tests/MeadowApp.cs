@@ -12,6 +12,7 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Exchange.Supply;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
@@ -133,21 +134,29 @@ public class MeadowApp : IAsyncLifetime
         using FileStream log = File.OpenRead(Demo("kittiwake-quay.log.csv"));
         IReadOnlyList<Observation> seen = CsvSheets.ReadLog(log, new LocalDate(2026, 11, 23));
         await new LogStore(Database).Record(seen);
+        using FileStream supply = File.OpenRead(Demo("kittiwake-quay.supply.json"));
+        await new SupplyStore(Database, new PlanStore(Database, PlanFile.Stored), PlanFile.Stored).Bring(SupplyFile.Read(supply));
     }
 
-    /// <summary>All of a site as it is written out.</summary>
-    public static async Task<byte[]> Everything(SiteDatabase site)
+    /// <summary>What writes all of a site, and brings it.</summary>
+    public static Everything Archive(SiteDatabase site)
     {
-        using var to = new MemoryStream();
         var plans = new PlanStore(site, PlanFile.Stored);
-        await new Everything(
+        return new Everything(
             plans,
             new LogStore(site),
             new WeatherStore(site),
             new PhotoStore(site),
             new VariantStore(site, PlanFile.Write, PlanFile.Read),
             new SupplyStore(site, plans, PlanFile.Stored)
-        ).Write(to);
+        );
+    }
+
+    /// <summary>All of a site as it is written out.</summary>
+    public static async Task<byte[]> Everything(SiteDatabase site)
+    {
+        using var to = new MemoryStream();
+        await Archive(site).Write(to);
         return to.ToArray();
     }
 

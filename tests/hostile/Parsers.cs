@@ -10,6 +10,7 @@ using UnrulyMeadow.Exchange.Accuracy;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
+using UnrulyMeadow.Exchange.Supply;
 using UnrulyMeadow.Exchange.Weather;
 using UnrulyMeadow.Web;
 using UnrulyMeadow.Web.Tests;
@@ -178,6 +179,7 @@ public sealed class Parsers
             nameof(MapFile) => MapFile.Write(Demo),
             "PaletteSheet" => First("palette.csv", 6000),
             "CsvSheets" => File.ReadAllBytes(MeadowApp.Demo("kittiwake-quay.log.csv")),
+            nameof(SupplyFile) => File.ReadAllBytes(MeadowApp.Demo("kittiwake-quay.supply.json")),
             nameof(WeatherFile) => First("kittiwake-quay.dly", 20_000),
             nameof(StationSheet) => StationSheet.Write([
                 new(new LocalDate(2026, 1, 1), -3.5, 2.25, 1),

@@ -78,6 +78,13 @@ public static class Surface
             "turns" => [.. plan.Turns.Select(t => t.Id), "new"],
             "palette" => [.. plan.Palette.Select(p => p.Id), "new"],
             "year" => [.. plan.Events.Select(e => e.Id)],
+            // The demo's two orders and its suppliers.
+            "supply" when route.StartsWith("/supply/orders/", StringComparison.Ordinal) =>
+            [
+                "019a0000-0000-7000-8000-0000000000a1",
+                "019a0000-0000-7000-8000-0000000000a2",
+            ],
+            "supply" => ["quillon-bulbs", "saltmarsh-plants"],
             "jobs" => [$"{Guid.Empty}"],
             "join" or "phone" => ["2345678923456789abcd"],
             "tables" => ["displays", "turns", "stock"],

@@ -20,7 +20,10 @@ public sealed record TypedRow(int Line, IReadOnlyList<string> Cells);
 public static class TypedTable
 {
     /// <summary>Most rows of one table.</summary>
-    public const int MostRows = 20_000;
+    public const int MostRows = 25_000;
+
+    // Lines by which it is told what stands between cells.
+    private const int LinesLookedAt = 10;
 
     // A workbook is a compressed archive: a small one may hold more than the machine.
     private const long MostUnpacked = 200L * 1024 * 1024;
@@ -117,7 +120,8 @@ public static class TypedTable
         {
             throw new InvalidInputException("file", "is not UTF-8 text; save the sheet as \"CSV UTF-8\", or as XLSX");
         }
-        string first = text.Split('\n', 2)[0];
+        // Lists begin with a title as often as with their headings.
+        string first = string.Join('\n', text.Split('\n', LinesLookedAt + 1).Take(LinesLookedAt));
         string delimiter =
             first.Contains('\t', StringComparison.Ordinal) ? "\t"
             : first.Count(c => c == ';') > first.Count(c => c == ',') ? ";"

@@ -233,6 +233,12 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
         IReadOnlyList<TypedRow> rows = Read(content);
         Columns = await Remembered(rows);
         PriceListColumns columns = Columns;
+        // Headings that say nothing are chosen by hand first.
+        if (columns.Kind.Length == 0 || columns.Prices.Count == 0)
+        {
+            Reading = new PriceListReading([], [], [new Fault(string.Empty, "Choose at least which heading names the kind, and which the price")]);
+            return;
+        }
         Reading = await heavy.Do(() => Task.FromResult(PriceList.Read(rows, columns, Id, Now.Plan.Palette)));
     }
 
