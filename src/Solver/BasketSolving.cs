@@ -40,6 +40,7 @@ public static class BasketSolving
         var model = new CpModel();
         var lines = new List<Line>();
         var unserved = new List<BasketNeed>();
+        var prices = new Dictionary<BasketNeed, NeedPrices>(ReferenceEqualityComparer.Instance);
         foreach (BasketNeed need in question.Needs)
         {
             IReadOnlyList<Offer> offers = question.OffersFor(need);
@@ -54,6 +55,9 @@ public static class BasketSolving
             model.Add(bought >= need.Count);
             model.Add(bought <= most);
             lines.AddRange(of);
+            var known = new NeedPrices(need, offers, most);
+            prices[need] = known;
+            AddCut(model, known, of);
         }
         foreach (IGrouping<Offer, Line> shared in lines.GroupBy(l => l.Offer).Where(g => g.Key.MostPacks is not null && g.Skip(1).Any()))
             model.Add(LinearExpr.Sum(shared.Select(l => l.Packs)) <= shared.Key.MostPacks!.Value);
@@ -66,7 +70,7 @@ public static class BasketSolving
             .ToList();
         model.Minimize(LinearExpr.Sum(bills));
         // Something to begin with, and to answer with when the time is up before anything better was found.
-        Basket? simple = Simple(question, unserved);
+        Basket? simple = Cheaper(Simple(question, unserved), OneSupplierEach(question, unserved, prices));
         if (simple is not null)
         {
             foreach (Line line in lines)
@@ -89,6 +93,141 @@ public static class BasketSolving
         return simple is null || status == CpSolverStatus.Infeasible
             ? new BasketAnswer(new Basket(question, [], question.Needs), 0, IsBest: status == CpSolverStatus.Infeasible)
             : new BasketAnswer(simple, Math.Min(bound, simple.Cost), IsBest: false);
+    }
+
+    // However a need is split, what each supplier is paid over what the whole costs there adds up to nearly one: whole packs are dearer than
+    // the parts of packs that the relaxed problem buys, and this tells it so.
+    private static void AddCut(CpModel model, NeedPrices known, List<Line> lines)
+    {
+        const long scale = 1_000_000_000;
+        (double least, IReadOnlyDictionary<string, double> whole) = known.Split();
+        if (!double.IsFinite(least))
+            return;
+        model.Add(
+            LinearExpr.WeightedSum(lines.Select(l => l.Price), lines.Select(l => (long)Math.Ceiling(scale / whole[l.Offer.SupplierId])))
+                >= (long)Math.Floor(least * scale * (1 - 1e-9))
+        );
+    }
+
+    private static Basket? Cheaper(Basket? one, Basket? other) =>
+        one is null ? other
+        : other is null || one.Cost <= other.Cost ? one
+        : other;
+
+    // The cheapest basket that buys each need at one place: for every choice of the share that each supplier's bill reaches, needs go where
+    // they are cheapest by it; then they are moved one by one as long as the bills as they are become cheaper. Null where it leads nowhere.
+    private static Basket? OneSupplierEach(BasketQuestion question, List<BasketNeed> unserved, Dictionary<BasketNeed, NeedPrices> prices)
+    {
+        const int mostChoices = 20_000;
+        List<BasketNeed> needs = [.. question.Needs.Where(n => !unserved.Contains(n))];
+        List<Supplier> suppliers = [.. question.Suppliers.Where(s => prices.Values.Any(p => p.Whole(s.Id) is not null))];
+        long?[][] whole = [.. needs.Select(n => suppliers.Select(s => prices[n].Whole(s.Id)).ToArray())];
+        if (needs.Count == 0 || Array.Exists(whole, w => w.All(p => p is null)))
+            return null;
+        // Shares that each may reach; below 0 for buying nothing there.
+        double[][] shares = [.. suppliers.Select(s => SharesOff(s).Prepend(-1).ToArray())];
+        if (shares.Aggregate(1.0, (n, s) => n * s.Length) > mostChoices)
+            shares = [.. shares.Select(s => s.Length > 2 ? [s[0], s[^1]] : s)];
+        int[]? best = null;
+        decimal cost = decimal.MaxValue;
+        var choice = new int[suppliers.Count];
+        var at = new int[needs.Count];
+        for (bool more = shares.Aggregate(1.0, (n, s) => n * s.Length) <= mostChoices; more; more = Next(choice, shares))
+        {
+            if (!Assign(at))
+                continue;
+            decimal here = CostOf(at);
+            if (here < cost)
+                (cost, best) = (here, [.. at]);
+        }
+        if (best is null)
+            return null;
+        for (bool moved = true; moved; )
+        {
+            moved = false;
+            for (int n = 0; n < needs.Count; n++)
+            {
+                for (int s = 0; s < suppliers.Count; s++)
+                {
+                    int before = best[n];
+                    if (s == before || whole[n][s] is null)
+                        continue;
+                    best[n] = s;
+                    decimal here = CostOf(best);
+                    if (here < cost)
+                        (cost, moved) = (here, true);
+                    else
+                        best[n] = before;
+                }
+            }
+        }
+        var basket = new Basket(
+            question,
+            [.. needs.SelectMany((n, i) => prices[n].Packs(suppliers[best[i]].Id).Select(p => new BasketLine(n, p.Offer, p.Packs)))],
+            unserved
+        );
+        return basket.IsPossible ? basket : null;
+
+        bool Assign(int[] to)
+        {
+            for (int n = 0; n < needs.Count; n++)
+            {
+                double least = double.PositiveInfinity;
+                for (int s = 0; s < suppliers.Count; s++)
+                {
+                    double share = shares[s][choice[s]];
+                    if (share < 0 || whole[n][s] is not { } price || !(price * (1 - share) < least))
+                        continue;
+                    (least, to[n]) = (price * (1 - share), s);
+                }
+                if (double.IsPositiveInfinity(least))
+                    return false;
+            }
+            return true;
+        }
+
+        decimal CostOf(int[] of)
+        {
+            var goods = new long[suppliers.Count];
+            for (int n = 0; n < needs.Count; n++)
+                goods[of[n]] += whole[n][of[n]]!.Value;
+            decimal sum = 0;
+            for (int s = 0; s < suppliers.Count; s++)
+            {
+                decimal own = (decimal)goods[s] / Cents;
+                if (own > 0 && own < suppliers[s].LeastGoods)
+                    return decimal.MaxValue;
+                sum += suppliers[s].Bill(own).Total;
+            }
+            return sum;
+        }
+    }
+
+    // About what share of a bill each discount takes off.
+    private static IEnumerable<double> SharesOff(Supplier supplier) =>
+        supplier
+            .Discounts.Select(d =>
+                d switch
+                {
+                    ShareFrom f => (double)f.Share,
+                    OffForEvery e => (double)(e.Each / e.Every),
+                    _ => 0,
+                }
+            )
+            .Append(0)
+            .Distinct()
+            .Order();
+
+    // The next choice, as one counts; false after the last.
+    private static bool Next(int[] choice, double[][] of)
+    {
+        for (int i = 0; i < choice.Length; i++)
+        {
+            if (++choice[i] < of[i].Length)
+                return true;
+            choice[i] = 0;
+        }
+        return false;
     }
 
     // Each need from whoever is cheapest for it, and nothing from suppliers whose least order is not reached; null where that leads nowhere.

@@ -65,6 +65,31 @@ public sealed class BasketTests
         Assert.True(answer.Basket.IsPossible);
     }
 
+    // By hand: two needs of 72, as plugs 20 each, as packs 60 each.
+    [Fact]
+    public void Plugs_are_bought_as_far_as_there_is_room_to_grow_them_on()
+    {
+        BasketNeed[] needs = [new("pansy", 72, By), new("viola", 72, By)];
+        var question = new BasketQuestion(
+            needs,
+            [new Supplier("hill", "Hill")],
+            [
+                .. needs.SelectMany(n =>
+                    new Offer[]
+                    {
+                        new("hill", n.PlantId, "tray of 72 plugs", 72, [new PriceStep(1, 20)]),
+                        new("hill", n.PlantId, "flat of 18", 18, [new PriceStep(1, 15)]),
+                    }
+                ),
+            ],
+            Today
+        );
+        Assert.Equal(40, BasketSolving.Choose(question).Basket.Cost);
+        Basket half = BasketSolving.Choose(question with { MostGrownOn = 100 }).Basket;
+        Assert.Equal((80m, true), (half.Cost, half.IsPossible));
+        Assert.Equal(120, BasketSolving.Choose(question with { MostGrownOn = 0 }).Basket.Cost);
+    }
+
     [Fact]
     public void What_nobody_delivers_in_time_is_named_and_the_rest_is_bought()
     {

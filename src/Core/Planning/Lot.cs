@@ -25,6 +25,9 @@ public enum LotState
 
     /// <summary>Set apart until it is known to be healthy: nothing is planted from it.</summary>
     Quarantine,
+
+    /// <summary>Raised here, from cuttings or seed; its day is that from which it can be planted.</summary>
+    Raised,
 }
 
 /// <summary>How a lot looks.</summary>

@@ -59,8 +59,14 @@ public static class BasketAsking
     /// <summary>Orders, one for each supplier, that buy a basket; guide prices are nobody's and are left out.</summary>
     /// <param name="basket">The basket.</param>
     /// <param name="nameOf">What a kind is called.</param>
+    /// <param name="theirName">What a supplier calls a kind; null where nobody knows.</param>
     /// <param name="turnId">The turn that it is for.</param>
-    public static IReadOnlyList<PurchaseOrder> Drafts(Basket basket, Func<string, string> nameOf, string? turnId) =>
+    public static IReadOnlyList<PurchaseOrder> Drafts(
+        Basket basket,
+        Func<string, string> nameOf,
+        Func<string, string, string?> theirName,
+        string? turnId
+    ) =>
         [
             .. basket
                 .Lines.Where(l => l.Offer.SupplierId != Guide.Id)
@@ -86,6 +92,7 @@ public static class BasketAsking
                                     )
                                     {
                                         Wanted = Math.Min(l.Plants, l.Need.Count),
+                                        TheirName = theirName(g.Key, l.Need.PlantId),
                                     }
                             ),
                     ]

@@ -49,6 +49,9 @@ public sealed record OrderedLine(
     string? TurnId = null
 )
 {
+    /// <summary>What the supplier calls the kind; null where they call it as we do, or nobody knows.</summary>
+    public string? TheirName { get; init; }
+
     /// <summary>Plants that the plan wanted of it when it was ordered; the rest is there for whole packs or a discount.</summary>
     public int Wanted { get; init; } = Packs * PackSize;
 

@@ -21,7 +21,17 @@ public static class OrderSheet
         [
             .. order.Lines.Select(l =>
                 (IReadOnlyList<object?>)
-                    [l.Number, l.Name, l.Form, l.Packs, l.PackSize, l.Plants, l.PackPrice, l.Price, NodaTime.Text.LocalDatePattern.Iso.Format(l.By)]
+                    [
+                        l.Number,
+                        l.TheirName ?? l.Name,
+                        l.Form,
+                        l.Packs,
+                        l.PackSize,
+                        l.Plants,
+                        l.PackPrice,
+                        l.Price,
+                        NodaTime.Text.LocalDatePattern.Iso.Format(l.By),
+                    ]
             ),
         ];
         if (bill.Discount > 0)

@@ -6,7 +6,7 @@ alter table upload_draft drop constraint upload_draft_kind_check,
 
 alter table lot add column form text check (length(form) between 1 and 400),
   drop constraint lot_state_check,
-  add constraint lot_state_check check (state in ('Waiting', 'Kept', 'HeeledIn', 'Overwintering', 'Forced', 'Stored', 'Quarantine'));
+  add constraint lot_state_check check (state in ('Waiting', 'Kept', 'HeeledIn', 'Overwintering', 'Forced', 'Stored', 'Quarantine', 'Raised'));
 
 -- Suppliers and the like are kept as the documents that they are; what is looked for stands beside.
 create table supplier (
@@ -180,7 +180,8 @@ begin
 end
 $$;
 
--- Whoever changes a lot may say why and of which day; where nobody does, plants out of a planter were kept and all else was corrected.
+-- Whoever changes a lot may say why and of which day; where nobody does, plants out of a planter and
+-- those raised here were kept, and all else was corrected.
 create function note_lot_movement() returns trigger language plpgsql as $$
 declare
   said  text := nullif(current_setting('meadow.movement', true), '');
@@ -192,7 +193,7 @@ begin
   if tg_op = 'INSERT' or (tg_op = 'UPDATE' and old.plant_id <> new.plant_id) then
     if new.count > 0 then
       insert into lot_movement (lot_id, plant_id, day, change, kind)
-      values (new.id, new.plant_id, given, new.count, coalesce(said, case when new.from_planter_id is null then 'Corrected' else 'Kept' end));
+      values (new.id, new.plant_id, given, new.count, coalesce(said, case when new.from_planter_id is null and new.state <> 'Raised' then 'Corrected' else 'Kept' end));
     end if;
   elsif tg_op = 'UPDATE' and new.count <> old.count then
     insert into lot_movement (lot_id, plant_id, day, change, kind)

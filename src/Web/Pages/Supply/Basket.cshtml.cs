@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Supply;
+using UnrulyMeadow.Exchange.Supply;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Jobs;
@@ -123,7 +124,21 @@ public sealed class BasketModel(PageFrame frame, SupplyDesk desk, JobDesk jobs) 
                         string.Empty,
                         "The plan, prices or orders have changed since this was worked out: find the cheapest again"
                     );
-                IReadOnlyList<PurchaseOrder> orders = BasketAsking.Drafts(Basket, k => Now.Plan.Plant(k).CommonName, Turn.Id);
+                // As each supplier's own list names the kinds.
+                var theirs = new Dictionary<string, Dictionary<string, string>>(StringComparer.Ordinal);
+                foreach (string supplier in Basket.Lines.Select(l => l.Offer.SupplierId).Distinct(StringComparer.Ordinal))
+                {
+                    IReadOnlyDictionary<string, string>? names = (await desk.Store.Columns<PriceListColumns>(supplier))?.Names;
+                    theirs[supplier] = (names ?? new Dictionary<string, string>())
+                        .GroupBy(n => n.Value, StringComparer.Ordinal)
+                        .ToDictionary(g => g.Key, g => g.First().Key, StringComparer.Ordinal);
+                }
+                IReadOnlyList<PurchaseOrder> orders = BasketAsking.Drafts(
+                    Basket,
+                    k => Now.Plan.Plant(k).CommonName,
+                    (supplier, kind) => theirs[supplier].GetValueOrDefault(kind),
+                    Turn.Id
+                );
                 if (orders.Count == 0)
                     throw new InvalidInputException(string.Empty, "Nobody offers any of it: bring in a price list first");
                 await desk.Store.Draft(orders);
