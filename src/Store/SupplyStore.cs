@@ -104,13 +104,16 @@ public sealed class SupplyStore(SiteDatabase database, PlanStore plans, JsonSeri
     public async Task<string> Mark()
     {
         await using NpgsqlConnection connection = await database.Open();
-        return await connection.ExecuteScalarAsync<string>(
+        return await Mark(connection);
+    }
+
+    private static async Task<string> Mark(NpgsqlConnection connection) =>
+        await connection.ExecuteScalarAsync<string>(
             """
             select concat_ws('-', (select max(version) from supplier), (select count(*) from supplier), (select max(version) from supply_choice),
                 (select max(version) from purchase_order), (select count(*) from purchase_order), (select count(*) from receipt))
             """
         ) ?? string.Empty;
-    }
 
     /// <summary>Offers of some kinds.</summary>
     /// <param name="plantIds">Their ids; null for all.</param>
@@ -231,17 +234,26 @@ public sealed class SupplyStore(SiteDatabase database, PlanStore plans, JsonSeri
     }
 
     /// <summary>Keeps orders that are not sent yet.</summary>
-    public async Task Draft(IReadOnlyList<PurchaseOrder> orders)
+    /// <param name="orders">The orders.</param>
+    /// <param name="mark">The state that they were made of; null for any.</param>
+    /// <exception cref="InvalidInputException">It is another now: somebody has drafted, sent or received meanwhile.</exception>
+    public async Task Draft(IReadOnlyList<PurchaseOrder> orders, string? mark = null)
     {
         await using NpgsqlConnection connection = await database.Open();
+        await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
+        await connection.ExecuteAsync("select from site for update", transaction: transaction);
+        if (mark is not null && mark != await Mark(connection))
+            throw new InvalidInputException(string.Empty, "Prices or orders have changed since this was worked out: find the cheapest again");
         await connection.ExecuteAsync(
             """
             insert into purchase_order (id, stage, details)
             select (r.details ->> 'id')::uuid, 'Draft', r.details from jsonb_array_elements(@rows::jsonb) as r (details)
             on conflict (site_id, id) do nothing
             """,
-            new { rows = Text(orders) }
+            new { rows = Text(orders) },
+            transaction
         );
+        await transaction.CommitAsync();
     }
 
     /// <summary>Changes an order that is not sent, or what was promised and paid of one that is.</summary>

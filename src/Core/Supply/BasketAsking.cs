@@ -27,6 +27,7 @@ public static class BasketAsking
         LocalDate today
     )
     {
+        offers = [.. offers.Select(o => suppliers.FirstOrDefault(s => s.Id == o.SupplierId) is { } by ? o.OnTermsOf(by) : o)];
         ILookup<string, Offer> byKind = offers.ToLookup(o => o.PlantId, StringComparer.Ordinal);
         var asked = new List<BasketNeed>();
         var guide = new List<Offer>();

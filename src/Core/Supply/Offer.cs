@@ -31,6 +31,14 @@ public sealed record Offer(string SupplierId, string PlantId, string Form, int P
     /// <summary>True where it is grown to order, and must be taken once ordered.</summary>
     public bool IsContract { get; init; }
 
+    /// <summary>The offer with its supplier's lead time and months where it has none of its own.</summary>
+    public Offer OnTermsOf(Supplier supplier) =>
+        this with
+        {
+            LeadDays = LeadDays > 0 ? LeadDays : supplier.LeadDays,
+            Months = Months.Count > 0 ? Months : supplier.Months,
+        };
+
     /// <summary>Weeks that it is grown on here before it can be planted: plugs.</summary>
     public int GrowOnWeeks => GoodsForm.IsPlugs(Form) ? GoodsForm.PlugGrowOnWeeks : 0;
 

@@ -30,6 +30,12 @@ public sealed record Supplier(string Id, string Name)
     /// <summary>Days after the bill by which it is to be paid.</summary>
     public int PaymentDays { get; init; } = 30;
 
+    /// <summary>Days from an order to its delivery, where an offer says nothing else.</summary>
+    public int LeadDays { get; init; }
+
+    /// <summary>Months in which they deliver, 1 to 12, where an offer says nothing else; empty for all year.</summary>
+    public IReadOnlyList<int> Months { get; init; } = [];
+
     /// <summary>Anything else.</summary>
     public string Note { get; init; } = string.Empty;
 
@@ -60,6 +66,9 @@ public sealed record Supplier(string Id, string Name)
         if (FreeDeliveryFrom is { } from)
             faults.Range("freeDeliveryFrom", (double)from, 0, 1_000_000, string.Empty);
         faults.Range("paymentDays", PaymentDays, 0, 365, "days");
+        faults.Range("leadDays", LeadDays, 0, 730, "days");
+        if (Months.Any(m => m is < 1 or > 12))
+            faults.Add("months", "must be from 1 to 12");
         faults.Phrase("note", Note, 500);
         for (int i = 0; i < Discounts.Count; i++)
             faults.AddAll($"discounts[{i}]", Discounts[i].Faults());

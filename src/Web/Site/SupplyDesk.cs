@@ -15,6 +15,9 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
 {
     private SupplyNow? _supply;
 
+    /// <summary>How goods on their way say of which order they are.</summary>
+    public static string SourceOf(PurchaseOrder order) => $"order {order.Number}";
+
     /// <summary>The store.</summary>
     public SupplyStore Store => store;
 
@@ -38,6 +41,22 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
     /// <summary>Turns that are not over, in order.</summary>
     public async Task<IReadOnlyList<Turn>> TurnsToCome() =>
         [.. (await frame.Now()).Plan.Turns.Where(t => t.LastDay >= frame.Today).OrderBy(t => t.FirstDay)];
+
+    /// <summary>The store of materials, and what the turns to come want of each. Of two for the same thing the first is used up first.</summary>
+    public async Task<IReadOnlyList<MaterialAccount>> Materials()
+    {
+        SupplyNow supply = await Supply();
+        var orders = new List<TurnOrder>();
+        foreach (Turn turn in supply.Materials.Count == 0 ? [] : await TurnsToCome())
+            orders.Add(await OrderOf(turn));
+        ILookup<string, MaterialMovement> moved = supply.MaterialMovements.ToLookup(m => m.MaterialId, StringComparer.Ordinal);
+        return
+        [
+            .. supply.Materials.Select(m =>
+                MaterialAccount.Of(m.It, [.. moved[m.It.Id]], supply.Materials.First(x => x.It.Kind == m.It.Kind) == m ? orders : [])
+            ),
+        ];
+    }
 
     /// <summary>
     /// Claims a credit for plants that turned out to be another kind, from the latest order of that kind of which so many are not claimed
@@ -124,7 +143,7 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
                 held.Add(
                     new HeldGoods(plant, form, line.Outstanding, PlaceFor(supply, form), comes, on)
                     {
-                        Source = $"order {account.Order.Number}",
+                        Source = SourceOf(account.Order),
                         IsToCome = true,
                     }
                 );

@@ -141,7 +141,7 @@ public sealed class BasketModel(PageFrame frame, SupplyDesk desk, JobDesk jobs) 
                 );
                 if (orders.Count == 0)
                     throw new InvalidInputException(string.Empty, "Nobody offers any of it: bring in a price list first");
-                await desk.Store.Draft(orders);
+                await desk.Store.Draft(orders, ask.State);
                 TempData["Said"] = $"{Words.Count(orders.Count, "order", "orders")} drafted. Nothing is sent yet.";
                 return Redirect("/supply/orders");
             }

@@ -39,6 +39,9 @@ public sealed class IndexModel(PageFrame frame, SupplyDesk desk, ChangeStore cha
     /// <summary>By when what is bought is to be ordered: of the turn, or of all turns that begin in the month or year and are not over.</summary>
     public IReadOnlyList<OrderDeadline> Deadlines { get; private set; } = [];
 
+    /// <summary>Materials that are to be ordered: for the turn, or at all.</summary>
+    public IReadOnlyList<MaterialAccount> Materials { get; private set; } = [];
+
     /// <summary>Lines with what is on its way of them, as they stand in the order.</summary>
     public IReadOnlyList<SupplyNeed> Needs { get; private set; } = [];
 
@@ -79,6 +82,7 @@ public sealed class IndexModel(PageFrame frame, SupplyDesk desk, ChangeStore cha
                 .. all.Select(d => d.Without(SupplyNeed.Of(orders.Prepend(Order).First(o => o.Turn.Id == d.Turn.Id), supply.Accounts)))
                     .OfType<OrderDeadline>(),
             ];
+            Materials = [.. (await desk.Materials()).Where(m => m.IsToOrder && (!IsTurn || m.ShortFor is null || m.ShortFor.Id == Turn!.Id))];
             Needs = IsTurn ? SupplyNeed.Of(Order, supply.Accounts) : [];
         }
         Outside = await frame.Outside();

@@ -4,7 +4,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Supply;
-using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.People;
@@ -142,19 +141,8 @@ public sealed class MaterialsModel(PageFrame frame, SupplyDesk desk, Visitor vis
         Now = await frame.Now();
         Supply = await desk.Supply();
         Turns = await desk.TurnsToCome();
-        var orders = new List<TurnOrder>();
-        foreach (Turn turn in Turns)
-            orders.Add(await desk.OrderOf(turn));
-        Accounts =
-        [
-            .. Supply.Materials.Select(m =>
-                MaterialAccount.Of(m.It, [.. Supply.MaterialMovements.Where(x => x.MaterialId == m.It.Id)], FirstOfKind(m.It) ? orders : [])
-            ),
-        ];
+        Accounts = await desk.Materials();
     }
-
-    // Of two materials for the same thing the first is used up first.
-    private bool FirstOfKind(Material material) => Supply.Materials.First(m => m.It.Kind == material.Kind).It.Id == material.Id;
 }
 
 /// <summary>A material as typed.</summary>

@@ -53,6 +53,9 @@ public sealed class OrderModel(PageFrame frame, SupplyDesk desk) : PageModel
     /// <summary>Lines of which the plan wants fewer than when they were ordered, and by how many.</summary>
     public IReadOnlyList<(OrderedLine Line, int Fewer)> Differences { get; private set; } = [];
 
+    /// <summary>What will go wrong with it in the holding area, if it comes when it is promised or wanted.</summary>
+    public IReadOnlyList<HoldingRemark> Waiting { get; private set; } = [];
+
     /// <summary>What is called what: "Order 7", or "Draft for…".</summary>
     public string Name => Order.Number is { } number ? $"Order {number}" : $"Draft for {Order.Supplier.Name}";
 
@@ -298,6 +301,12 @@ public sealed class OrderModel(PageFrame frame, SupplyDesk desk) : PageModel
         Photographs = photographs;
         if (Order.IsOpen)
         {
+            Waiting =
+            [
+                .. (await desk.Holding(frame.Today.PlusWeeks(HoldingModel.Weeks))).Remarks.Where(r =>
+                    r.Goods.IsToCome && r.Goods.Source == SupplyDesk.SourceOf(Order)
+                ),
+            ];
             var needs = new List<SupplyNeed>();
             foreach (string turn in Order.Lines.Select(l => l.TurnId).OfType<string>().Distinct(StringComparer.Ordinal))
             {

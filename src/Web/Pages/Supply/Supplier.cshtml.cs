@@ -270,6 +270,11 @@ public sealed class SupplierInput
 
     public string? PaymentDays { get; set; }
 
+    public string? LeadDays { get; set; }
+
+    /// <summary>Months in which they deliver, as "3, 4, 9".</summary>
+    public string? Months { get; set; }
+
     public string? OffEvery { get; set; }
 
     public string? OffEach { get; set; }
@@ -294,6 +299,8 @@ public sealed class SupplierInput
             DeliveryCharge = Money(s.DeliveryCharge),
             FreeDeliveryFrom = s.FreeDeliveryFrom is { } from ? Money(from) : null,
             PaymentDays = $"{s.PaymentDays}",
+            LeadDays = s.LeadDays > 0 ? $"{s.LeadDays}" : null,
+            Months = string.Join(", ", s.Months),
             OffEvery = off is null ? null : Money(off.Every),
             OffEach = off is null ? null : Money(off.Each),
             OffMost = off is null ? null : Money(off.Most),
@@ -341,12 +348,27 @@ public sealed class SupplierInput
         int days = 30;
         if (!string.IsNullOrWhiteSpace(PaymentDays) && !int.TryParse(PaymentDays, NumberStyles.None, CultureInfo.InvariantCulture, out days))
             faults.Add("paymentDays", "must be a whole number of days");
+        int lead = 0;
+        if (!string.IsNullOrWhiteSpace(LeadDays) && !int.TryParse(LeadDays, NumberStyles.None, CultureInfo.InvariantCulture, out lead))
+            faults.Add("leadDays", "must be a whole number of days");
+        var months = new List<int>();
+        foreach (
+            string typed in (Months ?? string.Empty).Split([',', ';', ' '], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        )
+        {
+            if (int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out int month))
+                months.Add(month);
+            else
+                faults.Add("months", "must be numbers of months, such as 3, 4, 9; empty for all year");
+        }
         var supplier = new Supplier(id, Name?.Trim() ?? string.Empty)
         {
             LeastGoods = Sum(LeastGoods, "leastGoods"),
             DeliveryCharge = Sum(DeliveryCharge, "deliveryCharge"),
             FreeDeliveryFrom = string.IsNullOrWhiteSpace(FreeDeliveryFrom) ? null : Sum(FreeDeliveryFrom, "freeDeliveryFrom"),
             PaymentDays = days,
+            LeadDays = lead,
+            Months = [.. months.Distinct().Order()],
             Discounts = discounts,
             Note = Note?.Trim() ?? string.Empty,
         };
