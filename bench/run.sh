@@ -55,6 +55,8 @@ begin_many 1000
 if with_browser; then
   measured "the year of a thousand planters" 600 node bench/year.mjs "http://127.0.0.1:$port"
 fi
+errand bring-supply demo/kittiwake-quay.supply.json
+measured "supply at a thousand planters" 300 node bench/supply.mjs "http://127.0.0.1:$port"
 measured "reads while others write" 300 node bench/writes.mjs "http://127.0.0.1:$port"
 measured "pages and edits at a thousand planters" 300 node bench/edits.mjs "http://127.0.0.1:$port"
 measured "fifty people and five writes a second at a thousand planters" 900 node bench/clients.mjs "http://127.0.0.1:$port"

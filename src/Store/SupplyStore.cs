@@ -111,7 +111,7 @@ public sealed class SupplyStore(SiteDatabase database, PlanStore plans, JsonSeri
         await connection.ExecuteScalarAsync<string>(
             """
             select concat_ws('-', (select max(version) from supplier), (select count(*) from supplier), (select max(version) from supply_choice),
-                (select max(version) from purchase_order), (select count(*) from purchase_order), (select count(*) from receipt))
+                (select max(version) from purchase_order), (select count(*) from purchase_order), (select count(*) from receipt), (select max(version) from credit_claim), (select count(*) from credit_claim))
             """
         ) ?? string.Empty;
 

@@ -959,4 +959,10 @@ public enum WorkingPhrase
 
     /// <summary>Room that goods take in the holding area.</summary>
     HoldingRoomStep,
+
+    /// <summary>Planned in planters that are not named one by one.</summary>
+    PlantOrderPlannedOthers,
+
+    /// <summary>Medium of planters that are not named one by one.</summary>
+    TurnMediumOthers,
 }

@@ -24,6 +24,9 @@ public sealed record OrderLine(Plant Plant, int Planned, int FromStock, PackPurc
 /// <summary>What to order for a turn: plants, bulbs, medium and feed, with the cost.</summary>
 public sealed record TurnOrder
 {
+    // Planters that a working names; of thousands the others are summed up.
+    private const int MostNamed = 30;
+
     private TurnOrder(Turn turn, Site site, IReadOnlyList<OrderLine> lines, IReadOnlyList<MediumLine> medium, IReadOnlyList<FeedLine> feed)
     {
         Feed = feed;
@@ -136,8 +139,19 @@ public sealed record TurnOrder
                         WorkingPhrase.Listed,
                         (
                             "items",
-                            line.Planters.Select(p =>
-                                    (object?)new Fact(WorkingPhrase.PlantOrderPlannedEach, ("planter", p.Planter), ("count", p.Count))
+                            line.Planters.Take(MostNamed)
+                                .Select(p => (object?)new Fact(WorkingPhrase.PlantOrderPlannedEach, ("planter", p.Planter), ("count", p.Count)))
+                                .Concat(
+                                    line.Planters.Count > MostNamed
+                                        ?
+                                        [
+                                            new Fact(
+                                                WorkingPhrase.PlantOrderPlannedOthers,
+                                                ("planters", line.Planters.Count - MostNamed),
+                                                ("count", line.Planters.Skip(MostNamed).Sum(p => p.Count))
+                                            ),
+                                        ]
+                                        : []
                                 )
                                 .ToList()
                         )
@@ -223,14 +237,26 @@ public sealed record TurnOrder
                 ),
             ],
             [
-                .. Medium.Select(m => new Fact(
-                    WorkingPhrase.TurnMediumStep,
-                    ("planter", m.Planter),
-                    ("litres", Quantity.Litres(m.Litres, 1)),
-                    ("acid", m.IsAcid),
-                    ("reason", m.Reason),
-                    ("fresh", m.FreshCm > 0 ? Quantity.Depth(m.FreshCm) : null)
-                )),
+                .. Medium
+                    .Take(MostNamed)
+                    .Select(m => new Fact(
+                        WorkingPhrase.TurnMediumStep,
+                        ("planter", m.Planter),
+                        ("litres", Quantity.Litres(m.Litres, 1)),
+                        ("acid", m.IsAcid),
+                        ("reason", m.Reason),
+                        ("fresh", m.FreshCm > 0 ? Quantity.Depth(m.FreshCm) : null)
+                    )),
+                .. Medium.Count > MostNamed
+                    ?
+                    [
+                        new Fact(
+                            WorkingPhrase.TurnMediumOthers,
+                            ("planters", Medium.Count - MostNamed),
+                            ("litres", Quantity.Litres(Medium.Skip(MostNamed).Sum(m => m.Litres), 1))
+                        ),
+                    ]
+                    : Array.Empty<Fact>(),
             ]
         );
 
@@ -253,7 +279,7 @@ public sealed record TurnOrder
                 ),
             ],
             [
-                .. Feed.Take(30)
+                .. Feed.Take(MostNamed)
                     .Select(f => new Fact(
                         WorkingPhrase.FeedStep,
                         ("planter", f.Planter),

@@ -28,11 +28,31 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
     public void Forget() => _supply = null;
 
     /// <summary>What a turn wants, beside what is at hand.</summary>
-    public async Task<TurnOrder> OrderOf(Turn turn)
+    public async Task<TurnOrder> OrderOf(Turn turn) => await frame.Soon(Reckoned(await frame.Now(), turn));
+
+    /// <summary>A plan year's money; worked out anew where the plan, an order, a delivery or a credit has changed.</summary>
+    /// <param name="start">The year's first day.</param>
+    public async Task<MoneyReport> Money(LocalDate start)
     {
-        LocalDate today = frame.Today;
         SiteNow now = await frame.Now();
-        return await frame.Soon(frame.State.Derived(now, ("order", turn, today), n => TurnOrder.For(n.Plan, turn, today)));
+        SupplyNow supply = await Supply();
+        LocalDate today = frame.Today;
+        LocalDate end = start.PlusYears(1);
+        List<Turn> turns = [.. now.Plan.Turns.Where(t => t.FirstDay >= start && t.FirstDay < end).OrderBy(t => t.FirstDay)];
+        TurnOrder[] orders = await frame.Soon(Task.WhenAll(turns.Select(t => Reckoned(now, t))));
+        string mark = await store.Mark();
+        return await frame.Soon(
+            frame.State.Derived(now, ("money", start, today, mark), n =>
+                MoneyReport.Of(
+                    n.Plan,
+                    orders,
+                    [.. orders.Where(o => o.Turn.LastDay >= today).SelectMany(o => SupplyNeed.Of(o, supply.Accounts))],
+                    supply.Accounts,
+                    [.. supply.Claims.Select(c => c.It)],
+                    today
+                )
+            )
+        );
     }
 
     /// <summary>What a turn still has to get.</summary>
@@ -43,12 +63,25 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
         [.. (await frame.Now()).Plan.Turns.Where(t => t.LastDay >= frame.Today).OrderBy(t => t.FirstDay)];
 
     /// <summary>The store of materials, and what the turns to come want of each. Of two for the same thing the first is used up first.</summary>
-    public async Task<IReadOnlyList<MaterialAccount>> Materials()
+    public async Task<IReadOnlyList<MaterialAccount>> Materials() => Materials(await Supply(), await frame.Soon(OrdersToCome(await frame.Now())));
+
+    /// <summary>The same where it is known at once; null where it is not.</summary>
+    public async Task<IReadOnlyList<MaterialAccount>?> MaterialsIfSoon() =>
+        (await Supply()).Materials.Count == 0 ? []
+        : await frame.IfSoon(OrdersToCome(await frame.Now())) is { } orders ? Materials(await Supply(), orders)
+        : null;
+
+    private Task<TurnOrder[]> OrdersToCome(SiteNow now) =>
+        Task.WhenAll(now.Plan.Turns.Where(t => t.LastDay >= frame.Today).OrderBy(t => t.FirstDay).Select(t => Reckoned(now, t)));
+
+    private Task<TurnOrder> Reckoned(SiteNow now, Turn turn)
     {
-        SupplyNow supply = await Supply();
-        var orders = new List<TurnOrder>();
-        foreach (Turn turn in supply.Materials.Count == 0 ? [] : await TurnsToCome())
-            orders.Add(await OrderOf(turn));
+        LocalDate today = frame.Today;
+        return frame.State.Derived(now, ("order", turn, today), n => TurnOrder.For(n.Plan, turn, today));
+    }
+
+    private static IReadOnlyList<MaterialAccount> Materials(SupplyNow supply, IReadOnlyList<TurnOrder> orders)
+    {
         ILookup<string, MaterialMovement> moved = supply.MaterialMovements.ToLookup(m => m.MaterialId, StringComparer.Ordinal);
         return
         [

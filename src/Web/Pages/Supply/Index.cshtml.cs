@@ -82,7 +82,10 @@ public sealed class IndexModel(PageFrame frame, SupplyDesk desk, ChangeStore cha
                 .. all.Select(d => d.Without(SupplyNeed.Of(orders.Prepend(Order).First(o => o.Turn.Id == d.Turn.Id), supply.Accounts)))
                     .OfType<OrderDeadline>(),
             ];
-            Materials = [.. (await desk.Materials()).Where(m => m.IsToOrder && (!IsTurn || m.ShortFor is null || m.ShortFor.Id == Turn!.Id))];
+            Materials =
+            [
+                .. (await desk.MaterialsIfSoon() ?? []).Where(m => m.IsToOrder && (!IsTurn || m.ShortFor is null || m.ShortFor.Id == Turn!.Id)),
+            ];
             Needs = IsTurn ? SupplyNeed.Of(Order, supply.Accounts) : [];
         }
         Outside = await frame.Outside();

@@ -6,7 +6,6 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Core.Supply;
-using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
@@ -114,15 +113,7 @@ public sealed class MoneyModel(PageFrame frame, SupplyDesk desk) : PageModel
         Start = SiteYear.UsualStart(frame.Today, Now.IsSouthern);
         if (int.TryParse(YearText, NumberStyles.None, CultureInfo.InvariantCulture, out int year) && year is >= 1951 and <= 2149)
             Start = new LocalDate(year, Start.Month, 1);
-        LocalDate end = Start.PlusYears(1);
-        var orders = new List<TurnOrder>();
-        var needs = new List<SupplyNeed>();
-        foreach (Turn turn in Now.Plan.Turns.Where(t => t.FirstDay >= Start && t.FirstDay < end).OrderBy(t => t.FirstDay))
-        {
-            orders.Add(await desk.OrderOf(turn));
-            needs.AddRange(turn.LastDay >= frame.Today ? await desk.Needs(turn) : []);
-        }
-        Report = MoneyReport.Of(Now.Plan, orders, needs, Supply.Accounts, [.. Supply.Claims.Select(c => c.It)], frame.Today);
+        Report = await desk.Money(Start);
         Budgets = [.. Supply.Budgets.Where(b => b.It.Year == Start.Year)];
         SiteYear? season = await frame.IfSoon(frame.State.Year(Start, null));
         Dictionary<string, int> days = season?.Planters.ToDictionary(p => p.Planter.Id, p => p.DaysInColour, StringComparer.Ordinal) ?? [];

@@ -59,6 +59,15 @@ public sealed class OrderModel(PageFrame frame, SupplyDesk desk) : PageModel
     /// <summary>What is called what: "Order 7", or "Draft for…".</summary>
     public string Name => Order.Number is { } number ? $"Order {number}" : $"Draft for {Order.Supplier.Name}";
 
+    // An address holds so much; of thousands of planters the first are shown, and the page takes more of them in.
+    private const int LongestList = 4000;
+
+    private static IEnumerable<string> AsFitAnAddress(IEnumerable<string> ids)
+    {
+        int length = 0;
+        return ids.TakeWhile(id => (length += id.Length + 1) <= LongestList);
+    }
+
     /// <summary>Where to see what another kind does in the displays that were to have the one ordered.</summary>
     public string InDisplays(OrderedLine line, string kind, Turn turn) =>
         $"{frame.Base}/year/act"
@@ -69,7 +78,7 @@ public sealed class OrderModel(PageFrame frame, SupplyDesk desk) : PageModel
                 ["day"] = Words.Iso(turn.FirstDay),
                 ["oldPlant"] = line.PlantId,
                 ["newPlant"] = kind,
-                ["planterList"] = string.Join(',', DisplaysOf(line, turn).Select(d => d.PlanterId).Distinct(StringComparer.Ordinal)),
+                ["planterList"] = string.Join(',', AsFitAnAddress(DisplaysOf(line, turn).Select(d => d.PlanterId).Distinct(StringComparer.Ordinal))),
             }
         );
 
