@@ -176,6 +176,20 @@ public sealed class SupplyPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     [Fact]
+    public async Task What_is_promised_and_paid_is_written_to_an_order_that_was_sent_and_a_guest_is_offered_nothing()
+    {
+        const string order = "/supply/orders/019a0000-0000-7000-8000-0000000000a2";
+        using (HttpResponseMessage saved = await _planner.Send(order, order, ("Promised", "2027-02-04"), ("Paid", "13.96"), ("Note", "Card on file")))
+            Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
+        PurchaseOrder after = (await Store.Now()).Orders.First(o => o.It.Number == 2).It;
+        Assert.Equal((new NodaTime.LocalDate(2027, 2, 4), 13.96m), (after.PromisedFor, after.Paid));
+        HttpClient guest = app.Browser(SiteRole.Guest);
+        IDocument page = await guest.Open(order);
+        Assert.Empty(page.QuerySelectorAll("a[href$='/receive']"));
+        Assert.Contains("Tulip, late dark", page.Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_discount_that_never_ends_is_refused_beside_its_field()
     {
         using HttpResponseMessage answer = await _planner.Send(

@@ -7,10 +7,10 @@ namespace UnrulyMeadow.Core.Supply;
 /// <summary>Money that may be spent.</summary>
 /// <param name="Id">Its identity.</param>
 /// <param name="Year">The calendar year in which the plan year begins.</param>
+/// <param name="Amount">How much.</param>
 /// <param name="AreaId">For an area alone; null for all.</param>
 /// <param name="TurnId">For a turn alone; null for all.</param>
-/// <param name="Amount">How much.</param>
-public sealed record Budget(Guid Id, int Year, string? AreaId, string? TurnId, decimal Amount)
+public sealed record Budget(Guid Id, int Year, decimal Amount, string? AreaId = null, string? TurnId = null)
 {
     /// <summary>Every fault of its own figures.</summary>
     public IReadOnlyList<Fault> Faults()

@@ -153,6 +153,8 @@ public static class PriceList
             {
                 LeadDays = FirstNumber(Cell(leadAt)) ?? 0,
                 OrderUntil = Day(Cell(untilAt)),
+                // Plugs are grown to order (common practice).
+                IsContract = GoodsForm.IsPlugs(form),
             };
             if (Cell(untilAt).Length > 0 && offer.OrderUntil is null)
                 Fault(columns.OrderUntil, $"\"{PlainText.Cut(Cell(untilAt), 30)}\" is no day; write it as 2027-05-17");

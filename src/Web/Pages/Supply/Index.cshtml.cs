@@ -11,6 +11,7 @@ using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.Drawing;
 using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
@@ -22,6 +23,9 @@ public sealed class IndexModel(PageFrame frame, SupplyDesk desk, ChangeStore cha
 {
     private const string MonthMark = "month:";
     private const string YearMark = "year:";
+
+    // Of peat and bark.
+    private const string MaterialColour = "#6d5a44";
 
     /// <summary>A turn's id, "month:2027-05" or "year:2026-09".</summary>
     [BindProperty(SupportsGet = true, Name = "turn")]
@@ -41,6 +45,39 @@ public sealed class IndexModel(PageFrame frame, SupplyDesk desk, ChangeStore cha
 
     /// <summary>Materials that are to be ordered: for the turn, or at all.</summary>
     public IReadOnlyList<MaterialAccount> Materials { get; private set; } = [];
+
+    /// <summary>From the last day to order to the day on which it is wanted, of goods and materials, as lines of a drawing.</summary>
+    public IReadOnlyList<DateRule> Rules =>
+        [
+            .. Deadlines
+                .Select(d => new DateRule(
+                    $"{d.Turn.Name}: {Words.Sort(d)}",
+                    d.Lines[0].Plant.LeadColour,
+                    d.LastOrderDay,
+                    d.By,
+                    null,
+                    $"{d.Turn.Name}: order {Words.Sort(d)} by {Words.DayYear(d.LastOrderDay)}, wanted {Words.DayYear(d.By)}"
+                )
+                {
+                    IsToCome = !d.IsLate(Today),
+                })
+                .Concat(
+                    Materials
+                        .Where(m => m.OrderBy is not null)
+                        .Select(m => new DateRule(
+                            $"{m.ShortFor!.Name}: {m.Material.Name}",
+                            MaterialColour,
+                            m.OrderBy!.Value,
+                            m.ShortFor.Delivery ?? m.ShortFor.FirstDay,
+                            null,
+                            $"{m.ShortFor.Name}: order {m.Material.Name} by {Words.DayYear(m.OrderBy.Value)}"
+                        )
+                        {
+                            IsToCome = m.OrderBy >= Today,
+                        })
+                )
+                .OrderBy(r => r.From),
+        ];
 
     /// <summary>Lines with what is on its way of them, as they stand in the order.</summary>
     public IReadOnlyList<SupplyNeed> Needs { get; private set; } = [];

@@ -96,7 +96,7 @@ public sealed class MoneyModel(PageFrame frame, SupplyDesk desk) : PageModel
                 if (amount == 0 && kept is not null)
                     await desk.Store.RemoveBudget(kept.It.Id, kept.Version);
                 else if (amount != 0)
-                    await desk.Store.Save(new Budget(kept?.It.Id ?? Guid.CreateVersion7(), Start.Year, area, turn, amount.Value), kept?.Version);
+                    await desk.Store.Save(new Budget(kept?.It.Id ?? Guid.CreateVersion7(), Start.Year, amount.Value, area, turn), kept?.Version);
                 TempData["Said"] = amount == 0 ? "No budget there now." : "Budget set.";
                 return Redirect($"/supply/money?year={Start.Year}");
             },

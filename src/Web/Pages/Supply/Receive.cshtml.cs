@@ -167,7 +167,8 @@ public sealed class ReceiveModel(PageFrame frame, SupplyDesk desk, Visitor visit
         }
         var receipt = new Receipt(ReceiptId == Guid.Empty ? Guid.CreateVersion7() : ReceiptId, Id, day, Place?.Trim() ?? string.Empty, lines)
         {
-            InQuarantine = InQuarantine,
+            // What is put into quarantine is in quarantine, said or not.
+            InQuarantine = InQuarantine || Supply.Places.Any(p => p.It.Kind == HoldingKind.Quarantine && p.It.Name == Place),
             TakesMore = TakesMore,
         };
         faults.ThrowIfAny();
