@@ -73,7 +73,7 @@ test('a planner goes from an empty site to a printed day sheet', async ({ page }
 
   await page.getByRole('link', { name: 'what to order' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Summer turn');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Order as CSV' }).click()]);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'This list as CSV' }).click()]);
   expect(readFileSync(await download.path(), 'utf8')).toContain('Petunia, magenta');
 
   await page.getByRole('link', { name: 'Day sheets' }).click();
