@@ -134,7 +134,7 @@ public sealed class JobStore(SiteDatabase database)
     {
         await using NpgsqlConnection connection = await database.Open();
         return (
-            await connection.QuerySingleOrDefaultAsync<Row>(
+            await connection.QuerySingleOrDefaultAsync<JobRow>(
                 (
                     $"select {Columns} from job where kind = @kind and inputs = @inputs order "
                     + "by state in ('Waiting', 'Running', 'Done') desc, asked_at desc limit 1"
@@ -148,7 +148,7 @@ public sealed class JobStore(SiteDatabase database)
     public async Task<Job?> Find(Guid id)
     {
         await using NpgsqlConnection connection = await database.Open();
-        return (await connection.QuerySingleOrDefaultAsync<Row>($"select {Columns} from job where id = @id", new { id }))?.ToJob();
+        return (await connection.QuerySingleOrDefaultAsync<JobRow>($"select {Columns} from job where id = @id", new { id }))?.ToJob();
     }
 
     /// <summary>Jobs that nobody has finished, oldest first.</summary>
@@ -157,7 +157,7 @@ public sealed class JobStore(SiteDatabase database)
         await using NpgsqlConnection connection = await database.Open();
         return
         [
-            .. (await connection.QueryAsync<Row>($"select {Columns} from job where state in ('Waiting', 'Running') order by asked_at")).Select(r =>
+            .. (await connection.QueryAsync<JobRow>($"select {Columns} from job where state in ('Waiting', 'Running') order by asked_at")).Select(r =>
                 r.ToJob()
             ),
         ];
@@ -169,7 +169,7 @@ public sealed class JobStore(SiteDatabase database)
     {
         await using NpgsqlConnection connection = await database.Open();
         return (
-            await connection.QuerySingleOrDefaultAsync<Row>(
+            await connection.QuerySingleOrDefaultAsync<JobRow>(
                 (
                     "update job set state = 'Running', heard_at = now(), done = 0, said = '' "
                     + $"where id = @id and state in ('Waiting', 'Running') returning {Columns}"
@@ -248,39 +248,11 @@ public sealed class JobStore(SiteDatabase database)
 
     private static async Task<Job?> Known(NpgsqlConnection connection, string kind, string inputs) =>
         (
-            await connection.QuerySingleOrDefaultAsync<Row>(
+            await connection.QuerySingleOrDefaultAsync<JobRow>(
                 $"select {Columns} from job where kind = @kind and inputs = @inputs and state in ('Waiting', 'Running', 'Done')",
                 new { kind, inputs }
             )
         )?.ToJob();
-
-    private sealed record Row(
-        Guid Id,
-        string Kind,
-        string Inputs,
-        string Question,
-        string State,
-        int Done,
-        int Total,
-        string Said,
-        string? Result,
-        string? Units
-    )
-    {
-        public Job ToJob() =>
-            new(
-                Id,
-                Kind,
-                Inputs,
-                Question,
-                Enum.Parse<JobState>(State),
-                Done,
-                Total,
-                Said,
-                Result,
-                Units is null ? null : Enum.Parse<SiteUnits>(Units)
-            );
-    }
 }
 
 /// <summary>Work of every site that waits for a worker.</summary>
@@ -298,7 +270,7 @@ public sealed class WaitingWork(MeadowDatabase database)
     public async Task<(Guid Site, Job Job)?> TakeNext()
     {
         await using NpgsqlConnection connection = await database.OpenOverAll();
-        Row? row = await connection.QuerySingleOrDefaultAsync<Row>(
+        IEnumerable<(Guid, Job)> taken = await connection.QueryAsync<Guid, JobRow, (Guid, Job)>(
             $"""
             update job
             set state = 'Running', started_at = now(), heard_at = now(), done = 0, said = ''
@@ -312,9 +284,10 @@ public sealed class WaitingWork(MeadowDatabase database)
               for update skip locked
               limit 1)
             returning site_id, {JobStore.Columns}
-            """
+            """,
+            (site, row) => (site, row.ToJob())
         );
-        return row is null ? null : (row.SiteId, row.ToJob());
+        return taken.Cast<(Guid, Job)?>().SingleOrDefault();
     }
 
     /// <summary>True while a job is held by a worker from whom nothing was heard for some seconds.</summary>
@@ -325,33 +298,22 @@ public sealed class WaitingWork(MeadowDatabase database)
             "select exists (select from job where state = 'Running' and coalesce(heard_at, started_at) < now() - interval '4 seconds')"
         );
     }
+}
 
-    private sealed record Row(
-        Guid SiteId,
-        Guid Id,
-        string Kind,
-        string Inputs,
-        string Question,
-        string State,
-        int Done,
-        int Total,
-        string Said,
-        string? Result,
-        string? Units
-    )
-    {
-        public Job ToJob() =>
-            new(
-                Id,
-                Kind,
-                Inputs,
-                Question,
-                Enum.Parse<JobState>(State),
-                Done,
-                Total,
-                Said,
-                Result,
-                Units is null ? null : Enum.Parse<SiteUnits>(Units)
-            );
-    }
+/// <summary>A job as its table holds it.</summary>
+internal sealed record JobRow(
+    Guid Id,
+    string Kind,
+    string Inputs,
+    string Question,
+    string State,
+    int Done,
+    int Total,
+    string Said,
+    string? Result,
+    string? Units
+)
+{
+    public Job ToJob() =>
+        new(Id, Kind, Inputs, Question, Enum.Parse<JobState>(State), Done, Total, Said, Result, Units is null ? null : Enum.Parse<SiteUnits>(Units));
 }

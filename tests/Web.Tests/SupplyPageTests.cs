@@ -190,6 +190,36 @@ public sealed class SupplyPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     }
 
     [Fact]
+    public async Task A_photograph_goes_with_a_delivery_and_what_is_no_picture_keeps_it_out()
+    {
+        const string order = "/supply/orders/019a0000-0000-7000-8000-0000000000a2";
+        HttpClient crew = app.Browser(SiteRole.Crew);
+        using (HttpResponseMessage refused = await Sent("no picture"u8.ToArray()))
+            Assert.Contains("no JPEG or PNG", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
+        Assert.DoesNotContain((await Store.Now()).Receipts, r => $"/supply/orders/{r.It.OrderId}" == order);
+        using var bitmap = new SkiaSharp.SKBitmap(8, 6);
+        using SkiaSharp.SKData jpeg = bitmap.Encode(SkiaSharp.SKEncodedImageFormat.Jpeg, 90);
+        using (HttpResponseMessage taken = await Sent(jpeg.ToArray()))
+            Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+        string picture = (await crew.Open(order)).QuerySelector("img.thumb")!.GetAttribute("src")!;
+        using HttpResponseMessage shown = await crew.GetAsync(new Uri(picture, UriKind.Relative));
+        Assert.Equal("image/jpeg", shown.Content.Headers.ContentType!.MediaType);
+
+        async Task<HttpResponseMessage> Sent(byte[] picture)
+        {
+            IDocument page = await crew.Open($"{order}/receive");
+            using var content = new MultipartFormDataContent();
+            foreach (IHtmlInputElement field in page.QuerySelectorAll<IHtmlInputElement>("form.receive input[type=hidden]"))
+                content.Add(new StringContent(field.Value), field.Name!);
+            content.Add(new StringContent("20"), "Lines[0].Arrived");
+            content.Add(new StringContent("2026-11-23"), "Day");
+            content.Add(new StringContent("Bulb store"), "Place");
+            content.Add(new ByteArrayContent(picture), "Photographs", "lorry.jpg");
+            return await crew.PostAsync(new Uri($"{order}/receive", UriKind.Relative), content);
+        }
+    }
+
+    [Fact]
     public async Task A_discount_that_never_ends_is_refused_beside_its_field()
     {
         using HttpResponseMessage answer = await _planner.Send(

@@ -7,11 +7,14 @@ test('a planner sends three orders, they are received on a phone with two faults
   const find = page.getByRole('button', { name: 'Find the cheapest' });
   await find.click();
   await expect(page.getByRole('button', { name: 'Draft these orders' })).toBeVisible({ timeout: 60_000 });
-  // The planner decides a line: the geraniums from somebody else, and the basket is found anew around it.
-  const before = await page.locator('h1').innerText();
-  await page.locator('tbody select').first().selectOption({ index: 1 });
+  // The planner decides a line, and the basket is found anew around it.
+  const instead = page.locator('tbody select').first();
+  const chosen = await instead.locator('option').last().getAttribute('value');
+  await instead.selectOption(chosen);
+  await page.waitForURL(/job=/);
+  await expect(instead).toHaveValue(chosen);
+  await expect(page.locator('tbody tr').first()).toContainText(chosen.split('|')[1]);
   await expect(page.getByRole('button', { name: 'Draft these orders' })).toBeVisible({ timeout: 60_000 });
-  expect(before).toContain('Summer turn');
   await page.getByRole('button', { name: 'Draft these orders' }).click();
   await expect(page.locator('.said')).toContainText('drafted');
   await page.goto(`${studio}/supply/basket?turn=spring-2027`);
@@ -56,6 +59,11 @@ test('a planner sends three orders, they are received on a phone with two faults
   await page.goto(`${studio}/supply/holding`);
   await expect(page.locator('h1')).toContainText('plants wait');
   await expect(page.locator('.date-rules')).toContainText('Pansy, yellow');
+  // Another day of the weeks to come, with the night that is to be reckoned with.
+  const later = new Date(Date.now() + 42 * 86_400_000).toISOString().slice(0, 10);
+  await page.getByLabel('What it needs on').fill(later);
+  await page.waitForURL(/day=/);
+  await expect(page.locator('main')).toContainText('expected low');
   await page.goto(`${studio}/supply/money`);
   await expect(page.locator('tbody tr', { hasText: 'Summer turn' })).toContainText('$');
 });

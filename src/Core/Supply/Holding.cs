@@ -239,6 +239,9 @@ public sealed class HoldingPlan
     /// <summary>What will go wrong, the soonest first.</summary>
     public IReadOnlyList<HoldingRemark> Remarks { get; }
 
+    /// <summary>The low to be reckoned with in the open air of a day, °C.</summary>
+    public double LowC(LocalDate day) => _air(day).LowC;
+
     /// <summary>Room taken in a place on a day, m².</summary>
     public double RoomTaken(HoldingPlace place, LocalDate day) => Goods.Where(g => g.Place == place && g.StandsOn(day)).Sum(g => g.RoomM2);
 

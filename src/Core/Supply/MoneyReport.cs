@@ -98,11 +98,17 @@ public sealed record MoneyReport(
         );
     }
 
-    // Guide prices of what nobody has ordered, by the share of each line that is still open, and the medium.
+    // Guide prices of what nobody has ordered, drafts among it, by the share of each line that is still open, and the medium.
     private static decimal Planned(TurnOrder order, IReadOnlyList<SupplyNeed> needs) =>
         needs
             .Where(n => n.Turn.Id == order.Turn.Id && n.Line.Purchase.Wanted > 0)
-            .Sum(n => Math.Round(n.Line.Purchase.Cost * n.Open / n.Line.Purchase.Wanted, 2, MidpointRounding.AwayFromZero)) + order.MediumCost;
+            .Sum(n =>
+                Math.Round(
+                    n.Line.Purchase.Cost * Math.Max(0, n.Line.Purchase.Wanted - n.OnOrder) / n.Line.Purchase.Wanted,
+                    2,
+                    MidpointRounding.AwayFromZero
+                )
+            ) + order.MediumCost;
 
     // The part of an order that is for a turn; delivery and what is taken off are shared out by the price of the lines.
     private static MoneySteps Of(OrderAccount account, string turnId, IReadOnlyList<CreditClaim> claims)

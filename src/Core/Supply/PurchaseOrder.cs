@@ -149,9 +149,13 @@ public sealed record PurchaseOrder(Guid Id, Supplier Supplier, IReadOnlyList<Ord
 /// <param name="Line">The line.</param>
 /// <param name="Arrived">Plants that came for it, refused ones and others in their place among them.</param>
 /// <param name="Accepted">Of these, plants taken into the stock.</param>
+/// <param name="TooMany">Of those refused, plants that were more than ordered.</param>
 /// <param name="IsWaited">True while what has not come is waited for.</param>
-public sealed record LineAccount(OrderedLine Line, int Arrived, int Accepted, bool IsWaited)
+public sealed record LineAccount(OrderedLine Line, int Arrived, int Accepted, int TooMany, bool IsWaited)
 {
+    /// <summary>Plants for which a credit may be claimed: all that came but those that were never ordered.</summary>
+    public int Claimable => Arrived - TooMany;
+
     /// <summary>Plants sent back or thrown out.</summary>
     public int Refused => Arrived - Accepted;
 
@@ -175,7 +179,15 @@ public sealed record OrderAccount(PurchaseOrder Order, IReadOnlyList<LineAccount
         ILookup<int, ReceivedLine> came = receipts.Where(r => r.OrderId == order.Id).SelectMany(r => r.Lines).ToLookup(l => l.Line);
         return new OrderAccount(
             order,
-            [.. order.Lines.Select(l => new LineAccount(l, came[l.Number].Sum(r => r.Arrived), came[l.Number].Sum(r => r.Accepted), order.IsOpen))]
+            [
+                .. order.Lines.Select(l => new LineAccount(
+                    l,
+                    came[l.Number].Sum(r => r.Arrived),
+                    came[l.Number].Sum(r => r.Accepted),
+                    came[l.Number].Where(r => r.Reason == RefusalReason.TooMany).Sum(r => r.Refused),
+                    order.IsOpen
+                )),
+            ]
         );
     }
 
@@ -184,14 +196,4 @@ public sealed record OrderAccount(PurchaseOrder Order, IReadOnlyList<LineAccount
         !Order.IsOpen || Lines.All(l => l.Arrived == 0) ? Order.Stage
         : Lines.All(l => l.Outstanding == 0) ? OrderState.Received
         : OrderState.PartReceived;
-
-    /// <summary>The price of what was accepted, after what was taken off the bill.</summary>
-    public decimal Received => Math.Round(Lines.Sum(l => Order.PriceOfOne(l.Line) * l.Accepted), 2, MidpointRounding.AwayFromZero);
-
-    /// <summary>The price of what is still to come, delivery included while nothing came.</summary>
-    public decimal Committed =>
-        Order.IsOpen
-            ? Math.Round(Lines.Sum(l => Order.PriceOfOne(l.Line) * l.Outstanding), 2, MidpointRounding.AwayFromZero)
-                + (Lines.All(l => l.Arrived == 0) ? Order.Bill.Delivery : 0)
-            : 0;
 }

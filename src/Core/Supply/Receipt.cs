@@ -196,7 +196,7 @@ public sealed record CreditClaim(Guid Id, Guid OrderId, int Line, int Plants, Re
     {
         var faults = new FaultList();
         faults.Day("day", Day);
-        int most = (order.Lines.FirstOrDefault(l => l.Line.Number == Line)?.Arrived ?? 0) - claimed;
+        int most = (order.Lines.FirstOrDefault(l => l.Line.Number == Line)?.Claimable ?? 0) - claimed;
         if (Plants < 1 || Plants > most)
             faults.Add(
                 "plants",

@@ -38,6 +38,14 @@ public sealed record SupplyDocument(
         Each("offers", Offers, o => o.Faults());
         // An order that was sent keeps what its supplier asked then; only its own lines are looked at.
         Each("orders", Orders, o => [.. o.Lines.SelectMany(l => l.Faults())]);
+        Each("receipts", Receipts, r =>
+            [
+                .. r.It.Lines.Where(l => l.Accepted < 0 || l.Accepted > l.Arrived).Select(_ => new Fault("lines", "cannot take more than came")),
+                .. Orders.FirstOrDefault(o => o.Id == r.It.OrderId) is { } of && r.It.Lines.Any(l => of.Lines.All(o => o.Number != l.Line))
+                    ? [new Fault("lines", "name a line that the order does not have")]
+                    : Array.Empty<Fault>(),
+            ]
+        );
         Each("places", Places, p => p.Faults());
         Each("materials", Materials, m => m.Faults());
         Each("budgets", Budgets, b => b.Faults());

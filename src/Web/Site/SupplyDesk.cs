@@ -108,7 +108,7 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
                 (
                     x.Order,
                     x.Line,
-                    Left: x.Line.Arrived
+                    Left: x.Line.Claimable
                         - supply.Claims.Where(c => c.It.OrderId == x.Order.Id && c.It.Line == x.Line.Line.Number).Sum(c => c.It.Plants)
                 )
             )

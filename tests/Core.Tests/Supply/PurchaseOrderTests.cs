@@ -105,8 +105,12 @@ public sealed class PurchaseOrderTests
         Assert.Equal((150m, 15m, 30m), (Order.Bill.Goods, Order.Bill.Discount, Order.Bill.Delivery));
         CreditClaim claim = Assert.Single(Of(new ReceivedLine(1, 180, 170, RefusalReason.SpentFlowers)).Claims(Order));
         Assert.Equal((10, 4.50m), (claim.Plants, claim.Amount));
-        // More than was ordered is nobody's loss.
-        Assert.Empty(Of(new ReceivedLine(1, 190, 180, RefusalReason.TooMany)).Claims(Order));
+        // More than was ordered is nobody's loss, then or later.
+        Receipt more = Of(new ReceivedLine(1, 190, 180, RefusalReason.TooMany));
+        Assert.Empty(more.Claims(Order));
+        OrderAccount account = OrderAccount.Of(Order, [more]);
+        Assert.Empty(CreditClaim.For(Order, 1, 180, RefusalReason.WrongKind, Came).Faults(account, 0));
+        Assert.NotEmpty(CreditClaim.For(Order, 1, 181, RefusalReason.WrongKind, Came).Faults(account, 0));
     }
 
     [Fact]
@@ -205,6 +209,17 @@ public sealed class PurchaseOrderTests
                 },
                 iter: 500
             );
+    }
+
+    [Fact]
+    public void What_is_planned_stays_planned_while_it_is_only_drafted()
+    {
+        Plan plan = Bed();
+        TurnOrder order = TurnOrder.For(plan, Summer, Came);
+        OrderAccount draft = OrderAccount.Of(Order with { Stage = OrderState.Draft, Number = null }, []);
+        MoneySteps Of(params OrderAccount[] accounts) => MoneyReport.Of(plan, [order], SupplyNeed.Of(order, accounts), accounts, [], Came).Total;
+        Assert.True(Of().Planned > order.MediumCost);
+        Assert.Equal(Of(), Of(draft));
     }
 
     [Fact]
