@@ -28,6 +28,8 @@ public enum GoodsSort
 /// <param name="SpreadCm">Width of one plant as bought, cm.</param>
 public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> Packs, double SpreadCm)
 {
+    private static readonly string[] PotWords = ["pot", "gallon", "container"];
+
     // What a plant is as bought in each of its forms; kept while the plant itself is.
     private static readonly ConditionalWeakTable<Plant, FormsOfPlant> Known = [];
 
@@ -125,7 +127,7 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
     private static GoodsSort SortOf(Plant plant, Pack pack) =>
         IsPlugs(pack.Form) ? GoodsSort.Plugs
         : plant.LifeForm == LifeForm.CutStems ? GoodsSort.Stems
-        : Says(pack, "pot") || Says(pack, "gallon") || Says(pack, "container") ? GoodsSort.Pot
+        : IsPot(pack.Form) ? GoodsSort.Pot
         : plant.Bulb is not null ? GoodsSort.Bulbs
         : pack.Size > 1 ? GoodsSort.Packs
         : GoodsSort.Pot;
@@ -140,5 +142,6 @@ public sealed record GoodsForm(string Name, GoodsSort Sort, IReadOnlyList<Pack> 
             _ => pack.Form,
         };
 
-    private static bool Says(Pack pack, string word) => pack.Form.Contains(word, StringComparison.OrdinalIgnoreCase);
+    /// <summary>True when what is called so is a pot or container of its own.</summary>
+    public static bool IsPot(string form) => PotWords.Any(w => form.Contains(w, StringComparison.OrdinalIgnoreCase));
 }

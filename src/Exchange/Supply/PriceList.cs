@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 using NodaTime;
 using NodaTime.Text;
 using UnrulyMeadow.Core;
@@ -37,14 +38,14 @@ public sealed record PriceListColumns(string Kind, string Form, string Size, IRe
 public sealed record PriceListReading(IReadOnlyList<Offer> Offers, IReadOnlyList<(int Line, string Name)> Unknown, IReadOnlyList<Fault> Faults);
 
 /// <summary>Reads price lists of suppliers.</summary>
-public static class PriceList
+public static partial class PriceList
 {
     private const int MostHeadingRows = 30;
 
     // Words by which headings are guessed; the planner corrects the guess.
     private static readonly string[] KindWords = ["plant", "kind", "name", "variety", "article", "item", "description", "species"];
     private static readonly string[] FormWords = ["form", "pack", "container", "format", "pot", "grade"];
-    private static readonly string[] SizeWords = ["size", "per pack", "count", "quantity", "qty", "pcs", "plants"];
+    private static readonly string[] SizeWords = ["size", "per pack", "count", "quantity", "qty", "pcs", "pieces", "plants"];
     private static readonly string[] PriceWords = ["price", "cost", "each"];
 
     /// <summary>The row of headings: the first with two texts or more and without a price; null where there is none.</summary>
@@ -128,10 +129,13 @@ public static class PriceList
                 continue;
             }
             string form = Cell(formAt);
-            int? size = sizeAt >= 0 ? FirstNumber(Cell(sizeAt)) : FirstNumber(form) ?? 1;
+            int? size = sizeAt >= 0 ? FirstNumber(Cell(sizeAt)) : PlantsIn(form);
             if (size is not (>= 1 and <= 1000))
             {
-                Fault(columns.Size.Length > 0 ? columns.Size : columns.Form, "must tell how many plants are in a pack, 1 to 1,000");
+                Fault(
+                    columns.Size.Length > 0 ? columns.Size : columns.Form,
+                    "does not tell how many plants are in a pack, 1 to 1,000; add a column for it, or write \"tray of 18\" or \"10 cm pot\""
+                );
                 continue;
             }
             var steps = new List<PriceStep>();
@@ -188,6 +192,21 @@ public static class PriceList
         }
         return known;
     }
+
+    // How many plants a pack holds by what it is called: "tray of 18", "6-pack", "84 plugs"; one in a pot of its own, whatever its size, and
+    // where nothing is said of the pack at all.
+    private static int? PlantsIn(string form) =>
+        form.Length == 0 ? 1
+        : Counted().Match(form) is { Success: true } counted ? FirstNumber(counted.Value)
+        : GoodsForm.IsPot(form) ? 1
+        : null;
+
+    [GeneratedRegex(
+        @"\b(of|x|×)\s*[0-9]{1,4}\b|\b[0-9]{1,4}[\s-]*(pack|plug|cell|bulb|tuber|plant|pcs|piece|stem)",
+        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture,
+        1000
+    )]
+    private static partial Regex Counted();
 
     private static int? FirstNumber(string text)
     {

@@ -40,6 +40,23 @@ public sealed class PriceListTests
     [InlineData("5 per 0")]
     public void What_is_no_price_is_none(string text) => Assert.Null(PriceText.Read(text));
 
+    [Theory]
+    [InlineData("flat of 18", 18)]
+    [InlineData("6-pack", 6)]
+    [InlineData("tray of 84 plugs", 84)]
+    [InlineData("tray 84 plugs", 84)]
+    [InlineData("10 cm pot", 1)]
+    [InlineData("3-gallon container", 1)]
+    [InlineData("crate of 250, 12/14 cm", 250)]
+    [InlineData("cell pack", null)]
+    [InlineData("grade 12/14", null)]
+    public void Without_a_column_for_it_the_pack_tells_how_many_are_in_it_and_no_measure_is_taken_for_a_count(string form, int? size)
+    {
+        PriceListReading read = Read($"Plant name;Pack;Price\nLobelia, blue;{form};9,90 €");
+        Assert.Equal(size, read.Offers is [var one] ? one.PackSize : null);
+        Assert.Equal(size is null ? 1 : 0, read.Faults.Count);
+    }
+
     [Fact]
     public void A_list_with_a_title_merged_names_price_steps_and_unknown_kinds_is_read_line_by_line()
     {
