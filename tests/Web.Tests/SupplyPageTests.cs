@@ -84,6 +84,17 @@ public sealed class SupplyPageTests(MeadowApp app) : IClassFixture<MeadowApp>
             basket = await _planner.Settled(asked.Headers.Location!.ToString());
         }
         Assert.Contains("No basket", basket.Words(), StringComparison.Ordinal);
+        // Somebody changes what has nothing to do with it: the basket stands.
+        using (
+            HttpResponseMessage turn = await _planner.Send(
+                "/turns/new",
+                null,
+                ("Name", "Much later"),
+                ("FirstDay", "2029-09-15"),
+                ("LastDay", "2029-09-17")
+            )
+        )
+            Assert.Equal(HttpStatusCode.Redirect, turn.StatusCode);
         string job = basket.QuerySelector<IHtmlInputElement>("form[action*='handler=draft'] input[name=job]")!.Value;
         using (
             HttpResponseMessage drafted = await _planner.PostFrom(

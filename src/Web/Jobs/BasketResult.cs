@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text.Json;
 using NodaTime;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Supply;
@@ -12,7 +14,8 @@ namespace UnrulyMeadow.Web.Jobs;
 /// <param name="Today">The day of the order.</param>
 /// <param name="Plugs">True where plugs that are grown on here will do.</param>
 /// <param name="State">The state of suppliers, offers, choices and orders that it is asked of.</param>
-public sealed record BasketAsk(string TurnId, LocalDate Today, bool Plugs, string State)
+/// <param name="Wanted">What stands for the needs that it is asked of (<see cref="MarkOf"/>).</param>
+public sealed record BasketAsk(string TurnId, LocalDate Today, bool Plugs, string State, string Wanted) : INamesItsInputs
 {
     // Plugs are potted on into pots of nine centimetres that stand side by side (common practice).
     private const double PlugsInM2 = 120;
@@ -21,13 +24,32 @@ public sealed record BasketAsk(string TurnId, LocalDate Today, bool Plugs, strin
     public static IReadOnlyList<SupplyNeed> Needs(Plan plan, Turn turn, SupplyNow supply, LocalDate today) =>
         SupplyNeed.Of(TurnOrder.For(plan, turn, today), supply.Accounts);
 
+    /// <summary>What stands for some needs: the same for as long as the same is wanted, whatever else changes in the plan.</summary>
+    public static string MarkOf(IReadOnlyList<SupplyNeed> needs) =>
+        Convert.ToHexString(
+            SHA256.HashData(
+                JsonSerializer.SerializeToUtf8Bytes(
+                    needs.Select(n => new
+                    {
+                        n.Line.Plant,
+                        n.Line.Form,
+                        n.Open,
+                        n.By,
+                    }),
+                    JobJson.Options
+                )
+            )
+        );
+
     /// <summary>The question in full.</summary>
-    /// <exception cref="Core.InvalidInputException">The turn is gone.</exception>
+    /// <exception cref="Core.InvalidInputException">The turn is gone, or something else is wanted now.</exception>
     public static async Task<BasketQuestion> Question(Plan plan, SupplyStore store, BasketAsk ask)
     {
         Turn turn = plan.Turns.FirstOrDefault(t => t.Id == ask.TurnId) ?? throw new Core.InvalidInputException("turn", "is no longer in the plan");
         SupplyNow supply = await store.Now();
         IReadOnlyList<SupplyNeed> needs = Needs(plan, turn, supply, ask.Today);
+        if (MarkOf(needs) != ask.Wanted || await store.Mark() != ask.State)
+            throw new Core.InvalidInputException(string.Empty, "what is wanted, or what is offered, has changed since this was asked: ask again");
         return await Question(needs, store, supply, ask);
     }
 

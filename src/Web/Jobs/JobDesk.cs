@@ -27,6 +27,11 @@ public sealed record Answer<TResult>(Job? Job, TResult? Result, bool IsOfNow)
     where TResult : class;
 
 /// <summary>
+/// A question that names by itself all that its answer rests on: the answer stands when something else changes in the plan or the weather.
+/// </summary>
+public interface INamesItsInputs;
+
+/// <summary>
 /// Where pages ask for long work, look how far it is, and take what was proposed: a page asks by a form, shows what is known, and makes the
 /// change when it is accepted.
 /// </summary>
@@ -113,7 +118,7 @@ public sealed class JobDesk(JobStore jobs, IBackgroundJobClient client, Visitor 
         Convert.ToHexString(
             SHA256.HashData(
                 Encoding.UTF8.GetBytes(
-                    $"{Version}\n{kind}\n{JsonSerializer.Serialize(question, JobJson.Options)}\n{now.Inputs.Value} {units ?? now.Plan.Site.Units}"
+                    $"{Version}\n{kind}\n{JsonSerializer.Serialize(question, JobJson.Options)}\n{(question is INamesItsInputs ? null : now.Inputs.Value)} {units ?? now.Plan.Site.Units}"
                 )
             )
         );

@@ -150,19 +150,16 @@ public sealed class BasketModel(PageFrame frame, SupplyDesk desk, JobDesk jobs) 
 
     private async Task<IActionResult> AskAnew()
     {
-        Job asked = await jobs.Ask(
-            JobKinds.Basket,
-            new BasketAsk(Turn!.Id, frame.Today, Plugs, await desk.Store.Mark()),
-            Now,
-            PageFrame.Asker(HttpContext)
-        );
+        Supply = await desk.Supply();
+        Job asked = await jobs.Ask(JobKinds.Basket, await Ask(), Now, PageFrame.Asker(HttpContext));
         return Redirect($"{Here}&job={asked.Id}");
     }
 
     private async Task<BasketAsk> Ask()
     {
-        var ask = new BasketAsk(Turn!.Id, frame.Today, Plugs, await desk.Store.Mark());
-        Needs = await desk.Needs(Turn);
+        string state = await desk.Store.Mark();
+        Needs = await desk.Needs(Turn!);
+        var ask = new BasketAsk(Turn!.Id, frame.Today, Plugs, state, BasketAsk.MarkOf(Needs));
         Question = await BasketAsk.Question(Needs, desk.Store, Supply, ask);
         return ask;
     }
