@@ -159,7 +159,8 @@ public sealed class SupplyPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         // What the turn's page says is on its way is what the orders still wait for.
         IReadOnlyList<SupplyNeed> needs = SupplyNeed.Of(
             TurnOrder.For(plan, plan.Turns.First(t => t.Id == Summer), new NodaTime.LocalDate(2026, 11, 23)),
-            now.Accounts
+            now.Accounts,
+            plan.Lots
         );
         int coming = now.Accounts.Where(a => a.Order.IsOpen).Sum(a => a.Lines.Where(l => l.Line.TurnId == Summer).Sum(l => l.Outstanding));
         Assert.Equal(coming, needs.Sum(n => n.OnOrder));

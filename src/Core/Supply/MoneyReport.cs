@@ -104,7 +104,7 @@ public sealed record MoneyReport(
             .Where(n => n.Turn.Id == order.Turn.Id && n.Line.Purchase.Wanted > 0)
             .Sum(n =>
                 Math.Round(
-                    n.Line.Purchase.Cost * Math.Max(0, n.Line.Purchase.Wanted - n.OnOrder) / n.Line.Purchase.Wanted,
+                    n.Line.Purchase.Cost * Math.Max(0, n.Line.Purchase.Wanted - n.Coming) / n.Line.Purchase.Wanted,
                     2,
                     MidpointRounding.AwayFromZero
                 )

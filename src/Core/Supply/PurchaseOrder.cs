@@ -156,6 +156,9 @@ public sealed record LineAccount(OrderedLine Line, int Arrived, int Accepted, in
     /// <summary>Plants for which a credit may be claimed: all that came but those that were never ordered.</summary>
     public int Claimable => Arrived - TooMany;
 
+    /// <summary>Plants taken into quarantine, by the kind as which they came; they may have left it since.</summary>
+    public IReadOnlyList<(string PlantId, int Count)> SetApart { get; init; } = [];
+
     /// <summary>Plants sent back or thrown out.</summary>
     public int Refused => Arrived - Accepted;
 
@@ -176,7 +179,9 @@ public sealed record OrderAccount(PurchaseOrder Order, IReadOnlyList<LineAccount
     /// <param name="receipts">Receipts, of any orders.</param>
     public static OrderAccount Of(PurchaseOrder order, IEnumerable<Receipt> receipts)
     {
-        ILookup<int, ReceivedLine> came = receipts.Where(r => r.OrderId == order.Id).SelectMany(r => r.Lines).ToLookup(l => l.Line);
+        List<Receipt> here = [.. receipts.Where(r => r.OrderId == order.Id)];
+        ILookup<int, ReceivedLine> came = here.SelectMany(r => r.Lines).ToLookup(l => l.Line);
+        ILookup<int, ReceivedLine> apart = here.Where(r => r.InQuarantine).SelectMany(r => r.Lines).ToLookup(l => l.Line);
         return new OrderAccount(
             order,
             [
@@ -186,7 +191,10 @@ public sealed record OrderAccount(PurchaseOrder Order, IReadOnlyList<LineAccount
                     came[l.Number].Sum(r => r.Accepted),
                     came[l.Number].Where(r => r.Reason == RefusalReason.TooMany).Sum(r => r.Refused),
                     order.IsOpen
-                )),
+                )
+                {
+                    SetApart = [.. apart[l.Number].Where(r => r.Accepted > 0).Select(r => (r.CameAs ?? l.PlantId, r.Accepted))],
+                }),
             ]
         );
     }

@@ -9,14 +9,18 @@ namespace UnrulyMeadow.Core.Supply;
 /// <param name="Turn">The turn.</param>
 /// <param name="Line">What the plan wants, and what is at hand of it.</param>
 /// <param name="OnOrder">Plants on their way.</param>
+/// <param name="InQuarantine">Plants that came for the turn and stand apart until they are known to be healthy.</param>
 /// <param name="Drafted">Plants in orders that are not sent yet.</param>
-public sealed record SupplyNeed(Turn Turn, OrderLine Line, int OnOrder, int Drafted)
+public sealed record SupplyNeed(Turn Turn, OrderLine Line, int OnOrder, int InQuarantine, int Drafted)
 {
-    /// <summary>Plants that nobody has ordered yet.</summary>
-    public int Open => Math.Max(0, Line.Purchase.Wanted - OnOrder - Drafted);
+    /// <summary>Plants on their way or in quarantine: bought, and not to be planted yet.</summary>
+    public int Coming => OnOrder + InQuarantine;
 
-    /// <summary>Plants on their way, or drafted, that the plan no longer wants.</summary>
-    public int Over => Math.Max(0, OnOrder + Drafted - Line.Purchase.Wanted);
+    /// <summary>Plants that nobody has ordered yet.</summary>
+    public int Open => Math.Max(0, Line.Purchase.Wanted - Coming - Drafted);
+
+    /// <summary>Plants on their way, in quarantine or drafted that the plan no longer wants.</summary>
+    public int Over => Math.Max(0, Coming + Drafted - Line.Purchase.Wanted);
 
     /// <summary>The day on which it is to be here.</summary>
     public LocalDate By => Turn.Delivery ?? Turn.FirstDay;
@@ -24,37 +28,49 @@ public sealed record SupplyNeed(Turn Turn, OrderLine Line, int OnOrder, int Draf
     /// <summary>The needs of a turn, as the orders of now leave them. What is on order serves lines of its kind in their order.</summary>
     /// <param name="order">What the turn wants.</param>
     /// <param name="accounts">Orders with what came of them.</param>
-    public static IReadOnlyList<SupplyNeed> Of(TurnOrder order, IReadOnlyList<OrderAccount> accounts)
+    /// <param name="lots">What is at hand; of what came into quarantine, what still stands there counts as bought.</param>
+    public static IReadOnlyList<SupplyNeed> Of(TurnOrder order, IReadOnlyList<OrderAccount> accounts, IReadOnlyList<Lot> lots)
     {
-        Dictionary<string, int> coming = Sum(a => a.Order.IsOpen);
-        Dictionary<string, int> drafted = Sum(a => a.Order.Stage == OrderState.Draft);
+        ILookup<string, Lot> apart = lots.Where(l => l.State == LotState.Quarantine).ToLookup(l => l.PlantId, StringComparer.Ordinal);
+        Dictionary<string, int> coming = Sum(accounts.Where(a => a.Order.IsOpen), l => [(l.Line.PlantId, l.Outstanding)]);
+        Dictionary<string, int> drafted = Sum(accounts.Where(a => a.Order.Stage == OrderState.Draft), l => [(l.Line.PlantId, l.Line.Plants)]);
+        Dictionary<string, int> setApart = Sum(accounts, l => l.SetApart);
         var needs = new List<SupplyNeed>();
         foreach (IGrouping<string, OrderLine> kind in order.Lines.GroupBy(l => l.Plant.Id, StringComparer.Ordinal))
         {
-            int left = coming.GetValueOrDefault(kind.Key);
-            int leftDrafted = drafted.GetValueOrDefault(kind.Key);
+            var left = new Share(coming.GetValueOrDefault(kind.Key));
+            var leftApart = new Share(Math.Min(setApart.GetValueOrDefault(kind.Key), apart[kind.Key].Sum(l => l.Count)));
+            var leftDrafted = new Share(drafted.GetValueOrDefault(kind.Key));
             OrderLine last = kind.Last();
             foreach (OrderLine line in kind)
             {
                 // What is over stands with the last line of the kind.
-                int here = ReferenceEquals(line, last) ? left : Math.Min(left, line.Purchase.Wanted);
-                int hereDrafted = ReferenceEquals(line, last) ? leftDrafted : Math.Min(leftDrafted, Math.Max(0, line.Purchase.Wanted - here));
-                left -= here;
-                leftDrafted -= hereDrafted;
-                needs.Add(new SupplyNeed(order.Turn, line, here, hereDrafted));
+                bool takesAll = ReferenceEquals(line, last);
+                int wanted = line.Purchase.Wanted;
+                int here = left.Take(wanted, takesAll);
+                int hereApart = leftApart.Take(wanted - here, takesAll);
+                needs.Add(new SupplyNeed(order.Turn, line, here, hereApart, leftDrafted.Take(wanted - here - hereApart, takesAll)));
             }
         }
         return needs;
 
-        Dictionary<string, int> Sum(Func<OrderAccount, bool> counts) =>
-            accounts
-                .Where(counts)
-                .SelectMany(a =>
-                    a.Lines.Where(l => l.Line.TurnId == order.Turn.Id)
-                        .Select(l => (l.Line.PlantId, Count: a.Order.Stage == OrderState.Draft ? l.Line.Plants : l.Outstanding))
-                )
+        Dictionary<string, int> Sum(IEnumerable<OrderAccount> of, Func<LineAccount, IEnumerable<(string PlantId, int Count)>> counts) =>
+            of.SelectMany(a => a.Lines.Where(l => l.Line.TurnId == order.Turn.Id).SelectMany(counts))
                 .GroupBy(x => x.PlantId, StringComparer.Ordinal)
                 .ToDictionary(g => g.Key, g => g.Sum(x => x.Count), StringComparer.Ordinal);
+    }
+
+    // Plants that lines of a kind take their parts of, one after the other.
+    private sealed class Share(int left)
+    {
+        private int _left = left;
+
+        public int Take(int wanted, bool takesAll)
+        {
+            int taken = takesAll ? _left : Math.Clamp(wanted, 0, _left);
+            _left -= taken;
+            return taken;
+        }
     }
 
     /// <summary>
@@ -73,7 +89,7 @@ public sealed record SupplyNeed(Turn Turn, OrderLine Line, int OnOrder, int Draf
                         Fewer: Math.Max(0, l.Line.Wanted - l.Accepted)
                             - needs
                                 .Where(n => n.Turn.Id == l.Line.TurnId && n.Line.Plant.Id == l.Line.PlantId)
-                                .Sum(n => Math.Min(n.OnOrder, n.Line.Purchase.Wanted))
+                                .Sum(n => Math.Min(n.OnOrder, Math.Max(0, n.Line.Purchase.Wanted - n.InQuarantine)))
                     )
                 )
                 .Where(d => d.Fewer > 0),

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using System.Text.Json;
 using NodaTime;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Core.Work;
@@ -22,22 +23,13 @@ public sealed record BasketAsk(string TurnId, LocalDate Today, bool Plugs, strin
 
     /// <summary>What each turn still has to get.</summary>
     public static IReadOnlyList<SupplyNeed> Needs(Plan plan, Turn turn, SupplyNow supply, LocalDate today) =>
-        SupplyNeed.Of(TurnOrder.For(plan, turn, today), supply.Accounts);
+        SupplyNeed.Of(TurnOrder.For(plan, turn, today), supply.Accounts, plan.Lots);
 
     /// <summary>What stands for some needs: the same for as long as the same is wanted, whatever else changes in the plan.</summary>
     public static string MarkOf(IReadOnlyList<SupplyNeed> needs) =>
         Convert.ToHexString(
             SHA256.HashData(
-                JsonSerializer.SerializeToUtf8Bytes(
-                    needs.Select(n => new
-                    {
-                        n.Line.Plant,
-                        n.Line.Form,
-                        n.Open,
-                        n.By,
-                    }),
-                    JobJson.Options
-                )
+                JsonSerializer.SerializeToUtf8Bytes(needs.Select(n => new WantedKind(n.Line.Plant, n.Line.Form.Name, n.Open, n.By)), JobJson.Options)
             )
         );
 
@@ -74,6 +66,9 @@ public sealed record BasketAsk(string TurnId, LocalDate Today, bool Plugs, strin
         );
     }
 }
+
+/// <summary>What a need asks of those who offer.</summary>
+internal sealed record WantedKind(Plant Plant, string Form, int Open, LocalDate By);
 
 /// <summary>A line of a basket, by where its need stands in the question.</summary>
 public sealed record BasketPick(int Need, string SupplierId, string Form, int PackSize, int Packs);

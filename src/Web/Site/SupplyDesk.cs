@@ -46,7 +46,7 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
                 MoneyReport.Of(
                     n.Plan,
                     orders,
-                    [.. orders.Where(o => o.Turn.LastDay >= today).SelectMany(o => SupplyNeed.Of(o, supply.Accounts))],
+                    [.. orders.Where(o => o.Turn.LastDay >= today).SelectMany(o => SupplyNeed.Of(o, supply.Accounts, n.Plan.Lots))],
                     supply.Accounts,
                     [.. supply.Claims.Select(c => c.It)],
                     today
@@ -56,7 +56,22 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
     }
 
     /// <summary>What a turn still has to get.</summary>
-    public async Task<IReadOnlyList<SupplyNeed>> Needs(Turn turn) => SupplyNeed.Of(await OrderOf(turn), (await Supply()).Accounts);
+    public async Task<IReadOnlyList<SupplyNeed>> Needs(Turn turn) =>
+        SupplyNeed.Of(await OrderOf(turn), (await Supply()).Accounts, (await frame.Now()).Plan.Lots);
+
+    /// <summary>What the plan wants fewer of than when an order was sent; nothing of one that is not on its way.</summary>
+    public async Task<IReadOnlyList<(OrderedLine Line, int Fewer)>> Differences(OrderAccount account)
+    {
+        if (!account.Order.IsOpen)
+            return [];
+        var needs = new List<SupplyNeed>();
+        foreach (string turn in account.Order.Lines.Select(l => l.TurnId).OfType<string>().Distinct(StringComparer.Ordinal))
+        {
+            if ((await frame.Now()).Plan.Turns.FirstOrDefault(t => t.Id == turn) is { } here)
+                needs.AddRange(await Needs(here));
+        }
+        return SupplyNeed.Differences(account, needs);
+    }
 
     /// <summary>Turns that are not over, in order.</summary>
     public async Task<IReadOnlyList<Turn>> TurnsToCome() =>

@@ -14,7 +14,7 @@ public sealed class BasketAskingTests
     private static readonly Supplier Grower = new("grower", "Grower");
     private static readonly Plan Demo = Read();
     private static readonly Turn Summer = Demo.Turns.First(t => t.Id == "summer-2027");
-    private static readonly IReadOnlyList<SupplyNeed> Needs = SupplyNeed.Of(TurnOrder.For(Demo, Summer, Today), []);
+    private static readonly IReadOnlyList<SupplyNeed> Needs = SupplyNeed.Of(TurnOrder.For(Demo, Summer, Today), [], Demo.Lots);
     private static readonly SupplyNeed Petunia = Needs.First(n => n.Line.Plant.Id == "petunia-magenta");
 
     // Sold at the guide's prices, and as plugs; three weeks from the order to the delivery.

@@ -163,7 +163,7 @@ public sealed class PurchaseOrderTests
     {
         OrderAccount account = OrderAccount.Of(Order, []);
         IReadOnlyList<(OrderedLine Line, int Fewer)> Told(Plan plan) =>
-            SupplyNeed.Differences(account, SupplyNeed.Of(TurnOrder.For(plan, Summer, Came), [account]));
+            SupplyNeed.Differences(account, SupplyNeed.Of(TurnOrder.For(plan, Summer, Came), [account], plan.Lots));
         // 180 were bought for 170 that were wanted: whole trays are no difference.
         Assert.Equal([("bedding", 10), ("filler", 10)], Told(Bed()).Select(d => (d.Line.PlantId, d.Fewer)));
         Assert.Equal([("filler", 10)], Told(Bed(170)).Select(d => (d.Line.PlantId, d.Fewer)));
@@ -175,14 +175,20 @@ public sealed class PurchaseOrderTests
     [Fact]
     public void Open_need_and_what_is_on_its_way_and_at_hand_always_cover_the_plan()
     {
-        Gen<(int Packs, int Arrived, int RefusedShare, bool IsClosed)> step = Gen.Select(Gen.Int[1, 8], Gen.Int[0, 160], Gen.Int[0, 10], Gen.Bool);
+        Gen<(int Packs, int Arrived, int RefusedShare, bool IsClosed, bool IsApart)> step = Gen.Select(
+            Gen.Int[1, 8],
+            Gen.Int[0, 160],
+            Gen.Int[0, 10],
+            Gen.Bool,
+            Gen.Bool
+        );
         step.Array[0, 6]
             .Sample(
                 steps =>
                 {
                     var accounts = new List<OrderAccount>();
                     var lots = new List<Lot>();
-                    foreach ((int packs, int arrivedMost, int refusedShare, bool isClosed) in steps)
+                    foreach ((int packs, int arrivedMost, int refusedShare, bool isClosed, bool isApart) in steps)
                     {
                         PurchaseOrder order = Order with
                         {
@@ -193,16 +199,18 @@ public sealed class PurchaseOrderTests
                         int arrived = Math.Min(arrivedMost, packs * 18);
                         Receipt came = Of(new ReceivedLine(1, arrived, arrived - (arrived * refusedShare / 10), RefusalReason.Dry)) with
                         {
+                            InQuarantine = isApart,
                             OrderId = order.Id,
                         };
                         lots.AddRange(came.Lots(order, Bed(160, [.. lots])));
                         accounts.Add(OrderAccount.Of(order, [came]));
                     }
                     Plan plan = Bed(160, [.. lots]);
-                    SupplyNeed need = SupplyNeed.Of(TurnOrder.For(plan, Summer, Came), accounts).Single(n => n.Line.Plant.Id == "bedding");
+                    SupplyNeed need = SupplyNeed.Of(TurnOrder.For(plan, Summer, Came), accounts, plan.Lots).Single(n => n.Line.Plant.Id == "bedding");
                     int coming = accounts.Sum(a => a.Lines.Sum(l => l.Outstanding));
                     Assert.Equal(coming, need.OnOrder);
-                    Assert.True(need.Line.FromStock + need.OnOrder + need.Open >= 160);
+                    Assert.Equal(lots.Where(l => l.State == LotState.Quarantine).Sum(l => l.Count), need.InQuarantine);
+                    Assert.True(need.Line.FromStock + need.Coming + need.Open >= 160);
                     Assert.True(need.Open == 0 || need.Over == 0);
                     Assert.All(accounts.SelectMany(a => a.Lines), l => Assert.Equal(l.Line.Plants, l.Accepted + l.Outstanding + l.FellOut));
                     Assert.Equal(accounts.Sum(a => a.Lines.Sum(l => l.Accepted)), lots.Sum(l => l.Count));
@@ -217,7 +225,8 @@ public sealed class PurchaseOrderTests
         Plan plan = Bed();
         TurnOrder order = TurnOrder.For(plan, Summer, Came);
         OrderAccount draft = OrderAccount.Of(Order with { Stage = OrderState.Draft, Number = null }, []);
-        MoneySteps Of(params OrderAccount[] accounts) => MoneyReport.Of(plan, [order], SupplyNeed.Of(order, accounts), accounts, [], Came).Total;
+        MoneySteps Of(params OrderAccount[] accounts) =>
+            MoneyReport.Of(plan, [order], SupplyNeed.Of(order, accounts, plan.Lots), accounts, [], Came).Total;
         Assert.True(Of().Planned > order.MediumCost);
         Assert.Equal(Of(), Of(draft));
     }
@@ -230,7 +239,7 @@ public sealed class PurchaseOrderTests
         Plan plan = Bed(160, [.. came.Lots(Order, Bed())]);
         TurnOrder order = TurnOrder.For(plan, Summer, Came);
         CreditClaim claim = came.Claims(Order).Single() with { Settled = 4, SettledOn = Came };
-        MoneyReport report = MoneyReport.Of(plan, [order], SupplyNeed.Of(order, [account]), [account], [claim], Came);
+        MoneyReport report = MoneyReport.Of(plan, [order], SupplyNeed.Of(order, [account], plan.Lots), [account], [claim], Came);
         // 170 × 0.45 of the first line and the whole delivery have come; 60 × 0.90 of the second are on their way.
         Assert.Equal((106.50m, 54.00m, 4m), (report.Total.Received, report.Total.Committed, report.Total.Credited));
         Assert.Equal(order.MediumCost, report.Total.Planned);

@@ -116,14 +116,14 @@ public sealed class IndexModel(PageFrame frame, SupplyDesk desk, ChangeStore cha
             // What is on its way already need not be ordered any more.
             Deadlines =
             [
-                .. all.Select(d => d.Without(SupplyNeed.Of(orders.Prepend(Order).First(o => o.Turn.Id == d.Turn.Id), supply.Accounts)))
+                .. all.Select(d => d.Without(SupplyNeed.Of(orders.Prepend(Order).First(o => o.Turn.Id == d.Turn.Id), supply.Accounts, Now.Plan.Lots)))
                     .OfType<OrderDeadline>(),
             ];
             Materials =
             [
                 .. (await desk.MaterialsIfSoon() ?? []).Where(m => m.IsToOrder && (!IsTurn || m.ShortFor is null || m.ShortFor.Id == Turn!.Id)),
             ];
-            Needs = IsTurn ? SupplyNeed.Of(Order, supply.Accounts) : [];
+            Needs = IsTurn ? SupplyNeed.Of(Order, supply.Accounts, Now.Plan.Lots) : [];
         }
         Outside = await frame.Outside();
         return Page();

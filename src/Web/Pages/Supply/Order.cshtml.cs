@@ -316,13 +316,7 @@ public sealed class OrderModel(PageFrame frame, SupplyDesk desk) : PageModel
                     r.Goods.IsToCome && r.Goods.Source == SupplyDesk.SourceOf(Order)
                 ),
             ];
-            var needs = new List<SupplyNeed>();
-            foreach (string turn in Order.Lines.Select(l => l.TurnId).OfType<string>().Distinct(StringComparer.Ordinal))
-            {
-                if (Now.Plan.Turns.FirstOrDefault(t => t.Id == turn) is { } here)
-                    needs.AddRange(await desk.Needs(here));
-            }
-            Differences = SupplyNeed.Differences(account, needs);
+            Differences = await desk.Differences(account);
         }
         return true;
     }

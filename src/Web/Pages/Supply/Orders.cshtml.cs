@@ -22,11 +22,18 @@ public sealed class OrdersModel(PageFrame frame, SupplyDesk desk) : PageModel
 
     public IReadOnlyList<OrderAccount> Orders { get; private set; } = [];
 
+    /// <summary>Plants that the plan no longer wants, by the order that they are in.</summary>
+    public IReadOnlyDictionary<Guid, int> Fewer { get; private set; } = new Dictionary<Guid, int>();
+
     public async Task OnGetAsync()
     {
         Now = await frame.Now();
         Supply = await desk.Supply();
         Part = ListPage.Of(Supply.Accounts.Count, PartText);
         Orders = [.. Part.Take(Supply.Accounts.OrderBy(a => a.Order.Stage != OrderState.Draft).ThenBy(a => !a.Order.IsOpen))];
+        var fewer = new Dictionary<Guid, int>();
+        foreach (OrderAccount account in Orders)
+            fewer[account.Order.Id] = (await desk.Differences(account)).Sum(d => d.Fewer);
+        Fewer = fewer;
     }
 }
