@@ -7,6 +7,7 @@ using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.SiteMap;
+using UnrulyMeadow.Core.Supply;
 
 namespace UnrulyMeadow.Store;
 
@@ -48,6 +49,13 @@ internal sealed class PlanEdit(NpgsqlConnection connection, NpgsqlTransaction tr
 
     public Task<IEnumerable<T>> Query<T>(string sql, object? values = null) =>
         SqlFaults.Naming(() => connection.QueryAsync<T>(sql, values, transaction));
+
+    /// <summary>Says why lots change from here on, and of which day.</summary>
+    public Task Because(MovementKind kind, LocalDate day) =>
+        Execute(
+            "select set_config('meadow.movement', @kind, true), set_config('meadow.day', @day, true)",
+            new { kind = kind.ToString(), day = Iso(day) }
+        );
 
     /// <summary>Names and layers are looked at once all is written: rows may change places.</summary>
     public Task<int> CheckLater() => Execute("set constraints all deferred");

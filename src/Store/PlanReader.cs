@@ -101,6 +101,7 @@ internal static class PlanReader
         SiteRow siteRow;
         Area[] areas;
         PlanRows rows;
+        PlanRecords records;
         await using (
             SqlMapper.GridReader read = await connection.QueryMultipleAsync(
                 """
@@ -134,8 +135,12 @@ internal static class PlanReader
                 select id, plant_id, count, state, place, since, condition, from_planter_id, note, form, version from lot where version > @since;
 
                 select id, name, first_day, last_day, version from site_event where version > @since;
+
+                select id, display_id, plant_id, day, count from planting where id > @planted order by id;
+
+                select kind, count(*)::int as times, avg(ratio) as mean_ratio from labour_time group by kind;
                 """,
-                new { since },
+                new { since, planted = before.Planted },
                 transaction
             )
         )
@@ -170,6 +175,19 @@ internal static class PlanReader
                 Events = change.Read(before.Events, await read.ReadAsync<EventRow>(), r => new(r.Id, r.Version), r => r.ToEvent()),
             };
             rows = change.Complete(rows, toldFrom);
+            List<PlantingRow> plantings = [.. await read.ReadAsync<PlantingRow>()];
+            TimesTaken[] times =
+            [
+                .. (await read.ReadAsync<TimesRow>()).OrderBy(t => t.Kind).Select(t => new TimesTaken(t.Kind, t.Times, t.MeanRatio)),
+            ];
+            records =
+                plantings.Count == 0 && times.SequenceEqual(rows.Times)
+                    ? last?.Plan.Records ?? PlanRecords.None
+                    : new PlanRecords(
+                        [.. last?.Plan.Records.Plantings ?? [], .. plantings.Select(p => new Planting(p.DisplayId, p.PlantId, p.Day, p.Count))],
+                        LabourTable.Of(times)
+                    );
+            rows = rows with { Planted = plantings.Count == 0 ? rows.Planted : plantings[^1].Id, Times = times };
         }
         Site site = PlanRowsChange.Try(() => siteRow.ToSite(json), "site", siteRow.Name, out SetAside? unread) ?? Site.Default;
         site = last?.Plan.Site is { } same && same == site ? same : site;
@@ -189,6 +207,7 @@ internal static class PlanReader
             last?.Plan,
             out IReadOnlyList<SetAside> aside
         );
+        plan = ReferenceEquals(plan.Records, records) ? plan : plan.With(records);
         IReadOnlyList<SetAside> unreadable = unread is null ? [.. rows.Unread.Values] : [unread, .. rows.Unread.Values];
         return new LoadedPlan(mark, plan, new PlanVersions(rows.Versions), unreadable.Count == 0 ? aside : [.. unreadable, .. aside]) { Rows = rows };
     }
@@ -197,6 +216,10 @@ internal static class PlanReader
     {
         public T? To<T>(JsonSerializerOptions json) => JsonSerializer.Deserialize<T>(Details, json);
     }
+
+    private sealed record PlantingRow(long Id, string DisplayId, string PlantId, LocalDate Day, int Count);
+
+    private sealed record TimesRow(WorkKind Kind, int Times, double MeanRatio);
 
     private sealed record EventRow(string Id, string Name, LocalDate FirstDay, LocalDate LastDay, long Version)
     {

@@ -51,6 +51,12 @@ internal sealed record PlanRows
     /// <summary>The highest version that was read; 0 for none.</summary>
     public long Since { get; init; }
 
+    /// <summary>The latest record of what was planted that was read; 0 for none.</summary>
+    public long Planted { get; init; }
+
+    /// <summary>Times that the crew took.</summary>
+    public IReadOnlyList<TimesTaken> Times { get; init; } = [];
+
     /// <summary>Versions of all rows.</summary>
     public ImmutableDictionary<(string Table, string Id), long> Versions { get; init; } = ImmutableDictionary<(string, string), long>.Empty;
 

@@ -423,7 +423,7 @@ public sealed class SupplyStore(SiteDatabase database, PlanStore plans, JsonSeri
             IReadOnlyList<Lot> lots = receipt.Lots(order, plan);
             if (lots.Count > 0)
             {
-                await Because(edit, MovementKind.Received, receipt.Day);
+                await edit.Because(MovementKind.Received, receipt.Day);
                 await edit.Put(lots);
             }
             edit.Says($"Order {order.Number} from {order.Supplier.Name}: {lots.Sum(l => l.Count)} plants received");
@@ -631,7 +631,7 @@ public sealed class SupplyStore(SiteDatabase database, PlanStore plans, JsonSeri
             Lot lot = edit.Before.Plan.Lots.First(l => l.Id == lotId);
             if (count < 1 || count > lot.Count)
                 throw new InvalidInputException("count", $"must be from 1 to the {lot.Count} that are there");
-            await Because(edit, kind, day);
+            await edit.Because(kind, day);
             await edit.Put([lot with { Count = lot.Count - count }]);
             return true;
         });
@@ -650,12 +650,6 @@ public sealed class SupplyStore(SiteDatabase database, PlanStore plans, JsonSeri
     }
 
     // Why the lots that this transaction changes become more or fewer; the database writes it down.
-    private static Task Because(PlanEdit edit, MovementKind kind, LocalDate day) =>
-        edit.Execute(
-            "select set_config('meadow.movement', @kind, true), set_config('meadow.day', @day, true)",
-            new { kind = kind.ToString(), day = NodaTime.Text.LocalDatePattern.Iso.Format(day) }
-        );
-
     private static string Name(PurchaseOrder order) => order.Number is { } number ? $"Order {number}" : "This draft";
 
     private async Task Save<T>(string table, string id, T it, IReadOnlyList<Fault> faults, long? version, string what)

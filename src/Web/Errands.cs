@@ -354,7 +354,8 @@ public static class Errands
             new WeatherStore(at.Here),
             new PhotoStore(at.Here),
             new VariantStore(at.Here, PlanFile.Write, PlanFile.Read),
-            new SupplyStore(at.Here, at.Plans, PlanFile.Stored)
+            new SupplyStore(at.Here, at.Plans, PlanFile.Stored),
+            new CrewStore(at.Here, at.Plans, PlanFile.Stored)
         );
 
     private static Task Say(string text) => Console.Out.WriteLineAsync(text);

@@ -4,9 +4,11 @@ using System.Text.Json;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Supply;
+using UnrulyMeadow.Exchange.Crew;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
@@ -37,6 +39,9 @@ internal sealed record KeptPhotograph(Guid Id, string PlanterId, LocalDate Taken
 /// <summary>A photograph of a delivery in the file of everything.</summary>
 internal sealed record KeptDeliveryPhotograph(Guid Id, Guid ReceiptId, string File);
 
+/// <summary>A photograph of work in the file of everything.</summary>
+internal sealed record KeptWorkPhotograph(Guid Id, Guid GivenId, string File);
+
 /// <summary>A plan kept beside the present one, in the file of everything.</summary>
 internal sealed record KeptPlan(string Name, string File);
 
@@ -57,11 +62,22 @@ internal sealed record ArchiveManifest(string Format, int Version, string Site, 
 /// <param name="photos">The photographs.</param>
 /// <param name="variants">Plans kept beside.</param>
 /// <param name="supply">Suppliers, orders, deliveries and the rest.</param>
-public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weather, PhotoStore photos, VariantStore variants, SupplyStore supply)
+/// <param name="crew">Work that was given and told.</param>
+public sealed class Everything(
+    PlanStore plans,
+    LogStore log,
+    WeatherStore weather,
+    PhotoStore photos,
+    VariantStore variants,
+    SupplyStore supply,
+    CrewStore crew
+)
 {
     private const string ManifestName = "manifest.json";
     private const string SupplyName = "supply.json";
     private const string DeliveriesName = "deliveries/list.json";
+    private const string CrewName = "crew.json";
+    private const string WorkPicturesName = "work/list.json";
     private const string Format = "unruly-meadow site";
     private const int FormatVersion = 1;
 
@@ -130,6 +146,16 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             deliveries.Add(new KeptDeliveryPhotograph(id, receipt, $"deliveries/{id}.jpg"));
         }
         await Put(zip, DeliveriesName, Json(deliveries));
+        await Put(zip, CrewName, CrewFile.Write(await crew.All()));
+        var work = new List<KeptWorkPhotograph>();
+        foreach ((Guid id, Guid given) in await crew.AllPhotographs())
+        {
+            if (await crew.Photograph(id, small: false) is not { } jpeg)
+                continue;
+            await Put(zip, $"work/{id}.jpg", jpeg);
+            work.Add(new KeptWorkPhotograph(id, given, $"work/{id}.jpg"));
+        }
+        await Put(zip, WorkPicturesName, Json(work));
         ArchiveManifest manifest = new(Format, FormatVersion, now.Plan.Site.Name, [.. files.OrderBy(f => f.Name, StringComparer.Ordinal)]);
         await Everything.Put(zip, ManifestName, Json(manifest), []);
     }
@@ -162,8 +188,13 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             List<KeptDeliveryPhotograph> deliveries = zip.GetEntry(DeliveriesName) is null
                 ? []
                 : await Read(zip, DeliveriesName, From<List<KeptDeliveryPhotograph>>);
-            foreach (KeptDeliveryPhotograph p in deliveries)
-                Photograph.Kept(await Read(zip, p.File, Bytes));
+            // Nor do those of before there were tasks.
+            CrewDocument? told = zip.GetEntry(CrewName) is null ? null : await Read(zip, CrewName, CrewFile.Read);
+            List<KeptWorkPhotograph> work = zip.GetEntry(WorkPicturesName) is null
+                ? []
+                : await Read(zip, WorkPicturesName, From<List<KeptWorkPhotograph>>);
+            foreach (string picture in deliveries.Select(p => p.File).Concat(work.Select(p => p.File)))
+                Photograph.Kept(await Read(zip, picture, Bytes));
             // All is read before anything is written: a file that is not whole leaves the place empty.
             var records = new List<(Station Station, MonthlyNormals? Normals, IReadOnlyList<WeatherDay> Days)>();
             foreach (KeptStation s in stations.Stations)
@@ -204,6 +235,13 @@ public sealed class Everything(PlanStore plans, LogStore log, WeatherStore weath
             {
                 byte[] jpeg = await Read(zip, p.File, Bytes);
                 await supply.AddPhotograph(p.Id, p.ReceiptId, jpeg, Photograph.Kept(jpeg).Thumb);
+            }
+            if (told is not null)
+                await crew.Bring(told);
+            foreach (KeptWorkPhotograph p in work)
+            {
+                byte[] jpeg = await Read(zip, p.File, Bytes);
+                await crew.AddPhotograph(p.Id, p.GivenId, jpeg, Photograph.Kept(jpeg).Thumb, null);
             }
             foreach ((string name, Plan other) in beside)
                 await variants.Keep(name, other);

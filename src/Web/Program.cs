@@ -87,6 +87,7 @@ if (!readsOnly)
     builder.Services.AddLiveStation(builder.Configuration);
 builder.Services.AddScoped<PageFrame>();
 builder.Services.AddScoped<SupplyDesk>();
+builder.Services.AddScoped<CrewDesk>();
 builder.Services.AddJobs(connection, !readsOnly && JobServices.IsDoneHere(builder.Configuration["MEADOW_JOBS"]));
 builder
     .Services.AddRazorPages(o =>

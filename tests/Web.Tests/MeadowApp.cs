@@ -148,7 +148,8 @@ public class MeadowApp : IAsyncLifetime
             new WeatherStore(site),
             new PhotoStore(site),
             new VariantStore(site, PlanFile.Write, PlanFile.Read),
-            new SupplyStore(site, plans, PlanFile.Stored)
+            new SupplyStore(site, plans, PlanFile.Stored),
+            new CrewStore(site, plans, PlanFile.Stored)
         );
     }
 

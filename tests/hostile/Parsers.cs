@@ -3,10 +3,12 @@ using System.Reflection;
 using System.Text;
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Exchange;
 using UnrulyMeadow.Exchange.Accuracy;
+using UnrulyMeadow.Exchange.Crew;
 using UnrulyMeadow.Exchange.Maps;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
@@ -180,6 +182,7 @@ public sealed class Parsers
             "PaletteSheet" => First("palette.csv", 6000),
             "CsvSheets" => File.ReadAllBytes(MeadowApp.Demo("kittiwake-quay.log.csv")),
             nameof(SupplyFile) => File.ReadAllBytes(MeadowApp.Demo("kittiwake-quay.supply.json")),
+            nameof(CrewFile) => CrewFile.Write(Told()),
             nameof(WeatherFile) => First("kittiwake-quay.dly", 20_000),
             nameof(StationSheet) => StationSheet.Write([
                 new(new LocalDate(2026, 1, 1), -3.5, 2.25, 1),
@@ -223,6 +226,20 @@ public sealed class Parsers
                 _ => "common name\n" + string.Concat(Enumerable.Range(0, 900_000).Select(i => $"plant {i}\n")),
             }
         );
+
+    // A task of the demo, given, told and done.
+    private static CrewDocument Told()
+    {
+        CrewTask task = CrewTasks.Between(Demo, [], new LocalDate(2027, 5, 17), new LocalDate(2027, 6, 11))[0];
+        var given = new GivenTask(Guid.CreateVersion7(), task, task.Window.Best, [], GivenStage.Done);
+        var entry = new TaskEntry(Guid.CreateVersion7(), given.Id, given.Day, task.Mark, [new EntryLine(1, 1, ShortReason.Poor)]) { Minutes = 30 };
+        return new CrewDocument(
+            [new FiledTask(given, IsSettled: true)],
+            [new KeptEntry(entry, "somebody", Instant.FromUtc(2027, 5, 17, 9, 0))],
+            [new FiledPlanting(given.Id, new Planting("display", "plant", given.Day, 4))],
+            [new FiledTime(given.Id, WorkKind.SetPacks, 1.2)]
+        );
+    }
 
     private static Plan Read()
     {

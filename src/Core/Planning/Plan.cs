@@ -133,6 +133,7 @@ public sealed class Plan
     private Plan(PlanParts parts, Plan? before)
     {
         Parts = parts;
+        Records = before?.Records ?? PlanRecords.None;
         _areas = Areas.ToDictionary(a => a.Id, StringComparer.Ordinal);
         _planters = Index(Planters, before?.Planters, before?._planters, p => p.Id);
         _plants = Index(Palette, before?.Palette, before?._plants, p => p.Id);
@@ -148,6 +149,9 @@ public sealed class Plan
 
     /// <summary>All that it holds.</summary>
     public PlanParts Parts { get; }
+
+    /// <summary>What has happened. It is no part of the plan, and stays as it is whatever is planned.</summary>
+    public PlanRecords Records { get; private init; }
 
     /// <summary>Settings.</summary>
     public Site Site => Parts.Site;
@@ -211,6 +215,13 @@ public sealed class Plan
     /// <exception cref="InvalidInputException">The displays do not fit each other or the plan.</exception>
     public Plan Changed(IReadOnlyCollection<string> without, IReadOnlyList<Display> with) =>
         new((Parts with { Displays = [.. Displays.Where(d => !without.Contains(d.Id, StringComparer.Ordinal)), .. with] }).Sound(Parts), this);
+
+    /// <summary>The same plan with other plants at hand.</summary>
+    /// <exception cref="InvalidInputException">A lot is out of range, or of no kind of the palette.</exception>
+    public Plan WithLots(IReadOnlyList<Lot> lots) => new((Parts with { Lots = lots }).Sound(Parts), this);
+
+    /// <summary>The same plan beside other records.</summary>
+    public Plan With(PlanRecords records) => new(Parts, this) { Records = records };
 
     /// <summary>
     /// Planters that stand otherwise than in a plan before: their own figures, their displays, or plants that stand in them; null when

@@ -489,7 +489,7 @@ public sealed class YearPieces
             }
             displays.Add(display);
             gains.Add(gained);
-            minutes += MinutesOfVisit + Labour.MinutesToSetAndClear(planter, own.Select(o => (_plan.Plant(o.PlantId), o)));
+            minutes += MinutesOfVisit + Labour.MinutesToSetAndClear(planter, [.. own.Select(o => (_plan.Plant(o.PlantId), o))], _plan.Records.Labour);
         }
         string name = recipe is null ? string.Join('+', kinds.Select(k => k.Id)) : $"recipe:{recipe.Id}";
         var piece = new YearPiece(

@@ -47,14 +47,17 @@ public sealed record Changeover(
     /// <summary>Nearer than this to the tip of a bulb that stays nobody digs, cm (common practice).</summary>
     public const double OverTipCm = 2;
 
+    /// <summary>What goes in and is not planted yet, by the crew's records.</summary>
+    public IReadOnlyList<ChangeoverItem> ToPlant { get; init; } = In;
+
+    /// <summary>True when something was to go in, and all of it is planted.</summary>
+    public bool IsPlanted => In.Count > 0 && ToPlant.Count == 0;
+
     /// <summary>True when the day belongs to the seasonal layer: something is lifted from it or set into it.</summary>
     public bool ChangesTop => In.Concat(Out).Any(i => i.Display.Layer == DisplayLayer.Seasonal);
 
     /// <summary>True when bulbs go in.</summary>
     public bool SetsBulbs => In.Any(i => i.DepthCm is not null);
-
-    /// <summary>Minutes that lifting and setting back takes one person.</summary>
-    public int SetBackMinutes => (int)Math.Ceiling(Lifted.Sum(i => i.Count) * 60 / Labour.SetBackAnHour);
 
     /// <summary>Days on which a display goes in, is added to or comes out.</summary>
     public static IEnumerable<LocalDate> DaysOf(Display display) =>
@@ -69,7 +72,11 @@ public sealed record Changeover(
     {
         var renewed = new MediumRenewal(plan, planter);
         List<ChangeoverItem> all = [.. plan.DisplaysOf(planter.Id).SelectMany(d => ItemsOf(plan, planter, d))];
-        return [.. DaysOf(plan, planter).Select(day => On(plan, planter, all, day, renewed)).Where(c => c.Out.Count + c.In.Count > 0)];
+        Changeover[] changes =
+        [
+            .. DaysOf(plan, planter).Select(day => On(plan, planter, all, day, renewed)).Where(c => c.Out.Count + c.In.Count > 0),
+        ];
+        return plan.Records.Plantings.Count == 0 ? changes : [.. Unplanted(plan, changes)];
     }
 
     /// <summary>
@@ -93,6 +100,29 @@ public sealed record Changeover(
                 .SelectMany(p => Of(plan, p))
                 .Where(c => first <= c.Day && c.Day <= last),
         ];
+
+    // Of what goes in with a display over several days, the first is planted first.
+    private static IEnumerable<Changeover> Unplanted(Plan plan, Changeover[] changes)
+    {
+        var counted = new Dictionary<(string Display, string Plant), int>();
+        foreach (Changeover change in changes)
+        {
+            var left = new List<ChangeoverItem>();
+            foreach (ChangeoverItem item in change.In)
+            {
+                (string, string) key = (item.Display.Id, item.Item.PlantId);
+                int planted = counted.TryGetValue(key, out int rest) ? rest : plan.Records.CountOf(item.Display.Id, item.Item.PlantId);
+                int here = Math.Min(planted, item.Count);
+                counted[key] = planted - here;
+                if (here < item.Count)
+                    left.Add(item with { Count = item.Count - here });
+            }
+            yield return change with
+            {
+                ToPlant = left,
+            };
+        }
+    }
 
     private static Changeover On(Plan plan, Planter planter, List<ChangeoverItem> all, LocalDate day, MediumRenewal renewed)
     {

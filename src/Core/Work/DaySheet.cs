@@ -18,7 +18,7 @@ public sealed record SheetPlanter(Changeover Change, Area Area, IReadOnlyList<St
     public Planter Planter => Change.Planter;
 
     /// <summary>Minutes that it takes one person.</summary>
-    public int Minutes { get; } = Labour.MinutesOf(Change);
+    public required int Minutes { get; init; }
 
     /// <summary>Fresh medium, litres; 0 for none.</summary>
     public double MediumLitres => Change.Medium?.Litres ?? 0;
@@ -65,9 +65,6 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
     /// <summary>A fingerprint of the whole sheet, short enough to be printed: paper that bears another is out of date.</summary>
     public string Mark { get; } = Ids.Fingerprint(string.Join('\n', Planters.Select(p => p.Mark)), 6);
 
-    // So many bulbs in a bed are bored with a powered auger (common practice).
-    private const int AugerBulbs = 50;
-
     /// <summary>The days of a turn on which anything goes in or comes out.</summary>
     public static IReadOnlyList<LocalDate> DaysOf(Plan plan, Turn turn) =>
         [.. plan.Displays.SelectMany(Changeover.DaysOf).Where(turn.Holds).Distinct().Order()];
@@ -86,7 +83,13 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
         var here = changes.Where(c => c.Day == day).ToLookup(c => c.Planter.AreaId, StringComparer.Ordinal);
         List<SheetPlanter> planters =
         [
-            .. plan.Areas.SelectMany(a => here[a.Id].Select(c => new SheetPlanter(c, a, [.. reserved[c.Planter.Id]], [.. Steps(plan, c)]))),
+            .. plan.Areas.SelectMany(a =>
+                here[a.Id]
+                    .Select(c => new SheetPlanter(c, a, [.. reserved[c.Planter.Id]], [.. Steps(plan, c)])
+                    {
+                        Minutes = Labour.MinutesOf(c, plan.Records.Labour),
+                    })
+            ),
         ];
         return new DaySheet(
             plan.Turns.FirstOrDefault(t => t.Holds(day)),
@@ -104,7 +107,7 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
             yield return new Fact(
                 StepKind.LiftAndSetBack,
                 ("plants", change.Lifted.Select(i => new Fact(Phrase.CountOf, ("count", i.Count), ("plant", i.Plant))).ToList()),
-                ("minutes", change.SetBackMinutes)
+                ("minutes", Labour.SetBackMinutes(change, plan.Records.Labour))
             );
         else if (change.DigDepthCm is { } dig && change.In.Any(i => i.Display.Layer != DisplayLayer.Bulbs))
             yield return new Fact(StepKind.DigNoDeeper, ("depth", Quantity.Depth(Math.Floor(dig))));
@@ -129,7 +132,7 @@ public sealed record DaySheet(Turn? Turn, LocalDate Day, IReadOnlyList<SheetPlan
             .Distinct(StringComparer.Ordinal)
             .Select(c => new Fact(CautionKind.OfPlant, ("text", c)))
             .ToList();
-        if (planters.Exists(p => p.Planter.Form.IsBed && p.Change.In.Where(i => i.DepthCm is not null).Sum(i => i.Count) >= AugerBulbs))
+        if (planters.Exists(p => p.Planter.Form.IsBed && p.Change.In.Where(i => i.DepthCm is not null).Sum(i => i.Count) >= Labour.AugerBulbs))
             care.Add(new Fact(CautionKind.PoweredAuger));
         if (planters.Exists(p => p.Change.SetsBulbs))
             care.Add(new Fact(CautionKind.Kneeling));

@@ -4,70 +4,94 @@ using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Core.Work;
 
-/// <summary>
-/// What a changeover takes one person who knows the work, as crews reckon it until they have times of their own (common practice
-/// throughout). Ways, watering and clearing away are not in it.
-/// </summary>
+/// <summary>One kind of work at one planter.</summary>
+/// <param name="Kind">Its kind.</param>
+/// <param name="Units">Plants, or litres.</param>
+/// <param name="Times">By how much the ground makes it longer; 1 for plain ground.</param>
+public sealed record WorkPart(WorkKind Kind, double Units, double Times = 1)
+{
+    /// <summary>Minutes of people, one or more, by a table.</summary>
+    public double MinutesBy(LabourTable table) => Units * Times * table[Kind].Minutes;
+}
+
+/// <summary>What a changeover takes people who know the work. Ways, watering and clearing away are not in it.</summary>
 public static class Labour
 {
-    /// <summary>Bulbs set by hand planter in an hour: 20 to 25.</summary>
-    public const double BulbsAnHour = 22;
-
-    /// <summary>Plants set from packs in an hour: 40 to 60.</summary>
-    public const double PacksAnHour = 50;
-
-    /// <summary>Plants lifted and set back in an hour.</summary>
-    public const double SetBackAnHour = 40;
-
-    /// <summary>Plants set from plugs in an hour: 80 to 100.</summary>
-    public const double PlugsAnHour = 90;
-
-    /// <summary>Pots of 20 cm and more set in an hour: 15 to 20.</summary>
-    public const double PotsAnHour = 17;
-
-    /// <summary>Plants taken out in an hour.</summary>
-    public const double OutAnHour = 100;
-
-    /// <summary>Minutes for a litre of medium taken out and renewed: 15 to 20 for the top of a 60 cm pot.</summary>
-    public const double MinutesALitre = 0.35;
-
-    /// <summary>Weed fabric more than doubles the planting.</summary>
+    /// <summary>Weed fabric more than doubles the planting (common practice).</summary>
     public const double FabricTimes = 2.2;
+
+    /// <summary>In heavy clay it takes half as long again by hand (common practice).</summary>
+    public const double ClayTimes = 1.5;
+
+    /// <summary>So many bulbs at once in a bed are set into holes of a powered auger (common practice).</summary>
+    public const int AugerBulbs = 50;
 
     // Pots narrower than this are set like packs, cm.
     private const double LargePotCm = 18;
 
-    /// <summary>Minutes that a changeover takes one person.</summary>
-    public static int MinutesOf(Changeover change)
+    /// <summary>The work of a changeover, by kind; what is planted already is not in it.</summary>
+    public static IReadOnlyList<WorkPart> Of(Changeover change)
     {
-        double set = change.In.Sum(i => i.Count / SetAnHour(i)) + (change.Lifted.Sum(i => i.Count) / SetBackAnHour);
-        double hours = (set * (change.Planter.Survey.WeedFabric ? FabricTimes : 1)) + (change.Out.Sum(i => i.Count) / OutAnHour);
-        return (int)Math.Ceiling((hours * 60) + ((change.Medium?.Litres ?? 0) * MinutesALitre) - 1e-9);
+        int bulbs = change.ToPlant.Where(IsAtDepth).Sum(i => i.Count);
+        return
+        [
+            .. change
+                .ToPlant.Select(i => Setting(change.Planter, i.Plant, i.Count, IsAtDepth(i), bulbs))
+                .Append(new WorkPart(WorkKind.SetBack, change.Lifted.Sum(i => i.Count), GroundTimes(change.Planter, isByAuger: false)))
+                .Append(new WorkPart(WorkKind.TakeOut, change.Out.Sum(i => i.Count)))
+                .Append(new WorkPart(WorkKind.RenewMedium, change.IsPlanted ? 0 : change.Medium?.Litres ?? 0))
+                .Where(p => p.Units > 0)
+                .GroupBy(p => (p.Kind, p.Times))
+                .Select(g => new WorkPart(g.Key.Kind, g.Sum(p => p.Units), g.Key.Times)),
+        ];
     }
+
+    /// <summary>Minutes that a changeover takes one person.</summary>
+    /// <param name="change">The changeover.</param>
+    /// <param name="table">Minutes by kind of work.</param>
+    public static int MinutesOf(Changeover change, LabourTable table) => Whole(Of(change).Sum(p => p.MinutesBy(table)));
+
+    /// <summary>Minutes that lifting what stays and setting it back takes one person.</summary>
+    public static int SetBackMinutes(Changeover change, LabourTable table) =>
+        Whole(Of(change).Where(p => p.Kind == WorkKind.SetBack).Sum(p => p.MinutesBy(table)));
 
     /// <summary>Minutes that setting some plants and taking them out later takes one person.</summary>
     /// <param name="planter">The planter.</param>
     /// <param name="plants">The kinds, with their lines.</param>
-    public static int MinutesToSetAndClear(Planter planter, IEnumerable<(Plant Plant, DisplayItem Item)> plants) =>
-        (int)
-            Math.Ceiling(
-                (
-                    plants.Sum(p =>
-                        (p.Item.Count / SetAnHour(p.Plant, p.Item, p.Plant.Bulb is not null) * (planter.Survey.WeedFabric ? FabricTimes : 1))
-                        + (p.Item.Count / OutAnHour)
-                    ) * 60
-                ) - 1e-9
-            );
+    /// <param name="table">Minutes by kind of work.</param>
+    public static int MinutesToSetAndClear(Planter planter, IReadOnlyList<(Plant Plant, DisplayItem Item)> plants, LabourTable table)
+    {
+        int bulbs = plants.Where(p => p.Plant.Bulb is not null && !p.Item.Forced).Sum(p => p.Item.Count);
+        return Whole(
+            plants.Sum(p =>
+                Setting(planter, p.Plant, p.Item.Count, p.Plant.Bulb is not null && !p.Item.Forced, bulbs).MinutesBy(table)
+                + new WorkPart(WorkKind.TakeOut, p.Item.Count).MinutesBy(table)
+            )
+        );
+    }
 
-    private static double SetAnHour(ChangeoverItem item) => SetAnHour(item.Plant, item.Item, item.DepthCm is not null);
+    private static bool IsAtDepth(ChangeoverItem item) => item.DepthCm is not null && !item.Item.Forced;
 
-    private static double SetAnHour(Plant plant, DisplayItem item, bool atDepth) =>
-        atDepth && !item.Forced
-            ? BulbsAnHour
+    private static WorkPart Setting(Planter planter, Plant plant, int count, bool isAtDepth, int bulbs)
+    {
+        WorkKind kind = isAtDepth
+            ? !planter.Form.IsBed
+                ? WorkKind.SetBulbs
+                : bulbs >= AugerBulbs
+                    ? WorkKind.SetBulbsByAuger
+                    : WorkKind.SetBulbsInBed
             : GoodsForm.Of(plant)[0] switch
             {
-                { Sort: GoodsSort.Plugs } => PlugsAnHour,
-                { Sort: GoodsSort.Pot, SpreadCm: >= LargePotCm } => PotsAnHour,
-                _ => PacksAnHour,
+                { Sort: GoodsSort.Plugs } => WorkKind.SetPlugs,
+                { Sort: GoodsSort.Pot, SpreadCm: >= LargePotCm } => WorkKind.SetPots,
+                _ => WorkKind.SetPacks,
             };
+        return new WorkPart(kind, count, GroundTimes(planter, kind == WorkKind.SetBulbsByAuger));
+    }
+
+    // An auger bores through clay as it bores through loam.
+    private static double GroundTimes(Planter planter, bool isByAuger) =>
+        (planter.Survey.WeedFabric ? FabricTimes : 1) * (planter.Survey.Soil == SoilKind.HeavyClay && !isByAuger ? ClayTimes : 1);
+
+    private static int Whole(double minutes) => (int)Math.Ceiling(minutes - 1e-9);
 }

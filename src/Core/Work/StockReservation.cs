@@ -41,7 +41,7 @@ public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, 
         var taken = new List<StockReservation>();
         foreach (Changeover change in toDo)
         {
-            foreach (ChangeoverItem item in change.In)
+            foreach (ChangeoverItem item in change.ToPlant)
             {
                 int wanted = item.Count;
                 for (int i = 0; i < lots.Count && wanted > 0; i++)

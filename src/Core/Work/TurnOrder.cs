@@ -95,7 +95,7 @@ public sealed record TurnOrder
         List<Changeover> all = [.. changes];
         List<Changeover> here = [.. all.Where(c => turn.Holds(c.Day))];
         var stock = reserved.Where(r => turn.Holds(r.Day)).ToLookup(r => r.Lot.PlantId, StringComparer.Ordinal);
-        var lines = here.SelectMany(c => c.In.Select(i => (c.Planter, i.Plant, i.Count)))
+        var lines = here.SelectMany(c => c.ToPlant.Select(i => (c.Planter, i.Plant, i.Count)))
             .GroupBy(x => x.Plant)
             .Select(g =>
             {
@@ -109,7 +109,9 @@ public sealed record TurnOrder
                     plan.Lots.Where(l => StockReservation.Serves(l, plant, forced: false)).Sum(l => l.Count)
                     - reserved.Where(r => !r.IsToCome && r.Lot.PlantId == plant.Id && r.Lot.State != LotState.Forced).Sum(r => r.Count)
                     - plan.Turns.Where(t => t.FirstDay < turn.FirstDay)
-                        .Sum(t => Spares(all.Where(c => t.Holds(c.Day)).SelectMany(c => c.In).Where(i => i.Plant.Id == plant.Id).Sum(i => i.Count)));
+                        .Sum(t =>
+                            Spares(all.Where(c => t.Holds(c.Day)).SelectMany(c => c.ToPlant).Where(i => i.Plant.Id == plant.Id).Sum(i => i.Count))
+                        );
                 int buy = Math.Max(planned - atHand, planned + Spares(planned) - atHand - Math.Max(0, over));
                 int Spares(int count) => PackPurchase.WithSpares(count, plan.Site.SparesOf(plant)) - count;
                 return new OrderLine(
@@ -124,6 +126,7 @@ public sealed record TurnOrder
             .ThenBy(l => l.Plant.CommonName, StringComparer.Ordinal)
             .ThenBy(l => l.Form.Name, StringComparer.Ordinal)
             .ToList();
+        here.RemoveAll(c => c.IsPlanted);
         return new TurnOrder(turn, plan.Site, lines, [.. here.Select(c => c.Medium).OfType<MediumLine>()], [.. here.SelectMany(c => c.Feed)]);
     }
 

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Exchange.PlanFiles;
@@ -10,26 +9,8 @@ public static class SupplyFile
 {
     /// <summary>Reads it.</summary>
     /// <exception cref="InvalidInputException">It is no such file, or something in it is out of range.</exception>
-    public static SupplyDocument Read(Stream stream)
-    {
-        using MemoryStream buffer = FileLimits.Read(stream);
-        try
-        {
-            SupplyDocument document = JsonSerializer.Deserialize<SupplyDocument>(buffer, PlanFile.Options)
-                ?? throw new InvalidInputException("file", "holds nothing");
-            document.Faults().ThrowIfAny();
-            return document;
-        }
-        catch (JsonException e)
-        {
-            throw new InvalidInputException([PlanFile.FaultOf(e)]);
-        }
-        catch (Exception e) when (PlanFile.IsUnreadable(e))
-        {
-            throw PlanFile.Unreadable(e);
-        }
-    }
+    public static SupplyDocument Read(Stream stream) => DocumentFile.Read<SupplyDocument>(stream, d => d.Faults());
 
     /// <summary>Writes it.</summary>
-    public static byte[] Write(SupplyDocument document) => [.. JsonSerializer.SerializeToUtf8Bytes(document, PlanFile.Options), (byte)'\n'];
+    public static byte[] Write(SupplyDocument document) => DocumentFile.Write(document);
 }

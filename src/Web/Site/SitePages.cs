@@ -32,7 +32,14 @@ public static class SitePages
             ]
         ),
         new("Supply", [new("What to order", "/supply", "orders buy packs cost"), new("Stock", "/stock", "at hand holding lots bulbs lifted")]),
-        new("Crew", [new("Day sheet", "/daysheet", "today work jobs route")]),
+        new(
+            "Crew",
+            [
+                new("Work", "/work", "give tasks day who lead rain"),
+                new("Today", "/today", "my stops sheet phone tick"),
+                new("Day sheet", "/daysheet", "print jobs route"),
+            ]
+        ),
         new("Look back", [new("Log", "/log", "record observations ratings notes"), new("Changes", "/changes", "undo take back history")]),
         new(
             "Site",
@@ -56,6 +63,7 @@ public static class SitePages
     public static IReadOnlyList<SitePage> Beneath { get; } =
     [
         new("Begin", "/begin", "new site first steps start"),
+        new("Minutes by kind of work", "/work/labour", "labour hours times"),
         new("Basket", "/supply/basket", "what to buy where cheapest suppliers offers discounts"),
         new("Orders", "/supply/orders", "purchase sent deliveries receive credits"),
         new("Suppliers", "/supply/suppliers", "nurseries price lists offers terms"),
@@ -64,6 +72,7 @@ public static class SitePages
         new("Money", "/supply/money", "budget cost planned committed paid"),
         new("Bulbs through spring", "/year/sequence", "sequence spread"),
         new("Act on many planters", "/year/act", "bulk recipe copy same as last year move replace take out"),
+        new("Labels for planters", "/planters/labels", "qr squares print stickers"),
         new("Planters as a table", "/planters/table", "paste spreadsheet xlsx csv import export"),
         new("Displays as a table", "/tables/displays", "paste spreadsheet xlsx csv import export"),
         new("Turns as a table", "/tables/turns", "paste spreadsheet xlsx csv import export"),

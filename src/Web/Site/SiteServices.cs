@@ -28,6 +28,7 @@ public static class SiteServices
         services.AddScoped<PlanterStore>();
         services.AddScoped<PaletteStore>();
         services.AddScoped<LotStore>();
+        services.AddScoped(s => new CrewStore(s.GetRequiredService<SiteDatabase>(), s.GetRequiredService<PlanStore>(), PlanFile.Stored));
         services.AddScoped(s => new SupplyStore(s.GetRequiredService<SiteDatabase>(), s.GetRequiredService<PlanStore>(), PlanFile.Stored));
         services.AddScoped<PhotoStore>();
         services.AddScoped<MapStore>();

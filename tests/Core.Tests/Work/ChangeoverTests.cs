@@ -237,7 +237,7 @@ public sealed class ChangeoverTests
                     A.Show("fall", A.Day(2026, 9, 20), A.Day(2027, 4, 20), DisplayLayer.Seasonal, new DisplayItem("pansy", 8)),
                 ]
             );
-        int Minutes(bool fabric) => Labour.MinutesOf(Changeover.Of(Of(fabric), Of(fabric).Planters[0])[1]);
+        int Minutes(bool fabric) => Labour.MinutesOf(Changeover.Of(Of(fabric), Of(fabric).Planters[0])[1], LabourTable.Usual);
         Assert.InRange(Minutes(false), 20, 40);
         Assert.InRange(Minutes(true) - Minutes(false), 8, 20);
     }

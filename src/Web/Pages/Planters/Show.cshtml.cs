@@ -93,6 +93,10 @@ public sealed class ShowModel(
 
     public async Task<IActionResult> OnGetAsync() => await Load() ? Page() : NotFound();
 
+    /// <summary>The planter from above on the day that is asked for, by itself.</summary>
+    public async Task<IActionResult> OnGetAboveAsync() =>
+        await Load() ? Content(FromAbove.Draw(OnDay, frame.Units).ToString(), "text/html; charset=utf-8") : NotFound();
+
     public async Task<IActionResult> OnGetPhotoAsync(Guid photo, bool small)
     {
         if (await photos.Bytes(Id, photo, small) is not { } bytes)

@@ -215,7 +215,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     }
 
     /// <summary>Minutes that the whole turn takes one person.</summary>
-    public int Minutes => Changes.Sum(c => c.Changeovers.Sum(Core.Work.Labour.MinutesOf));
+    public int Minutes => Changes.Sum(c => c.Changeovers.Sum(x => Core.Work.Labour.MinutesOf(x, Now.Plan.Records.Labour)));
 
     /// <summary>What comes out, by kind: how many, and what becomes of them.</summary>
     public IEnumerable<(Plant Plant, int Count, PlantFate? Fate, int Planters)> ComesOut() =>

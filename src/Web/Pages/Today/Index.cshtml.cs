@@ -1,0 +1,220 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Facts;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Work;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Today;
+
+/// <summary>
+/// The day's work of whoever reads, stop by stop, on a phone with or without signal: what is ticked waits on the phone until it is sent,
+/// and is taken once however often it arrives.
+/// </summary>
+[Needs(SiteRole.Crew)]
+public sealed class IndexModel(PageFrame frame, CrewDesk desk, Visitor visitor, HeavyWork heavy) : PageModel
+{
+    [BindProperty(SupportsGet = true, Name = "day")]
+    public string? DayText { get; set; }
+
+    /// <summary>True to see the work of all.</summary>
+    [BindProperty(SupportsGet = true, Name = "all")]
+    public bool All { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    public LocalDate Day { get; private set; }
+
+    /// <summary>Stops, in their order.</summary>
+    public IReadOnlyList<DayTask> Stops { get; private set; } = [];
+
+    /// <summary>Work of the day that others have.</summary>
+    public int OfOthers { get; private set; }
+
+    /// <summary>What each stop asks beside its lines.</summary>
+    public IReadOnlyDictionary<Guid, SheetPlanter> Sheets { get; private set; } = new Dictionary<Guid, SheetPlanter>();
+
+    /// <summary>Steps that hold at every stop where something goes in, said once.</summary>
+    public IReadOnlyList<Fact> Everywhere { get; private set; } = [];
+
+    /// <summary>What to take care of.</summary>
+    public IReadOnlyList<Fact> Cautions { get; private set; } = [];
+
+    /// <summary>Kinds that are at hand and may go in instead of another.</summary>
+    public IReadOnlyList<Plant> AtHand { get; private set; } = [];
+
+    public Guid? Reader => visitor.Person?.Id;
+
+    /// <summary>What is to be taken along: plants by kind, and litres of medium.</summary>
+    public IReadOnlyList<(string PlantId, string Name, int Count)> ToTake =>
+        [
+            .. Stops
+                .Where(s => s.Item.IsOpen)
+                .SelectMany(s => s.Task.Lines)
+                .Where(l => l is { Kind: LineKind.In, PlantId: not null })
+                .GroupBy(l => (l.PlantId!, l.Name))
+                .Select(g => (g.Key.Item1, g.Key.Name, g.Sum(l => l.Count)))
+                .OrderBy(t => t.Name, StringComparer.CurrentCulture),
+        ];
+
+    public double LitresOfMedium =>
+        Stops.Where(s => s.Item.IsOpen).SelectMany(s => s.Task.Lines).Where(l => l.Kind == LineKind.Medium).Sum(l => l.Litres ?? 0);
+
+    public double LitresOfWater =>
+        Stops.Where(s => s.Item.IsOpen).SelectMany(s => s.Task.Lines).Where(l => l.Kind == LineKind.WaterIn).Sum(l => l.Litres ?? 0);
+
+    public async Task OnGetAsync()
+    {
+        Now = await frame.Now();
+        Day = Words.ReadDay(DayText) ?? frame.Today;
+        List<DayTask> given = [.. (await desk.Of(Day)).Where(t => t.Kept is { } k && (k.Given.Day == Day || t.Item.IsOpen))];
+        Stops = All ? given : given.FindAll(t => Reader is { } me && t.Kept!.Given.To.Contains(me));
+        OfOthers = given.Count - Stops.Count;
+        var sheets = new Dictionary<Guid, SheetPlanter>();
+        var cautions = new List<Fact>();
+        foreach (LocalDate day in Stops.Where(s => s.Task.Kind == TaskKind.Changeover).Select(s => s.Task.Window.Best).Distinct())
+        {
+            LocalDate today = frame.Today;
+            Core.Work.DaySheet sheet = await frame.Soon(
+                frame.State.Derived(Now, ("day sheet", day, today), n => Core.Work.DaySheet.For(n.Plan, day, today))
+            );
+            foreach (DayTask stop in Stops.Where(s => s.Task.Window.Best == day))
+            {
+                if (sheet.Planters.FirstOrDefault(p => p.Planter.Id == stop.Task.PlanterId) is { } here)
+                    sheets[stop.Kept!.Given.Id] = here;
+            }
+            cautions.AddRange(sheet.Cautions);
+        }
+        Sheets = sheets;
+        List<SheetPlanter> planted = [.. sheets.Values.Where(s => s.Change.In.Count > 0)];
+        Everywhere = planted.Count > 1 ? [.. planted[0].Steps.Where(s => planted.TrueForAll(p => p.Steps.Contains(s)))] : [];
+        Cautions = [.. cautions.DistinctBy(c => c.Content)];
+        AtHand =
+        [
+            .. Now.Plan.Lots.Where(l => l.Count > 0).Select(l => Now.Plan.FindPlant(l.PlantId)).OfType<Plant>().Distinct().OrderBy(p => p.CommonName),
+        ];
+    }
+
+    /// <summary>A photograph of a task.</summary>
+    public async Task<IActionResult> OnGetPhotoAsync(Guid id, bool small) =>
+        await desk.Store.Photograph(id, small) is { } jpeg ? File(jpeg, "image/jpeg") : NotFound();
+
+    /// <summary>Takes what was told on a phone. Each entry is answered by itself; one that is refused says why and harms no other.</summary>
+    [Needs(SiteRole.Crew)]
+    public async Task<IActionResult> OnPostTellAsync()
+    {
+        Told? told;
+        try
+        {
+            told = await JsonSerializer.DeserializeAsync<Told>(Request.Body, Read, HttpContext.RequestAborted);
+        }
+        catch (JsonException e)
+        {
+            return BadRequest(new { why = $"This is not what a sheet sends ({e.Path})." });
+        }
+        List<ToldEntry> entries = [.. (told?.Entries ?? []).OfType<ToldEntry>()];
+        if (entries.Count > CrewStore.MostEntries)
+            return BadRequest(new { why = $"At most {CrewStore.MostEntries} entries at once." });
+        // What has no id that can be read is answered by its place.
+        var answers = new List<object>();
+        var good = new List<TaskEntry>();
+        foreach (ToldEntry entry in entries)
+        {
+            if (entry.ToEntry() is { } read)
+                good.Add(read);
+            else
+                answers.Add(new { id = entry.Id, why = "It cannot be read: open the sheet again, and tick once more." });
+        }
+        if (good.Count > 0)
+        {
+            IReadOnlyList<EntryAnswer> kept = await desk.Store.Tell(good, visitor.Person?.Id, visitor.Person?.Name ?? string.Empty);
+            answers.AddRange(kept.Select(a => new { id = a.Id.ToString(), why = a.Why }));
+        }
+        return new JsonResult(new { answers }, Write);
+    }
+
+    /// <summary>Takes a photograph of a task, once however often it is sent.</summary>
+    [Needs(SiteRole.Crew)]
+    public async Task<IActionResult> OnPostPhotoAsync(Guid id, Guid given, IFormFile? photograph)
+    {
+        try
+        {
+            if (photograph is not { Length: > 0 })
+                throw new InvalidInputException("photograph", "There is no picture in it.");
+            if (photograph.Length > Photograph.MostBytes)
+                throw new InvalidInputException("photograph", $"It is over {Photograph.MostBytes / 1048576} MB.");
+            using var buffer = new MemoryStream();
+            await photograph.CopyToAsync(buffer);
+            Photograph read = await heavy.Do(() => Task.FromResult(Photograph.Read(buffer.ToArray())));
+            await desk.Store.AddPhotograph(id, given, read.Jpeg, read.Thumb, visitor.Person?.Id);
+            return new JsonResult(new { id = id.ToString(), why = (string?)null }, Write);
+        }
+        catch (InvalidInputException e)
+        {
+            return new JsonResult(new { id = id.ToString(), why = e.Message }, Write);
+        }
+    }
+
+    private static readonly JsonSerializerOptions Read = new(JsonSerializerDefaults.Web) { MaxDepth = 8 };
+    private static readonly JsonSerializerOptions Write = new(JsonSerializerDefaults.Web);
+
+    /// <summary>What a phone sends.</summary>
+    private sealed record Told(List<ToldEntry?>? Entries);
+
+    private sealed record ToldLine(int Line, int Done, string? Short, string? CameAs);
+
+    private sealed record ToldEntry(
+        string? Id,
+        string? Given,
+        string? Day,
+        string? Mark,
+        List<ToldLine?>? Lines,
+        string? NotDone,
+        int? Minutes,
+        string? Note
+    )
+    {
+        // Null where its identity or its day cannot be read.
+        public TaskEntry? ToEntry()
+        {
+            if (!Guid.TryParse(Id, out Guid id) || !Guid.TryParse(Given, out Guid given) || Words.ReadDay(Day) is not { } day)
+                return null;
+            if (!Known<NotDoneReason>(NotDone, out NotDoneReason? notDone))
+                return null;
+            var lines = new List<EntryLine>();
+            foreach (ToldLine line in (Lines ?? []).OfType<ToldLine>())
+            {
+                if (!Known<ShortReason>(line.Short, out ShortReason? why))
+                    return null;
+                lines.Add(new EntryLine(line.Line, line.Done, why, string.IsNullOrEmpty(line.CameAs) ? null : line.CameAs));
+            }
+            return new TaskEntry(id, given, day, Mark ?? string.Empty, lines)
+            {
+                NotDone = notDone,
+                Minutes = Minutes,
+                Note = Note?.Trim() ?? string.Empty,
+            };
+        }
+
+        private static bool Known<T>(string? text, out T? value)
+            where T : struct, Enum
+        {
+            value = null;
+            if (string.IsNullOrEmpty(text))
+                return true;
+            if (!Enum.TryParse(text, out T read) || !Enum.IsDefined(read))
+                return false;
+            value = read;
+            return true;
+        }
+    }
+}

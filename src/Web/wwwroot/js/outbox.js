@@ -1,0 +1,91 @@
+// What was told of the work and is not sent yet: kept on the phone until the app has answered, however long that takes.
+import { openDB } from '../lib/idb/idb.js';
+
+const DATABASE = 'meadow-outbox';
+const ENTRIES = 'entries';
+const PHOTOS = 'photos';
+const AT_ONCE = 200;
+const LAST_TIME = 'meadow:last-time';
+
+const open = () =>
+  openDB(DATABASE, 1, {
+    upgrade: (database) => {
+      for (const store of [ENTRIES, PHOTOS]) database.createObjectStore(store, { keyPath: 'id' });
+    },
+  });
+
+// One connection for all that follows; it is opened anew where the browser has closed it.
+let database;
+const kept = async () => {
+  database ??= open();
+  try {
+    await (await database).count(ENTRIES);
+  } catch {
+    database = open();
+  }
+  return database;
+};
+
+// An identity that begins with the time, and never with one before the last: a clock that is put back changes no order.
+export const identity = () => {
+  const time = Math.max(Date.now(), Number(localStorage.getItem(LAST_TIME) ?? 0) + 1);
+  localStorage.setItem(LAST_TIME, String(time));
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  for (let i = 0; i < 6; i++) bytes[i] = Math.floor(time / 2 ** (8 * (5 - i))) % 256;
+  bytes[6] = 0x70 | (bytes[6] & 0x0f);
+  bytes[8] = 0x80 | (bytes[8] & 0x3f);
+  const hex = [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
+};
+
+// Entries and photographs of one person at one site, in the order in which they were made.
+export const waiting = async (person, tell) => {
+  const store = await kept();
+  const all = [...(await store.getAll(ENTRIES)), ...(await store.getAll(PHOTOS))];
+  return all.filter((e) => e.person === person && e.tell === tell).sort((a, b) => (a.id < b.id ? -1 : 1));
+};
+
+export const keep = async (item) => (await kept()).put(item.blob ? PHOTOS : ENTRIES, item);
+
+export const drop = async (item) => (await kept()).delete(item.blob ? PHOTOS : ENTRIES, item.id);
+
+const post = async (url, token, body, type) => {
+  const answer = await fetch(url, {
+    method: 'POST',
+    headers: { RequestVerificationToken: token, ...(type ? { 'Content-Type': type } : {}) },
+    body,
+  });
+  // Whoever is signed out is led to the sign-in.
+  if (answer.redirected || answer.status === 401 || answer.status === 403) throw new Error('signin');
+  if (!answer.ok) throw new Error(`${answer.status}`);
+  return answer.json();
+};
+
+const answered = async (items, answers) => {
+  for (const { id, why } of answers) {
+    const item = items.find((i) => i.id === id);
+    if (!item) continue;
+    if (why) await keep({ ...item, why });
+    else await drop(item);
+  }
+};
+
+// Sends all that waits; what is refused stays, with the reason. One window sends at a time; what is sent twice is taken once.
+export const send = (person, tell, photo, token) =>
+  navigator.locks.request('meadow-outbox', async () => {
+    const items = (await waiting(person, tell)).filter((i) => !i.why);
+    const entries = items.filter((i) => !i.blob);
+    for (let from = 0; from < entries.length; from += AT_ONCE) {
+      const part = entries.slice(from, from + AT_ONCE);
+      const { answers } = await post(tell, token, JSON.stringify({ entries: part.map((i) => ({ ...i.entry, id: i.id })) }), 'application/json');
+      await answered(part, answers);
+    }
+    for (const item of items.filter((i) => i.blob)) {
+      const form = new FormData();
+      form.append('id', item.id);
+      form.append('given', item.given);
+      form.append('photograph', item.blob, 'photograph.jpg');
+      await answered([item], [await post(photo, token, form)]);
+    }
+    return items.length;
+  });

@@ -1,0 +1,77 @@
+// Holds the day's sheets, and what belongs to them, for the time without signal. With signal, what is fresh is shown; pages and pictures of
+// the plan are forgotten when somebody signs out.
+const PAGES = 'meadow-pages-1';
+const PARTS = 'meadow-parts-1';
+const PATIENCE_MS = 4000;
+const MOST_HELD = 150;
+
+const isPart = (url) => /\/(css|js|lib|img)\/|favicon/.test(url.pathname);
+
+const put = async (request, answer) => {
+  if (!answer.ok || answer.redirected || answer.type !== 'basic') return;
+  const cache = await caches.open(isPart(new URL(request.url)) ? PARTS : PAGES);
+  await cache.put(request, answer);
+};
+
+const held = async (request) => (await caches.match(request)) ?? (await caches.match(request, { ignoreSearch: isPart(new URL(request.url)) }));
+
+const fresh = async (request) => {
+  const answer = await fetch(request);
+  await put(request, answer.clone());
+  return answer;
+};
+
+// What is fresh, unless it takes too long and something is held.
+const freshOrHeld = async (request) => {
+  const asked = fresh(request);
+  asked.catch(() => {});
+  const late = new Promise((resolve) => setTimeout(resolve, PATIENCE_MS, null));
+  try {
+    const answer = await Promise.race([asked, late]);
+    if (answer && answer.status < 500) return answer;
+  } catch {
+    // No signal.
+  }
+  return (await held(request)) ?? asked;
+};
+
+addEventListener('install', () => skipWaiting());
+addEventListener('activate', (event) => event.waitUntil(clients.claim()));
+
+addEventListener('message', (event) => {
+  const hold = event.data?.hold;
+  if (!Array.isArray(hold)) return;
+  event.waitUntil(
+    (async () => {
+      for (const url of hold.slice(0, MOST_HELD)) {
+        const { origin } = new URL(url);
+        if (origin === location.origin) await fresh(new Request(url)).catch(() => {});
+      }
+    })(),
+  );
+});
+
+addEventListener('fetch', (event) => {
+  const { request } = event;
+  const url = new URL(request.url);
+  if (url.origin !== location.origin) return;
+  if (request.method === 'POST' && url.pathname.endsWith('/signout')) {
+    event.waitUntil(caches.delete(PAGES));
+    return;
+  }
+  if (request.method !== 'GET') return;
+  if (isPart(url)) {
+    event.respondWith(url.searchParams.has('v') ? held(request).then((h) => h ?? fresh(request)) : freshOrHeld(request));
+    return;
+  }
+  // Only what was asked to be held, or is the sheet itself, is answered from here.
+  if (/\/today$/.test(url.pathname)) event.respondWith(freshOrHeld(request));
+  else
+    event.respondWith(
+      fetch(request).catch(async (fault) => {
+        const answer = await held(request);
+        if (answer) return answer;
+        throw fault;
+      }),
+    );
+});
