@@ -11,6 +11,8 @@ test('a planner sees the weeks at risk, has them closed, accepts three, sees the
   const takes = page.getByRole('checkbox', { name: /planter|pot|trough|basket|bed/i }).and(page.locator('[name="take[]"]'));
   await expect(takes.first()).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole('button', { name: 'Make the ticked changes' })).toBeVisible({ timeout: 30_000 });
+  // What is found first is shown at once; the page is read anew when the work is over.
+  await expect(page.locator('[data-job]')).toHaveCount(0, { timeout: 60_000 });
   const count = await takes.count();
   expect(count).toBeGreaterThanOrEqual(5);
   for (let i = 3; i < count; i++) await takes.nth(i).uncheck();

@@ -4,7 +4,7 @@ using UnrulyMeadow.Core;
 namespace UnrulyMeadow.Exchange.PlanFiles;
 
 /// <summary>Documents that stand beside a plan, as JSON files.</summary>
-public static class DocumentFile
+internal static class DocumentFile
 {
     /// <summary>Reads one.</summary>
     /// <param name="stream">The file.</param>

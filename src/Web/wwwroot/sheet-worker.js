@@ -5,10 +5,14 @@ const PARTS = 'meadow-parts-1';
 const PATIENCE_MS = 4000;
 const MOST_HELD = 150;
 
+// Pages that belong to a sheet are not asked for again with every look at it.
+const HELD_FOR_MS = 3 * 3_600_000;
+
 const isPart = (url) => /\/(css|js|lib|img)\/|favicon/.test(url.pathname);
 
 const put = async (request, answer) => {
-  if (!answer.ok || answer.redirected || answer.type !== 'basic') return;
+  // A page that only stands in until its own is reckoned is no page to be held.
+  if (!answer.ok || answer.redirected || answer.type !== 'basic' || answer.headers.has('Refresh')) return;
   const cache = await caches.open(isPart(new URL(request.url)) ? PARTS : PAGES);
   await cache.put(request, answer);
 };
@@ -44,8 +48,12 @@ addEventListener('message', (event) => {
   event.waitUntil(
     (async () => {
       for (const url of hold.slice(0, MOST_HELD)) {
-        const { origin } = new URL(url);
-        if (origin === location.origin) await fresh(new Request(url)).catch(() => {});
+        const { origin, pathname } = new URL(url);
+        if (origin !== location.origin) continue;
+        const request = new Request(url);
+        const there = await held(request);
+        const age = there ? Date.now() - Date.parse(there.headers.get('Date')) : Infinity;
+        if (/\/today$/.test(pathname) || !(age < HELD_FOR_MS)) await fresh(request).catch(() => {});
       }
     })(),
   );
