@@ -4,7 +4,7 @@ import { test as base, expect } from '@playwright/test';
 export const demo = `http://127.0.0.1:${process.env.MEADOW_DEMO_PORT}`;
 /** A copy of the demo that tests may change. */
 export const studio = `http://127.0.0.1:${process.env.MEADOW_STUDIO_PORT}`;
-/** Another, for those who plan many planters at once. */
+/** Another, for those who plan many planters at once, order, give work and receive. */
 export const desk = `http://127.0.0.1:${process.env.MEADOW_DESK_PORT}`;
 export const walk = `http://127.0.0.1:${process.env.MEADOW_WALK_PORT}`;
 /** A new site, with the palette and the recipes that ship with the app. */

@@ -1,9 +1,9 @@
 // From the plan to plants in the holding area: what the supply pages are for, as a planner and a crew member walk through them.
-import { test, expect, studio } from './site.js';
+import { test, expect, desk } from './site.js';
 
 test('a planner sends three orders, they are received on a phone with two faults and a substitution, and the pages agree', async ({ page }) => {
   test.setTimeout(180_000);
-  await page.goto(`${studio}/supply/basket?turn=summer-2027`);
+  await page.goto(`${desk}/supply/basket?turn=summer-2027`);
   const find = page.getByRole('button', { name: 'Find the cheapest' });
   await find.click();
   await expect(page.getByRole('button', { name: 'Draft these orders' })).toBeVisible({ timeout: 60_000 });
@@ -18,7 +18,7 @@ test('a planner sends three orders, they are received on a phone with two faults
   await expect(page.getByRole('button', { name: 'Draft these orders' })).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Draft these orders' }).click();
   await expect(page.locator('.said')).toContainText('drafted');
-  await page.goto(`${studio}/supply/basket?turn=spring-2027`);
+  await page.goto(`${desk}/supply/basket?turn=spring-2027`);
   await page.getByRole('button', { name: 'Find the cheapest' }).click();
   await page.getByRole('button', { name: 'Draft these orders' }).click({ timeout: 60_000 });
   await expect(page.locator('.said')).toContainText('drafted');
@@ -57,7 +57,7 @@ test('a planner sends three orders, they are received on a phone with two faults
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole('link', { name: 'See what it does in the displays' }).click();
   await expect(page.locator('h1')).toBeVisible();
-  await page.goto(`${studio}/supply/holding`);
+  await page.goto(`${desk}/supply/holding`);
   await expect(page.locator('h1')).toContainText('plants wait');
   await expect(page.locator('.date-rules')).toContainText('Pansy, yellow');
   // Another day of the weeks to come, with the night that is to be reckoned with.
@@ -65,6 +65,6 @@ test('a planner sends three orders, they are received on a phone with two faults
   await page.getByLabel('What it needs on').fill(later);
   await page.waitForURL(/day=/);
   await expect(page.locator('main')).toContainText('expected low');
-  await page.goto(`${studio}/supply/money`);
+  await page.goto(`${desk}/supply/money`);
   await expect(page.locator('tbody tr', { hasText: 'Summer turn' })).toContainText('$');
 });
