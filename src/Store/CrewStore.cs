@@ -130,6 +130,41 @@ public sealed class CrewStore(SiteDatabase database, PlanStore plans, JsonSerial
         );
     }
 
+    /// <summary>Who and what there is to do the work with, and the version at which it was read; none before anybody has said.</summary>
+    public async Task<(Roster Roster, long Version)> Roster()
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        (string? details, long version) = await connection.QuerySingleOrDefaultAsync<(string?, long)>(
+            "select details::text, version from crew_roster"
+        );
+        return (details is null ? Core.Crew.Roster.None : JsonSerializer.Deserialize<Roster>(details, _json)!, version);
+    }
+
+    /// <summary>Writes who and what there is to do the work with.</summary>
+    /// <param name="roster">All of it.</param>
+    /// <param name="version">The version at which it was read.</param>
+    /// <exception cref="InvalidInputException">Something in it is out of range, or somebody would go out twice at once.</exception>
+    /// <exception cref="LostUpdateException">Somebody saved in between.</exception>
+    public async Task Save(Roster roster, long version)
+    {
+        if (roster.Faults() is { Count: > 0 } faults)
+            throw new InvalidInputException(faults);
+        await using NpgsqlConnection connection = await database.Open();
+        int saved = await SqlFaults.Naming(() =>
+            connection.ExecuteAsync(
+                """
+                insert into crew_roster (details) select @details::jsonb where @version = 0
+                on conflict (site_id) do nothing;
+
+                update crew_roster set details = @details::jsonb where version = @version;
+                """,
+                new { details = Text(roster), version }
+            )
+        );
+        if (saved == 0)
+            throw new LostUpdateException("The roster");
+    }
+
     /// <summary>Says of a task that is done that what was done otherwise stays so.</summary>
     public async Task Settle(Guid id)
     {

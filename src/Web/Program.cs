@@ -10,6 +10,7 @@ using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web;
+using UnrulyMeadow.Web.Calendars;
 using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Safekeeping;
@@ -173,6 +174,7 @@ app.UseRateLimiter();
 app.UseGate();
 app.MapRazorPages();
 app.MapJobs();
+app.MapCalendars();
 app.MapHealth();
 if (!readsOnly)
     app.TakeUpJobs();

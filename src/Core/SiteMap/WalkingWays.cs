@@ -61,14 +61,34 @@ public sealed class WalkingWays
     /// <summary>The way between two places, m, and whether paths led it.</summary>
     public (double Metres, bool AlongPaths) Between(MapPlace from, MapPlace to)
     {
-        double straight = from.DistanceTo(to) * Detour;
         if (_network is null)
-            return (straight, false);
+            return (from.DistanceTo(to) * Detour, false);
         (int a, double offA) = Nearest(from);
         (int b, double offB) = Nearest(to);
-        double along = Shortest(a, b);
-        // When leaving the paths is as good as keeping to them, or they do not join, people walk straight.
-        return double.IsFinite(along) && along + offA + offB < straight * 2.5 ? (along + offA + offB, true) : (straight, false);
+        return Walked(from, to, Shortest(a, b)[b] + offA + offB);
+    }
+
+    /// <summary>The ways between each two of some places, m: by place, then by place.</summary>
+    public double[][] Metres(IReadOnlyList<MapPlace> places)
+    {
+        if (_network is null)
+            return [.. places.Select(a => places.Select(b => a.DistanceTo(b) * Detour).ToArray())];
+        // All places are nodes before any way is looked for: a node that comes later parts a segment in two.
+        (int Node, double Off)[] at = [.. places.Select(Nearest)];
+        Dictionary<int, double[]> from = at.Select(a => a.Node).Distinct().ToDictionary(n => n, n => Shortest(n, null));
+        return
+        [
+            .. places.Select(
+                (a, i) => places.Select((b, k) => i == k ? 0 : Walked(a, b, from[at[i].Node][at[k].Node] + at[i].Off + at[k].Off).Metres).ToArray()
+            ),
+        ];
+    }
+
+    // When leaving the paths is as good as keeping to them, or they do not join, people walk straight.
+    private static (double Metres, bool AlongPaths) Walked(MapPlace from, MapPlace to, double along)
+    {
+        double straight = from.DistanceTo(to) * Detour;
+        return double.IsFinite(along) && along < straight * 2.5 ? (along, true) : (straight, false);
     }
 
     /// <summary>Walks between all areas that have planters on the map, by their middles.</summary>
@@ -128,10 +148,9 @@ public sealed class WalkingWays
         return (node, on.Distance(point.Coordinate));
     }
 
-    private double Shortest(int from, int to)
+    // To every node, or far enough that one is reached.
+    private double[] Shortest(int from, int? to)
     {
-        if (from < 0 || to < 0)
-            return double.PositiveInfinity;
         double[] best = [.. Enumerable.Repeat(double.PositiveInfinity, _nodes.Count)];
         best[from] = 0;
         var open = new PriorityQueue<int, double>();
@@ -139,7 +158,7 @@ public sealed class WalkingWays
         while (open.TryDequeue(out int node, out double way))
         {
             if (node == to)
-                return way;
+                return best;
             if (way > best[node])
                 continue;
             foreach ((int next, double metres) in _edges[node])
@@ -151,6 +170,6 @@ public sealed class WalkingWays
                 }
             }
         }
-        return best[to];
+        return best;
     }
 }

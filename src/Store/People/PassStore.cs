@@ -17,6 +17,9 @@ public enum PassKind
 
     /// <summary>Makes the first owner of an installation that has none.</summary>
     FirstOwner,
+
+    /// <summary>Reads a calendar, again and again until it is withdrawn.</summary>
+    Calendar,
 }
 
 /// <summary>A code that is good once.</summary>
@@ -116,6 +119,27 @@ public sealed class PassStore(MeadowDatabase database)
                 )
             ).Select(r => r.ToPass()),
         ];
+    }
+
+    /// <summary>Makes every calendar of a person, or those of a site as a whole, worthless.</summary>
+    /// <returns>How many there were.</returns>
+    public async Task<int> WithdrawCalendars(Guid site, Guid? person)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return await connection.ExecuteAsync(
+            "delete from pass where kind = 'Calendar' and site_id = @site and person_id is not distinct from @person",
+            new { site, person }
+        );
+    }
+
+    /// <summary>True where a calendar of a person, or of a site as a whole, can be read.</summary>
+    public async Task<bool> HasCalendar(Guid site, Guid? person)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return await connection.ExecuteScalarAsync<bool>(
+            "select exists (select from pass where kind = 'Calendar' and site_id = @site and person_id is not distinct from @person)",
+            new { site, person }
+        );
     }
 
     // Twenty letters of thirty-one: 99 bits, and none that is read for another.

@@ -54,6 +54,9 @@ public static class JobKinds
 
     /// <summary>Choosing what to buy where.</summary>
     public const string Basket = "basket";
+
+    /// <summary>Placing the crew's work on days and teams.</summary>
+    public const string Schedule = "schedule";
 }
 
 /// <summary>
@@ -311,6 +314,24 @@ public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, 
                     progress.Result = JsonSerializer.Serialize(BasketResult.Of(new BasketAnswer(b, 0, IsBest: false)), JobJson.Options)
                 );
                 return JsonSerializer.Serialize(BasketResult.Of(BasketSolving.Choose(asked, found: cheaper, cancel: cancel)), JobJson.Options);
+            case JobKinds.Schedule:
+                ScheduleAsk placing = Read<ScheduleAsk>(job, now);
+                progress.Said = "placing the work";
+                CrewStore crew = site.GetRequiredService<CrewStore>();
+                (Roster roster, _) = await crew.Roster();
+                IReadOnlyList<(CrewTask, int)> tasks = placing.Tasks(
+                    now.Plan,
+                    (await site.GetRequiredService<SupplyStore>().Now()).Accounts,
+                    [.. (await crew.Between(placing.From, placing.Last)).Select(k => k.Account)]
+                );
+                if (ScheduleAsk.MarkOf(tasks, roster) != placing.Mark)
+                    throw new InvalidInputException(string.Empty, "the plan, the roster or what was given has changed since this was asked: ask again");
+                ScheduleQuestion work = placing.Question(tasks, roster, placing.NoPlanting(now));
+                progress.Total = work.Jobs.Count;
+                var better = new CalledProgress<Schedule>(s =>
+                    progress.Result = JsonSerializer.Serialize(ScheduleResult.Of(new ScheduleAnswer(s, 0, IsBest: false)), JobJson.Options)
+                );
+                return JsonSerializer.Serialize(ScheduleResult.Of(CrewScheduling.Place(work, found: better, cancel: cancel)), JobJson.Options);
             default:
                 throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");
         }

@@ -1,0 +1,110 @@
+using NodaTime;
+using NodaTime.Text;
+using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Supply;
+using UnrulyMeadow.Exchange.Crew;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
+using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Web.Sites;
+
+namespace UnrulyMeadow.Web.Calendars;
+
+/// <summary>Calendars by an address that nobody guesses: turns, days of work, deliveries and events, for a person or for a whole site.</summary>
+public static class CalendarFeed
+{
+    private const string MediaType = "text/calendar; charset=utf-8";
+
+    // So far back and ahead calendars reach.
+    private const int DaysBack = 60;
+    private const int DaysAhead = 400;
+
+    /// <summary>Where calendars are read.</summary>
+    public static void MapCalendars(this IEndpointRouteBuilder app) =>
+        app.MapGet("/calendar/{code}.ics", Read).WithMetadata(new OpenToAllAttribute());
+
+    private static async Task<IResult> Read(
+        string code,
+        HttpContext http,
+        PassStore passes,
+        PeopleStore people,
+        CurrentSite current,
+        IClock clock
+    )
+    {
+        if (await passes.Look(PassKind.Calendar, code) is not { SiteId: { } siteId } pass)
+            return Results.NotFound();
+        // Whoever is no longer of the site reads nothing of it any more.
+        IReadOnlyList<SiteMember> members = await people.Of(siteId);
+        if (pass.PersonId is { } person && members.All(m => m.Id != person))
+            return Results.NotFound();
+        current.Enter(siteId);
+        SiteNow now = await current.Memory.State.Now();
+        LocalDate today = clock.GetCurrentInstant().InZone(current.Memory.State.Zone).Date;
+        string at = $"{http.Request.Scheme}://{http.Request.Host}";
+        IReadOnlyList<KeptTask> given = await http.RequestServices.GetRequiredService<CrewStore>().Between(today.PlusDays(-DaysBack), today.PlusDays(DaysAhead));
+        SupplyNow supply = await http.RequestServices.GetRequiredService<SupplyStore>().Now();
+        string name = pass.PersonId is { } of ? $"{now.Plan.Site.Name}, {members.First(m => m.Id == of).Name}" : now.Plan.Site.Name;
+        return Results.Bytes(
+            CalendarFile.Write(
+                name,
+                Entries(now.Plan, given, supply.Accounts, pass.PersonId, today, at),
+                clock.GetCurrentInstant()
+            ),
+            MediaType
+        );
+    }
+
+    /// <summary>What stands in a calendar.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="given">Work that was given.</param>
+    /// <param name="orders">Orders.</param>
+    /// <param name="person">Whose it is; null for the whole site's.</param>
+    /// <param name="today">Today.</param>
+    /// <param name="at">What addresses begin with.</param>
+    public static IEnumerable<CalendarEntry> Entries(
+        Plan plan,
+        IReadOnlyList<KeptTask> given,
+        IReadOnlyList<OrderAccount> orders,
+        Guid? person,
+        LocalDate today,
+        string at
+    )
+    {
+        foreach (Turn turn in plan.Turns.Where(t => t.LastDay >= today.PlusDays(-DaysBack)))
+            yield return new CalendarEntry($"turn-{turn.Id}@unruly-meadow", turn.FirstDay, turn.LastDay, turn.Name, string.Empty, $"{at}/turns/{turn.Id}");
+        foreach (SiteEvent it in plan.Events.Where(e => e.LastDay >= today.PlusDays(-DaysBack)))
+            yield return new CalendarEntry($"event-{it.Id}@unruly-meadow", it.FirstDay, it.LastDay, it.Name, "The site must look its best.");
+        foreach (OrderAccount order in orders.Where(o => o.Order.IsOpen && o.Lines.Any(l => l.Outstanding > 0)))
+        {
+            LocalDate day = order.Order.PromisedFor ?? order.Order.Lines.Min(l => l.By);
+            yield return new CalendarEntry(
+                $"order-{order.Order.Id}@unruly-meadow",
+                day,
+                day,
+                $"Delivery: {order.Order.Supplier.Name}",
+                $"{order.Lines.Sum(l => l.Outstanding)} plants of order {order.Order.Number}.",
+                $"{at}/supply/orders/{order.Order.Id}"
+            );
+        }
+        foreach (
+            var day in given
+                .Where(k => k.Given.Stage != GivenStage.Withdrawn && (person is not { } of || k.Given.To.Contains(of)))
+                .GroupBy(k => k.Given.Day)
+                .OrderBy(g => g.Key)
+        )
+        {
+            int open = day.Count(k => k.Given.Stage == GivenStage.Given);
+            yield return new CalendarEntry(
+                $"work-{LocalDatePattern.Iso.Format(day.Key)}-{person}@unruly-meadow",
+                day.Key,
+                day.Key,
+                open == 0 ? $"{day.Count()} tasks, done" : $"{day.Count()} {(day.Count() == 1 ? "task" : "tasks")}",
+                string.Join('\n', day.Select(k => k.Given.Asked.Place).Where(p => p.Length > 0).Distinct()),
+                $"{at}/{(person is null ? "work" : "today")}?day={LocalDatePattern.Iso.Format(day.Key)}"
+            );
+        }
+    }
+}
