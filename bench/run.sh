@@ -56,6 +56,7 @@ if with_browser; then
   measured "the year of a thousand planters" 600 node bench/year.mjs "http://127.0.0.1:$port"
 fi
 errand bring-supply demo/kittiwake-quay.supply.json
+errand bring-crew demo/kittiwake-quay.crew.json
 measured "supply at a thousand planters" 300 node bench/supply.mjs "http://127.0.0.1:$port"
 measured "reads while others write" 300 node bench/writes.mjs "http://127.0.0.1:$port"
 measured "pages and edits at a thousand planters" 300 node bench/edits.mjs "http://127.0.0.1:$port"

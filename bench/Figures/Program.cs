@@ -18,7 +18,7 @@ namespace UnrulyMeadow.Bench;
 public static class Program
 {
     /// <summary>Measures and prints.</summary>
-    /// <param name="args">"studio", "palette", "climate" or "supply" for one part; all otherwise.</param>
+    /// <param name="args">"studio", "palette", "climate", "supply" or "crew" for one part; all otherwise.</param>
     public static void Main(string[] args)
     {
         IConfig config = ManualConfig
@@ -39,6 +39,8 @@ public static class Program
             Print(part, config);
         if (args.Length == 0 || args[0].Equals("supply", StringComparison.OrdinalIgnoreCase))
             SupplyFigures.Print();
+        if (args.Length == 0 || args[0].Equals("crew", StringComparison.OrdinalIgnoreCase))
+            CrewFigures.Print();
     }
 
     // Part by part, so that what was measured is seen whatever becomes of the rest.

@@ -117,8 +117,7 @@ public static class CrewScheduling
         var there = new Dictionary<(int Day, string? Area), int>();
         int Count(int day, int job) => there.GetValueOrDefault((day, jobs[job].Task.AreaId));
         int Takes(int day, int job) => jobs[job].Minutes + (Count(day, job) == 0 ? ScheduleQuestion.VisitMinutes : 0);
-        long Cost(int day, int job) =>
-            ScheduleQuestion.CostOn(jobs[job], days[day].Day) + (Count(day, job) == 0 ? ScheduleQuestion.CostOfVisit : 0);
+        long Cost(int day, int job) => ScheduleQuestion.CostOn(jobs[job], days[day].Day) + (Count(day, job) == 0 ? ScheduleQuestion.CostOfVisit : 0);
         void Put(int job, int day)
         {
             left[day] -= Takes(day, job);
@@ -132,7 +131,13 @@ public static class CrewScheduling
             left[day] += Takes(day, job);
             at[job] = -1;
         }
-        foreach (int job in Enumerable.Range(0, jobs.Length).OrderBy(j => fits[j].Length).ThenBy(j => jobs[j].Task.AreaId).ThenByDescending(j => jobs[j].Minutes))
+        foreach (
+            int job in Enumerable
+                .Range(0, jobs.Length)
+                .OrderBy(j => fits[j].Length)
+                .ThenBy(j => jobs[j].Task.AreaId)
+                .ThenByDescending(j => jobs[j].Minutes)
+        )
         {
             int day = fits[job].Where(d => left[d] >= Takes(d, job)).OrderBy(d => Cost(d, job)).ThenBy(d => left[d]).FirstOrDefault(-1);
             if (day >= 0)

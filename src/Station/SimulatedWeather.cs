@@ -34,7 +34,8 @@ public sealed record SeenDay(LocalDate Day, double MinC, double MaxC, double Pre
 /// <param name="MinC">Lowest expected, °C.</param>
 /// <param name="MaxC">Highest expected, °C.</param>
 /// <param name="PrecipitationMm">Rain expected, mm.</param>
-public sealed record ForecastDay(LocalDate Day, int LeadDays, double MinC, double MaxC, double PrecipitationMm);
+/// <param name="WindMs">Mean wind expected, m/s.</param>
+public sealed record ForecastDay(LocalDate Day, int LeadDays, double MinC, double MaxC, double PrecipitationMm, double WindMs);
 
 /// <summary>This hour.</summary>
 public sealed record Present(Instant At, LocalDate Day, double AirC, double HumidityPct, double WindMs);
@@ -94,13 +95,8 @@ public sealed class SimulatedWeather
             _truth.MaxC[i],
             _truth.MinC[i + 1]
         );
-        // The night's lowest is taken for the dew point, as FAO-56 does where humidity is not known (eq. 48).
-        double humidity = Math.Clamp(
-            100 * ReferenceEvapotranspiration.Saturation(_truth.MinC[i]) / ReferenceEvapotranspiration.Saturation(air),
-            15,
-            100
-        );
-        double wind = 1.5 + (4.5 * new Xoshiro256StarStar(Mix(day, local.Hour, 77)).NextDouble());
+        double humidity = Math.Max(15, ReferenceEvapotranspiration.HumidityPct(_truth.MinC[i], air));
+        double wind = WindOn(day) * (0.7 + (0.6 * new Xoshiro256StarStar(Mix(day, local.Hour, 77)).NextDouble()));
         return new Present(at, day, Round(air), Math.Round(humidity), Round(wind));
     }
 
@@ -116,7 +112,15 @@ public sealed class SimulatedWeather
                     double min = truth.MinC + (ErrorC(lead) * Normal.Sample(chance, 0, 1));
                     double max = truth.MaxC + (ErrorC(lead) * Normal.Sample(chance, 0, 1));
                     double rain = truth.PrecipitationMm * Math.Exp((0.15 * lead * Normal.Sample(chance, 0, 1)) - (0.01 * lead * lead));
-                    return new ForecastDay(truth.Day, lead, Round(Math.Min(min, max)), Round(Math.Max(min, max)), Round(rain));
+                    double wind = WindOn(truth.Day) * Math.Exp(0.08 * lead * Normal.Sample(chance, 0, 1));
+                    return new ForecastDay(
+                        truth.Day,
+                        lead,
+                        Round(Math.Min(min, max)),
+                        Round(Math.Max(min, max)),
+                        Round(rain),
+                        Round(Math.Min(40, wind))
+                    );
                 }),
         ];
 
@@ -126,6 +130,9 @@ public sealed class SimulatedWeather
         double rain = _truth.PrecipitationMm[i];
         return new SeenDay(day, Round(_truth.MinC[i]), Round(_truth.MaxC[i]), double.IsNaN(rain) ? 0 : Round(rain));
     }
+
+    // Mean winds of days follow Rayleigh's distribution, that of Weibull with shape 2; their mean here is near 3.5 m/s.
+    private double WindOn(LocalDate day) => Math.Max(0.5, 4 * Math.Sqrt(-Math.Log(1 - new Xoshiro256StarStar(Mix(day, 0, 41)).NextDouble())));
 
     private bool Knows(LocalDate day) => day > _truth.FirstDay && day < _truth.LastDay;
 

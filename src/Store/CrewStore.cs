@@ -315,9 +315,17 @@ public sealed class CrewStore(SiteDatabase database, PlanStore plans, JsonSerial
                         "select given_id, kind, ratio from labour_time order by given_id, kind"
                     )
                 ).Select(t => new FiledTime(t.Given, Enum.Parse<WorkKind>(t.Kind), t.Ratio)),
-            ]
+            ],
+            await Roster() is { Version: > 0 } kept
+                ? FiledRoster.Of(kept.Roster, (await People(connection)).ToDictionary(p => p.Id, p => p.Name))
+                : null
         );
     }
+
+    private static Task<IEnumerable<(Guid Id, string Name)>> People(NpgsqlConnection connection) =>
+        connection.QueryAsync<(Guid, string)>(
+            "select p.id, p.name from membership m join person p on p.id = m.person_id where p.left_at is null order by p.name, p.id"
+        );
 
     /// <summary>Brings all of it from a file; what is there already stays as it is.</summary>
     /// <exception cref="InvalidInputException">Something in it is out of range, or does not fit together.</exception>
@@ -369,6 +377,17 @@ public sealed class CrewStore(SiteDatabase database, PlanStore plans, JsonSerial
             "insert into labour_time (given_id, kind, ratio) select (d ->> 'givenId')::uuid, d ->> 'kind', (d ->> 'ratio')::double precision",
             document.Times.Select(t => new TimeRow(t.GivenId, t.Kind.ToString(), t.Ratio))
         );
+        if (document.Roster is { } roster)
+        {
+            Dictionary<string, Guid> people = (await People(connection))
+                .DistinctBy(p => p.Name, StringComparer.Ordinal)
+                .ToDictionary(p => p.Name, p => p.Id, StringComparer.Ordinal);
+            await connection.ExecuteAsync(
+                "insert into crew_roster (details) values (@details::jsonb) on conflict do nothing",
+                new { details = Text(roster.Among(people)) },
+                transaction
+            );
+        }
         await transaction.CommitAsync();
     }
 

@@ -36,7 +36,8 @@ public sealed record LiveReading(
 /// <param name="MinC">Lowest, °C.</param>
 /// <param name="MaxC">Highest, °C.</param>
 /// <param name="PrecipitationMm">Rain, mm.</param>
-public sealed record LiveDay(LocalDate Day, bool Forecast, double MinC, double MaxC, double PrecipitationMm);
+/// <param name="WindMs">Mean wind, m/s; null where it is not told.</param>
+public sealed record LiveDay(LocalDate Day, bool Forecast, double MinC, double MaxC, double PrecipitationMm, double? WindMs = null);
 
 /// <summary>Keeps the latest word of a live station. It is shown over the record and never enters its odds.</summary>
 /// <param name="database">The site's part of the database.</param>
@@ -51,7 +52,10 @@ public sealed class LiveStore(SiteDatabase database)
         );
         return reading is null
             ? (null, [])
-            : (reading, [.. await connection.QueryAsync<LiveDay>("select day, forecast, min_c, max_c, precipitation_mm from live_day order by day")]);
+            : (
+                reading,
+                [.. await connection.QueryAsync<LiveDay>("select day, forecast, min_c, max_c, precipitation_mm, wind_ms from live_day order by day")]
+            );
     }
 
     /// <summary>Takes a new word in the place of the last, whole or not at all; days seen before and not told again are kept.</summary>
@@ -90,10 +94,11 @@ public sealed class LiveStore(SiteDatabase database)
         );
         await connection.ExecuteAsync(
             """
-            insert into live_day (day, forecast, min_c, max_c, precipitation_mm)
-            values (@Day, @Forecast, @MinC, @MaxC, @PrecipitationMm)
+            insert into live_day (day, forecast, min_c, max_c, precipitation_mm, wind_ms)
+            values (@Day, @Forecast, @MinC, @MaxC, @PrecipitationMm, @WindMs)
             on conflict (site_id, day) do update
-            set forecast = excluded.forecast, min_c = excluded.min_c, max_c = excluded.max_c, precipitation_mm = excluded.precipitation_mm
+            set forecast = excluded.forecast, min_c = excluded.min_c, max_c = excluded.max_c, precipitation_mm = excluded.precipitation_mm,
+                wind_ms = excluded.wind_ms
             """,
             days,
             transaction

@@ -3,7 +3,9 @@ using System.CommandLine.Parsing;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Supply;
+using UnrulyMeadow.Exchange.Crew;
 using UnrulyMeadow.Exchange.Palette;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Exchange.Sheets;
@@ -137,6 +139,12 @@ public static class Errands
                 SupplyDocument goods = SupplyFile.Read(file);
                 await new SupplyStore(at.Here, at.Plans, PlanFile.Stored).Bring(goods);
                 await Say($"{goods.Suppliers.Count} suppliers with {goods.Offers.Count} offers, {goods.Orders.Count} orders.");
+            }));
+        root.Add(Brings("bring-crew", "adds who and what there is to do the work with, and work that was given and told", async (at, file) =>
+            {
+                CrewDocument crew = CrewFile.Read(file);
+                await new CrewStore(at.Here, at.Plans, PlanFile.Stored).Bring(crew);
+                await Say($"{crew.Roster?.Teams.Count ?? 0} teams, {crew.Given.Count} tasks.");
             }));
         root.Add(
             Brings("bring-everything", "brings in all that write-everything wrote", async (at, file) =>

@@ -13,7 +13,7 @@ internal sealed record ToldStation(string? Id, string? Name, double? LatitudeDeg
 internal sealed record ToldPresent(Instant At, LocalDate Day, double AirC, double HumidityPct, double WindMs);
 
 /// <summary>A day seen or expected.</summary>
-internal sealed record ToldDay(LocalDate Day, double MinC, double MaxC, double PrecipitationMm);
+internal sealed record ToldDay(LocalDate Day, double MinC, double MaxC, double PrecipitationMm, double? WindMs = null);
 
 /// <summary>Asks a live station for its past, present and forecast.</summary>
 /// <param name="http">The client, with its address, timeouts and retries.</param>
@@ -58,10 +58,15 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
         );
     }
 
-    private static LiveDay Day(ToldDay d, bool forecast) => new(d.Day, forecast, d.MinC, d.MaxC, d.PrecipitationMm);
+    private static LiveDay Day(ToldDay d, bool forecast) => new(d.Day, forecast, d.MinC, d.MaxC, d.PrecipitationMm, d.WindMs);
 
     private static bool Believable(ToldDay d) =>
-        d.MinC is >= -90 and <= 60 && d.MaxC >= d.MinC && d.MaxC <= 60 && d.PrecipitationMm is >= 0 and <= 2000 && d.Day.Year is > 1900 and < 2200;
+        d.MinC is >= -90 and <= 60
+        && d.MaxC >= d.MinC
+        && d.MaxC <= 60
+        && d.PrecipitationMm is >= 0 and <= 2000
+        && d.WindMs is null or (>= 0 and <= 80)
+        && d.Day.Year is > 1900 and < 2200;
 
     private static void Check(bool holds, string what)
     {

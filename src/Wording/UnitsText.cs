@@ -118,6 +118,16 @@ public sealed class UnitsText(SiteUnits units)
     /// <summary>A weight given in the site's unit, kg.</summary>
     public double ReadWeight(double value) => IsUs ? UnitsNet.Mass.FromPounds(value).Kilograms : value;
 
+    /// <summary>How speed is counted.</summary>
+    public string SpeedUnit => IsUs ? "mph" : "km/h";
+
+    /// <summary>A speed as it is typed.</summary>
+    /// <param name="kmH">Speed, km/h.</param>
+    public double SpeedNumber(double kmH) => IsUs ? UnitsNet.Speed.FromKilometersPerHour(kmH).MilesPerHour : kmH;
+
+    /// <summary>A speed that was typed, km/h.</summary>
+    public double ReadSpeed(double value) => IsUs ? UnitsNet.Speed.FromMilesPerHour(value).KilometersPerHour : value;
+
     /// <summary>Unit of a load.</summary>
     public string LoadUnit => IsUs ? "lb/ft²" : "kg/m²";
 

@@ -31,7 +31,7 @@ public sealed class FolderTests
         ("Recipes", ["Facts", "Colour", "Climate", "Rules", "Palette", "Planters", "Planning", "Arranging", "Stacks", "Season"]),
         ("Work", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Stacks"]),
         ("Supply", ["Climate", "Facts", "Palette", "Planning", "Planters", "Work"]),
-        ("Crew", ["Packing", "Palette", "Planning", "Planters", "Supply", "Work"]),
+        ("Crew", ["Climate", "Facts", "Ground", "Packing", "Palette", "Planning", "Planters", "Supply", "Work"]),
         ("Sequencing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         ("Closing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         (

@@ -14,7 +14,10 @@ public sealed class CrewRoutingTests
     [Fact]
     public void A_round_of_known_length_is_found()
     {
-        List<MapPlace> circle = [.. Enumerable.Range(0, 40).Select(i => new MapPlace(500 * Math.Cos(i * Math.PI / 20), 500 * Math.Sin(i * Math.PI / 20)))];
+        List<MapPlace> circle =
+        [
+            .. Enumerable.Range(0, 40).Select(i => new MapPlace(500 * Math.Cos(i * Math.PI / 20), 500 * Math.Sin(i * Math.PI / 20))),
+        ];
         double polygon = 40 * 2 * 500 * Math.Sin(Math.PI / 40);
         Route round = CrewRouting.Find(Ask(circle[0], [.. circle.Skip(1).Select(p => (p, Load.None))]));
         Assert.Empty(round.Faults());
@@ -35,9 +38,7 @@ public sealed class CrewRoutingTests
             [
                 .. Enumerable
                     .Range(0, 6)
-                    .Select(_ =>
-                        (new MapPlace(random.Next(-300, 300), random.Next(-300, 300)), new Load(0, 0, random.Next(200, 600), 0))
-                    ),
+                    .Select(_ => (new MapPlace(random.Next(-300, 300), random.Next(-300, 300)), new Load(0, 0, random.Next(200, 600), 0))),
             ];
             RouteQuestion question = Ask(new MapPlace(0, 0), stops);
             Route route = CrewRouting.Find(question, seconds: 1);

@@ -58,7 +58,7 @@ public sealed class CrewSchedulingTests
     public void A_crew_of_four_changes_22_containers_over_in_a_day()
     {
         List<ScheduleJob> jobs = [.. Enumerable.Range(0, 22).SelectMany(i => ScheduleQuestion.JobsOf(Task($"pot-{i}", "quay", Monday, 0), 70))];
-        var question = new ScheduleQuestion(jobs, [new TeamDay("all", Monday, 4, 4 * 420, [])], [], new HashSet<LocalDate>());
+        var question = new ScheduleQuestion(jobs, [new TeamDay("all", Monday, 4, 4 * 420, [])], [], []);
         ScheduleAnswer answer = CrewScheduling.Place(question);
         Assert.Empty(answer.Schedule.Unplaced);
         Assert.True(answer.IsBest);
@@ -79,20 +79,23 @@ public sealed class CrewSchedulingTests
             new("two", Monday.PlusDays(1), 2, 2 * 270, trained),
             new("untrained", Monday, 4, 4 * 420, []),
         ];
-        ScheduleAnswer answer = CrewScheduling.Place(new ScheduleQuestion(jobs, days, [], new HashSet<LocalDate>()));
+        ScheduleAnswer answer = CrewScheduling.Place(new ScheduleQuestion(jobs, days, [], []));
         Assert.Equal([days[1], days[2]], answer.Schedule.Placed.Select(p => p.At).OrderBy(t => t.Day));
         Assert.Equal(
             ScheduleHinder.NoSkill,
-            Assert.Single(CrewScheduling.Place(new ScheduleQuestion([jobs[0]], [days[3]], [], new HashSet<LocalDate>())).Schedule.Left).Hinder
+            Assert.Single(CrewScheduling.Place(new ScheduleQuestion([jobs[0]], [days[3]], [], [])).Schedule.Left).Hinder
         );
         Assert.Equal(
             ScheduleHinder.TooFewPeople,
-            Assert.Single(CrewScheduling.Place(new ScheduleQuestion([jobs[0]], [days[0]], [], new HashSet<LocalDate>())).Schedule.Left).Hinder
+            Assert.Single(CrewScheduling.Place(new ScheduleQuestion([jobs[0]], [days[0]], [], [])).Schedule.Left).Hinder
         );
     }
 
     private static CrewTask Task(string id, string? area, LocalDate best, int within) =>
-        new(id, TaskKind.Other, new TaskWindow(best.PlusDays(-within), best, best.PlusDays(within)), [], [new TaskLine(1, LineKind.Whole, 1)]) { AreaId = area };
+        new(id, TaskKind.Other, new TaskWindow(best.PlusDays(-within), best, best.PlusDays(within)), [], [new TaskLine(1, LineKind.Whole, 1)])
+        {
+            AreaId = area,
+        };
 
     private static ScheduleQuestion Some(Random random, int jobs, int teams, int days)
     {
@@ -117,11 +120,14 @@ public sealed class CrewSchedulingTests
                             People = random.Next(5) == 0 ? 2 : 1,
                         },
                         random.Next(30, 260)
-                    )),
+                    )
+                    {
+                        IsTall = random.Next(3) == 0,
+                    }),
             ],
             at,
             random.Next(2) == 0 ? [new Closure("shut", Monday, Monday, Areas[0], "a market")] : [],
-            new HashSet<LocalDate>()
+            random.Next(2) == 0 ? [new WorkWeather(Monday, true, [WeatherHinder.Windy])] : []
         );
     }
 

@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import ICAL from 'ical.js';
 import { test, expect, desk } from './site.js';
 
 const DAY = '2027-05-17';
@@ -89,4 +90,108 @@ test('a lead gives work, a phone loses its signal and its battery, and in the ev
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+});
+
+test('two phones tell of one task, one without signal, while the sheet changes: each count stands once, and who differs is named', async ({ page, browser }) => {
+  test.setTimeout(120_000);
+  await page.goto(`${desk}/work?day=${DAY}`);
+  const rows = page.locator('tbody tr', { has: page.locator('input[name="tasks[]"]') });
+  const place = (await rows.first().locator('a').first().textContent()).trim();
+  await rows.first().locator('input[name="tasks[]"]').check();
+  const names = ['Pilar Ruvane', 'Jory Tamsel'];
+  for (const name of names) await page.locator('fieldset.give label', { hasText: name }).getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Give what is ticked' }).click();
+  await expect(page.locator('.said')).toContainText('given to');
+
+  const phones = [];
+  for (const name of names) {
+    const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
+    const sheet = await phone.newPage();
+    await sheet.goto(`${desk}/signin`);
+    await sheet.getByRole('button', { name: new RegExp(name) }).click();
+    await sheet.goto(`${desk}/today?day=${DAY}`);
+    await expect(sheet.locator('.stop')).toHaveCount(1);
+    await sheet.waitForFunction(async () => Boolean(navigator.serviceWorker.controller));
+    phones.push({ phone, sheet });
+  }
+  const [away, near] = phones;
+  await away.phone.setOffline(true);
+  // Both tick all of it; the one without signal counts one fewer of the first that goes in.
+  for (const { sheet } of phones) for (const tick of await sheet.locator('.stop .tick').all()) await tick.click();
+  await away.sheet.locator('.goes-in [data-step="-1"]').first().click();
+  await away.sheet.locator('.goes-in [data-short-choice]').first().selectOption('Missing');
+  await expect(near.sheet.locator('[data-queue]')).toContainText('All is sent');
+  await away.phone.setOffline(false);
+  await expect(away.sheet.locator('[data-queue]')).toContainText('All is sent');
+  await expect(away.sheet.locator('[data-refusals] li')).toHaveCount(0);
+  // Whatever came first, the greater count holds, and the desk hears of it.
+  await page.goto(`${desk}/work?day=${DAY}`);
+  const back = page.locator('.came-back li', { hasText: place });
+  await expect(back).toContainText('the greater count holds');
+  await back.getByRole('button').first().click();
+  for (const { phone } of phones) await phone.close();
+});
+
+test('the week stands on one landscape page, and calendars are read by somebody else’s reader', async ({ page }) => {
+  await page.goto(`${desk}/work/week?from=${DAY}`);
+  const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
+  expect(pdf.match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1);
+  const [, width, height] = pdf.match(/\/MediaBox\s*\[0 0 ([\d.]+) ([\d.]+)\]/);
+  expect(Number(width)).toBeGreaterThan(Number(height));
+
+  await page.goto(`${desk}/work/calendars`);
+  await page.locator('form', { has: page.locator('[formaction*=withdrawSite]') }).or(page.locator('form[action*="handler=site"]')).getByRole('button').first().click();
+  const address = (await page.locator('.pass-link').textContent()).trim();
+  // Nobody is signed in who reads it.
+  const answer = await fetch(address);
+  expect(answer.headers.get('content-type')).toContain('text/calendar');
+  const events = new ICAL.Component(ICAL.parse(await answer.text())).getAllSubcomponents('vevent').map((v) => new ICAL.Event(v));
+  expect(new Set(events.map((e) => e.uid)).size).toBe(events.length);
+  const summer = events.find((e) => e.uid.startsWith('turn-summer-2027'));
+  expect(summer.startDate.isDate).toBe(true);
+  expect(summer.startDate.toString()).toBe('2027-05-17');
+  // The end of days without a time is the day after the last one.
+  expect(summer.endDate.compare(summer.startDate)).toBeGreaterThan(0);
+  const work = events.find((e) => e.uid.startsWith(`work-${DAY}`));
+  expect(work.summary).toContain('task');
+  await page.getByRole('button', { name: 'Withdraw it' }).last().click();
+  expect((await fetch(address)).status).toBe(404);
+});
+
+test('what is logged without signal waits, and is in the log once', async ({ page, browser }) => {
+  test.setTimeout(90_000);
+  const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  const sheet = await phone.newPage();
+  await sheet.goto(`${desk}/signin`);
+  await sheet.getByRole('button', { name: /Oona Brack/ }).click();
+  await sheet.goto(`${desk}/today`);
+  await sheet.waitForFunction(async () => Boolean(navigator.serviceWorker.controller) && Boolean(await (await caches.open('meadow-pages-1')).match(`${location.origin}/log`)));
+  await phone.setOffline(true);
+  await sheet.goto(`${desk}/log`);
+  const note = `seen without signal ${Date.now()}`;
+  const say = async (words) => {
+    await sheet.locator('#planter').selectOption('great-pot');
+    await sheet.locator('label[for=kind-Note]').click();
+    await sheet.locator('[name=Note]').fill(words);
+    await sheet.locator('main form[data-send-later] button.btn-ink').click();
+  };
+  await say(note);
+  await expect(sheet.locator('[data-log-queue]')).toContainText('1 wait');
+  // A note without words cannot be taken: it stays with the reason.
+  await say('');
+  await expect(sheet.locator('[data-log-queue]')).toContainText('2 wait');
+  await sheet.reload();
+  await expect(sheet.locator('[data-log-queue]')).toContainText('2 wait');
+  await phone.setOffline(false);
+  await expect(sheet.locator('[data-log-queue]')).toContainText('All is sent', { timeout: 20_000 });
+  await expect(sheet.locator('[data-log-refusals] li')).toHaveCount(1);
+  await sheet.locator('[data-log-refusals] button').click();
+  await expect(sheet.locator('[data-log-refusals] li')).toHaveCount(0);
+  // With signal it goes the usual way, once.
+  await sheet.goto(`${desk}/log`);
+  await say(`${note}, and with`);
+  await expect(sheet.locator('.said')).toBeVisible();
+  await phone.close();
+  await page.goto(`${desk}/log?planter=great-pot`);
+  await expect(page.locator('.history li', { hasText: note })).toHaveCount(2);
 });

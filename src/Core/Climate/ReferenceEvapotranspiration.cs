@@ -79,6 +79,11 @@ public static class ReferenceEvapotranspiration
     /// <summary>Saturation vapour pressure, kPa, eq. 11.</summary>
     public static double Saturation(double c) => 0.6108 * Math.Exp(17.27 * c / (c + 237.3));
 
+    /// <summary>Relative humidity where nobody has measured it, %: the dew point is taken to be the day's lowest temperature, eq. 48.</summary>
+    /// <param name="minC">The day's lowest, °C.</param>
+    /// <param name="airC">The air at the hour that is asked about, °C.</param>
+    public static double HumidityPct(double minC, double airC) => Math.Min(100, 100 * Saturation(minC) / Saturation(airC));
+
     /// <summary>Vapour pressure from the day's highest and lowest humidity, kPa, eq. 17.</summary>
     public static double Vapour(double minC, double maxC, double humidityMinPct, double humidityMaxPct) =>
         ((Saturation(minC) * humidityMaxPct / 100) + (Saturation(maxC) * humidityMinPct / 100)) / 2;

@@ -25,17 +25,21 @@ public sealed record FiledTime(Guid GivenId, WorkKind Kind, double Ratio);
 /// <param name="Entries">What was told of them.</param>
 /// <param name="Plantings">What went in.</param>
 /// <param name="Times">What it took.</param>
+/// <param name="Roster">Who and what there is to do the work with; null where nobody has said.</param>
 public sealed record CrewDocument(
     IReadOnlyList<FiledTask> Given,
     IReadOnlyList<KeptEntry> Entries,
     IReadOnlyList<FiledPlanting> Plantings,
-    IReadOnlyList<FiledTime> Times
+    IReadOnlyList<FiledTime> Times,
+    FiledRoster? Roster = null
 )
 {
     /// <summary>Every fault of it.</summary>
     public FaultList Faults()
     {
         var faults = new FaultList();
+        if (Roster is not null)
+            faults.AddAll("roster", Roster.Faults());
         HashSet<Guid> known = [.. Given.Select(g => g.It.Id)];
         for (int i = 0; i < Given.Count; i++)
         {

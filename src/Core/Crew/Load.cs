@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -48,6 +49,25 @@ public sealed record Load(double Trays, double Bags, double WaterLitres, double 
             ),
         };
 
+    /// <summary>The arithmetic behind what some work takes along.</summary>
+    /// <param name="loads">What each piece of it is called, and what it takes.</param>
+    public static Working Explain(IReadOnlyList<(string What, Load Load)> loads) =>
+        new(
+            WorkingKind.VehicleLoad,
+            Quantity.Kilograms(loads.Sum(l => l.Load.Kg)),
+            [],
+            [
+                .. loads.Select(l => new Fact(
+                    WorkingPhrase.LoadStep,
+                    ("what", l.What),
+                    ("trays", Quantity.Number(l.Load.Trays, 1)),
+                    ("bags", Quantity.Number(l.Load.Bags, 1)),
+                    ("water", Quantity.Litres(l.Load.WaterLitres)),
+                    ("weight", Quantity.Kilograms(l.Load.Kg))
+                )),
+            ]
+        );
+
     /// <summary>What a task takes along: plants, medium, and water to water in with.</summary>
     public static Load Of(CrewTask task, Plan plan)
     {
@@ -71,11 +91,52 @@ public sealed record Load(double Trays, double Bags, double WaterLitres, double 
 /// <param name="Unloads">What is unloaded.</param>
 public sealed record RouteStop(string TaskId, MapPlace Place, Load Unloads);
 
+/// <summary>Where tasks are, and where vehicles are loaded.</summary>
+public static class RoutePlaces
+{
+    /// <summary>The yard: where the roster says, or the middle of all planters on the map where it does not; null without a map.</summary>
+    public static MapPlace? Yard(Plan plan, Roster roster) => roster.Yard ?? Middle(plan.Planters.Where(p => !p.IsRetired));
+
+    /// <summary>Where a task is: its planter's place, or the middle of its area's planters; null where nobody can tell.</summary>
+    public static MapPlace? Of(Plan plan, CrewTask task) =>
+        plan.FindPlanter(task.PlanterId)?.Place
+        ?? (task.AreaId is { } area ? Middle(plan.Planters.Where(p => p.AreaId == area && !p.IsRetired)) : null);
+
+    private static MapPlace? Middle(IEnumerable<Planter> planters)
+    {
+        List<MapPlace> places = [.. planters.Select(p => p.Place).OfType<MapPlace>()];
+        return places.Count == 0 ? null : new MapPlace(places.Average(p => p.EastM), places.Average(p => p.NorthM));
+    }
+}
+
 /// <summary>A way from the yard and back.</summary>
 /// <param name="Stops">Stops in their order.</param>
 /// <param name="Metres">How long it is.</param>
 public sealed record Trip(IReadOnlyList<RouteStop> Stops, double Metres)
 {
+    /// <summary>The arithmetic behind the length of some trips.</summary>
+    public static Working Explain(IReadOnlyList<Trip> trips) =>
+        new(
+            WorkingKind.CrewRoute,
+            Quantity.Metres(trips.Sum(t => t.Metres)),
+            [],
+            [
+                .. trips.Select(
+                    (t, i) =>
+                        new Fact(
+                            WorkingPhrase.RouteStep,
+                            ("number", i + 1),
+                            ("stops", t.Stops.Count),
+                            ("metres", Quantity.Metres(t.Metres)),
+                            ("weight", Quantity.Kilograms(t.Load.Kg))
+                        )
+                ),
+            ]
+        );
+
+    /// <summary>Minutes on the way, the tank filled before.</summary>
+    public double MinutesWith(Vehicle vehicle) => vehicle.Minutes(Metres, Load.WaterLitres);
+
     /// <summary>What is loaded for it.</summary>
     public Load Load => Stops.Aggregate(Load.None, (sum, s) => sum + s.Unloads);
 }
@@ -110,8 +171,8 @@ public sealed record RouteQuestion(MapPlace Yard, IReadOnlyList<RouteStop> Stops
         return new RouteQuestion(yard, parts, vehicle, metres([yard, .. parts.Select(p => p.Place)]));
     }
 
-    // Into how many equal parts it is cut; 0 where the vehicle holds none of something.
-    private static int Pieces(Load load, Vehicle vehicle)
+    /// <summary>Into how many equal parts a load is cut at least so that a vehicle takes each; 0 where it holds none of something.</summary>
+    public static int Pieces(Load load, Vehicle vehicle)
     {
         double[] shares =
         [

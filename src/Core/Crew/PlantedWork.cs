@@ -162,21 +162,11 @@ public sealed record PlantedWork(
 
     private static IEnumerable<LotUse> UsesOf(Plan plan, CrewTask asked, List<LineState> goesIn, LocalDate planned)
     {
-        // A lot serves its own kind alone: of thousands of planters, those that hold one of these kinds are all that takes from the same lots.
         HashSet<string> kinds = [.. goesIn.Select(l => l.Line.PlantId).OfType<string>()];
-        List<StockReservation> kept = !plan.Lots.Any(l => l.Count > 0 && kinds.Contains(l.PlantId))
-            ? []
-            :
-            [
-                .. StockReservation
-                    .Of(
-                        plan,
-                        plan.Planters.Where(p => plan.DisplaysOf(p.Id).Any(d => d.Lift >= planned && d.Items.Any(i => kinds.Contains(i.PlantId))))
-                            .SelectMany(p => Changeover.Of(plan, p))
-                            .Where(c => c.Day >= planned)
-                    )
-                    .Where(r => !r.IsToCome && r.Day == planned && r.PlanterId == asked.PlanterId),
-            ];
+        List<StockReservation> kept =
+        [
+            .. StockReservation.OfKinds(plan, kinds, planned).Where(r => r.Day == planned && r.PlanterId == asked.PlanterId),
+        ];
         int[] left = [.. plan.Lots.Select(l => l.Count)];
         int[] planted = new int[left.Length];
         int[] lost = new int[left.Length];

@@ -1,4 +1,5 @@
 using NodaTime;
+using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Core.Crew;
 
@@ -77,8 +78,21 @@ public sealed record Team(string Id, string Name, IReadOnlyList<Guid> Members, s
 /// <param name="Bags">Bags of medium.</param>
 /// <param name="WaterLitres">Litres of its tank; 0 for none.</param>
 /// <param name="MostKg">What it may carry, kg, water among it.</param>
-public sealed record Vehicle(string Id, string Name, int Trays, int Bags, double WaterLitres, double MostKg)
+/// <param name="SpeedKmH">How fast it goes on the site's paths, km/h.</param>
+public sealed record Vehicle(string Id, string Name, int Trays, int Bags, double WaterLitres, double MostKg, double SpeedKmH = Vehicle.UsualKmH)
 {
+    /// <summary>How fast vehicles go among people, km/h (common practice: not much faster than those walk).</summary>
+    public const double UsualKmH = 10;
+
+    // A tank is filled, and its water poured, so fast, L/min (common practice).
+    private const double FillLitresAMinute = 40;
+
+    /// <summary>A team without a vehicle: two barrows and watering cans, at the pace of a loaded crew (common practice).</summary>
+    public static Vehicle OnFoot { get; } = new("on-foot", "on foot", 6, 4, 40, 160, 3.6);
+
+    /// <summary>Minutes that a way of so many metres takes, with its tank filled before.</summary>
+    public double Minutes(double metres, double waterLitres) => (metres / (SpeedKmH * 1000 / 60)) + (waterLitres / FillLitresAMinute);
+
     /// <summary>Every fault of it.</summary>
     public IReadOnlyList<Fault> Faults()
     {
@@ -90,6 +104,7 @@ public sealed record Vehicle(string Id, string Name, int Trays, int Bags, double
         faults.Range("bags", Bags, 0, 1000, "bags");
         faults.Range("waterLitres", WaterLitres, 0, 20_000, "litres");
         faults.Range("mostKg", MostKg, 10, 40_000, "kg");
+        faults.Range("speedKmH", SpeedKmH, 1, 60, "km/h");
         return faults.Faults;
     }
 }
@@ -120,8 +135,19 @@ public sealed record Closure(string Id, LocalDate First, LocalDate Last, string?
 /// <param name="Teams">Who goes out together.</param>
 /// <param name="Vehicles">Vehicles.</param>
 /// <param name="Closures">When nobody can work where.</param>
-public sealed record Roster(IReadOnlyList<Worker> Workers, IReadOnlyList<Team> Teams, IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<Closure> Closures)
+public sealed record Roster(
+    IReadOnlyList<Worker> Workers,
+    IReadOnlyList<Team> Teams,
+    IReadOnlyList<Vehicle> Vehicles,
+    IReadOnlyList<Closure> Closures
+)
 {
+    /// <summary>Where vehicles are loaded and tanks filled; null where nobody has said.</summary>
+    public MapPlace? Yard { get; init; }
+
+    /// <summary>Heat index above which work ends at noon, °C.</summary>
+    public double HeatLimitC { get; init; } = WorkWeather.UsualHeatC;
+
     /// <summary>Nobody and nothing yet.</summary>
     public static Roster None { get; } = new([], [], [], []);
 
@@ -129,6 +155,9 @@ public sealed record Roster(IReadOnlyList<Worker> Workers, IReadOnlyList<Team> T
     public IReadOnlyList<Fault> Faults()
     {
         var faults = new FaultList();
+        if (Yard is { } yard)
+            faults.AddAll("yard", yard.Faults());
+        faults.Range("heatLimitC", HeatLimitC, 20, 60, "°C");
         Each("workers", Workers, w => w.Faults());
         Each("teams", Teams, t => t.Faults());
         Each("vehicles", Vehicles, v => v.Faults());
@@ -158,15 +187,33 @@ public sealed record Roster(IReadOnlyList<Worker> Workers, IReadOnlyList<Team> T
         }
     }
 
+    /// <summary>The team that does what was given to some people: the first that one of them is in; null for people in none.</summary>
+    public Team? TeamOf(IReadOnlyList<Guid> people) => Teams.FirstOrDefault(t => people.Any(t.Members.Contains));
+
+    /// <summary>The vehicle of a team; on foot where it has none.</summary>
+    public Vehicle VehicleOf(Team? team) => Vehicles.FirstOrDefault(v => v.Id == team?.VehicleId) ?? Vehicle.OnFoot;
+
     /// <summary>What a team can do on a day.</summary>
-    public TeamDay On(Team team, LocalDate day)
+    /// <param name="team">The team.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="weather">The day's weather; null for fair.</param>
+    /// <param name="given">Work that its people have on that day already: the people of each piece, and its minutes.</param>
+    public TeamDay On(Team team, LocalDate day, WorkWeather? weather = null, IEnumerable<(IReadOnlyList<Guid> To, int Minutes)>? given = null)
     {
+        double taken = (given ?? []).Sum(g => g.To.Count == 0 ? 0 : (double)g.Minutes * g.To.Count(team.Members.Contains) / g.To.Count);
         Dictionary<Guid, Worker> known = Workers.ToDictionary(w => w.PersonId);
         List<(Worker Worker, int Minutes)> there =
         [
             .. team.Members.Select(m => known.GetValueOrDefault(m) ?? Worker.Usual(m)).Select(w => (w, w.MinutesOn(day))).Where(w => w.Item2 > 0),
         ];
-        return new TeamDay(team.Id, day, there.Count, there.Sum(w => w.Minutes), [.. there.SelectMany(w => w.Worker.Skills).Distinct().Order()]);
+        int minutes = there.Sum(w => weather?.Of(w.Minutes) ?? w.Minutes);
+        return new TeamDay(
+            team.Id,
+            day,
+            there.Count,
+            Math.Max(0, minutes - (int)Math.Ceiling(taken)),
+            [.. there.SelectMany(w => w.Worker.Skills).Distinct().Order()]
+        );
     }
 }
 

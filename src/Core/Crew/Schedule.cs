@@ -1,4 +1,6 @@
 using NodaTime;
+using UnrulyMeadow.Core.Facts;
+using UnrulyMeadow.Core.Planning;
 
 namespace UnrulyMeadow.Core.Crew;
 
@@ -11,8 +13,27 @@ public sealed record ScheduleJob(CrewTask Task, int Minutes, int Piece = 0)
     /// <summary>What one of those who do it must be trained for; null for nothing.</summary>
     public Skill? Needs { get; init; }
 
-    /// <summary>True where something goes into the ground, which must be neither frozen nor sodden.</summary>
+    /// <summary>True where something is planted: nothing is into frozen ground.</summary>
     public bool IsPlanting => Task.Lines.Any(l => l.Kind == LineKind.In);
+
+    /// <summary>True where it is planted into a bed, which must not be sodden.</summary>
+    public bool IsInBed { get; init; }
+
+    /// <summary>True where something is handled that strong wind throws over.</summary>
+    public bool IsTall { get; init; }
+
+    /// <summary>So high above the ground, wind takes hold of what is handled, cm (common practice).</summary>
+    public const double TallCm = 180;
+
+    /// <summary>The same with what its planter and plants tell of it.</summary>
+    public ScheduleJob At(Plan plan) =>
+        plan.FindPlanter(Task.PlanterId) is { } planter
+            ? this with
+            {
+                IsInBed = planter.Form.IsBed,
+                IsTall = !planter.Form.IsBed && planter.Form.DepthCm + Task.Lines.Max(l => plan.FindPlant(l.PlantId)?.HeightCm ?? 0) >= TallCm,
+            }
+            : this;
 }
 
 /// <summary>Why work finds no place.</summary>
@@ -26,6 +47,9 @@ public enum ScheduleHinder
 
     /// <summary>No team has so many people.</summary>
     TooFewPeople,
+
+    /// <summary>The ground is frozen or sodden, or the wind too strong, on every day on which it could be done.</summary>
+    Weather,
 
     /// <summary>All who could do it are busy.</summary>
     NoTime,
@@ -42,12 +66,12 @@ public sealed record LeftJob(ScheduleJob Job, ScheduleHinder Hinder, int? DaysOu
 /// <param name="Jobs">The work.</param>
 /// <param name="TeamDays">Teams on days; those without people or minutes are passed over.</param>
 /// <param name="Closures">When nobody can work where.</param>
-/// <param name="NoPlanting">Days on which nothing goes into the ground: frozen, sodden, or too hot all day.</param>
+/// <param name="Weather">What the weather of days keeps from being done; days that are not named are fair.</param>
 public sealed record ScheduleQuestion(
     IReadOnlyList<ScheduleJob> Jobs,
     IReadOnlyList<TeamDay> TeamDays,
     IReadOnlyList<Closure> Closures,
-    IReadOnlySet<LocalDate> NoPlanting
+    IReadOnlyList<WorkWeather> Weather
 )
 {
     /// <summary>Minutes of people that it takes a team to load for an area, get there and put away (common practice).</summary>
@@ -55,6 +79,8 @@ public sealed record ScheduleQuestion(
 
     /// <summary>Most minutes of one person in one piece of work: a half-day.</summary>
     public const int HalfDay = 240;
+
+    private readonly Dictionary<LocalDate, WorkWeather> _weather = Weather.DistinctBy(w => w.Day).ToDictionary(w => w.Day);
 
     // What it costs, in minutes: a day off the best one by a share of the work, more after it than before; left undone more than anything.
     private const int EarlyTenths = 1;
@@ -79,10 +105,7 @@ public sealed record ScheduleQuestion(
     }
 
     /// <summary>True where a team can do it on its day, as far as the day alone is concerned.</summary>
-    public bool Fits(ScheduleJob job, TeamDay at) =>
-        (Pinned.TryGetValue(job.Task.Id, out (string TeamId, LocalDate Day) pin) ? pin == (at.TeamId, at.Day) : job.Task.Window.Holds(at.Day))
-        && IsAble(job, at)
-        && job.Minutes + VisitMinutes <= at.Minutes;
+    public bool Fits(ScheduleJob job, TeamDay at) => IsWanted(job, at) && IsAble(job, at) && job.Minutes + VisitMinutes <= at.Minutes;
 
     /// <summary>What it costs to do it on a day, in tenths of minutes.</summary>
     public static long CostOn(ScheduleJob job, LocalDate day)
@@ -100,9 +123,11 @@ public sealed record ScheduleQuestion(
     /// <summary>Why work finds no place beside what is placed, and what would help.</summary>
     public LeftJob Why(ScheduleJob job, IReadOnlyDictionary<TeamDay, int> minutesLeft)
     {
-        List<TeamDay> inWindow = [.. TeamDays.Where(t => t.People > 0 && job.Task.Window.Holds(t.Day) && IsOpen(job, t.Day))];
+        List<TeamDay> worked = [.. TeamDays.Where(t => t.People > 0 && IsWanted(job, t) && IsOpen(job, t.Day))];
+        List<TeamDay> inWindow = [.. worked.Where(t => IsFair(job, t.Day))];
         ScheduleHinder hinder =
-            inWindow.Count == 0 ? ScheduleHinder.NoDay
+            worked.Count == 0 ? ScheduleHinder.NoDay
+            : inWindow.Count == 0 ? ScheduleHinder.Weather
             : !inWindow.Exists(t => t.People >= job.Task.People) ? ScheduleHinder.TooFewPeople
             : !inWindow.Exists(t => IsAble(job, t)) ? ScheduleHinder.NoSkill
             : ScheduleHinder.NoTime;
@@ -111,7 +136,11 @@ public sealed record ScheduleQuestion(
         int? outside = TeamDays
             .Where(t => !job.Task.Window.Holds(t.Day) && IsAble(job, t) && Left(t) >= wanted)
             .Select(t =>
-                (int?)(t.Day < job.Task.Window.NotBefore ? Period.DaysBetween(job.Task.Window.NotBefore, t.Day) : Period.DaysBetween(job.Task.Window.NotAfter, t.Day))
+                (int?)(
+                    t.Day < job.Task.Window.NotBefore
+                        ? Period.DaysBetween(job.Task.Window.NotBefore, t.Day)
+                        : Period.DaysBetween(job.Task.Window.NotAfter, t.Day)
+                )
             )
             .Where(d => Math.Abs(d!.Value) <= 14)
             .MinBy(d => Math.Abs(d!.Value));
@@ -119,11 +148,16 @@ public sealed record ScheduleQuestion(
         return new LeftJob(job, hinder, outside, Math.Max(0, missing));
     }
 
-    private bool IsAble(ScheduleJob job, TeamDay at) =>
-        at.People >= job.Task.People && (job.Needs is not { } skill || at.Skills.Contains(skill)) && IsOpen(job, at.Day);
+    // Where somebody has put it, or within its window where nobody has.
+    private bool IsWanted(ScheduleJob job, TeamDay at) =>
+        Pinned.TryGetValue(job.Task.Id, out (string TeamId, LocalDate Day) pin) ? pin == (at.TeamId, at.Day) : job.Task.Window.Holds(at.Day);
 
-    private bool IsOpen(ScheduleJob job, LocalDate day) =>
-        !Closures.Any(c => c.Closes(job.Task.AreaId, day)) && !(job.IsPlanting && NoPlanting.Contains(day));
+    private bool IsAble(ScheduleJob job, TeamDay at) =>
+        at.People >= job.Task.People && (job.Needs is not { } skill || at.Skills.Contains(skill)) && IsOpen(job, at.Day) && IsFair(job, at.Day);
+
+    private bool IsOpen(ScheduleJob job, LocalDate day) => !Closures.Any(c => c.Closes(job.Task.AreaId, day));
+
+    private bool IsFair(ScheduleJob job, LocalDate day) => !(_weather.TryGetValue(day, out WorkWeather? weather) && weather.Keeps(job));
 }
 
 /// <summary>Who does what when.</summary>
@@ -137,6 +171,22 @@ public sealed record Schedule(ScheduleQuestion Question, IReadOnlyList<(Schedule
         Placed.Sum(p => ScheduleQuestion.CostOn(p.Job, p.At.Day))
         + (Visits(Placed).Count() * ScheduleQuestion.CostOfVisit)
         + Unplaced.Sum(ScheduleQuestion.CostLeft);
+
+    /// <summary>The arithmetic behind its cost.</summary>
+    public Working Explain() =>
+        new(
+            WorkingKind.CrewSchedule,
+            Quantity.Hours(Cost / 600.0, 1),
+            [],
+            [
+                new Fact(
+                    WorkingPhrase.ScheduleStep,
+                    ("off", Quantity.Number(Placed.Sum(p => ScheduleQuestion.CostOn(p.Job, p.At.Day)) / 10.0)),
+                    ("visits", Quantity.Number(Visits(Placed).Count() * ScheduleQuestion.CostOfVisit / 10.0)),
+                    ("left", Quantity.Number(Unplaced.Sum(ScheduleQuestion.CostLeft) / 10.0))
+                ),
+            ]
+        );
 
     /// <summary>Minutes that each team has left on each day.</summary>
     public IReadOnlyDictionary<TeamDay, int> MinutesLeft =>
@@ -179,4 +229,44 @@ public sealed record Schedule(ScheduleQuestion Question, IReadOnlyList<(Schedule
     // An area that a team goes to on a day, whatever it does there.
     private static IEnumerable<(TeamDay, string?)> Visits(IEnumerable<(ScheduleJob Job, TeamDay At)> placed) =>
         placed.Select(p => (p.At, p.Job.Task.AreaId)).Distinct();
+}
+
+/// <summary>What moving some work by hand did to the rest of a schedule.</summary>
+/// <param name="Moved">Tasks that go elsewhere for it, those that were moved themselves not among them.</param>
+/// <param name="NowLeft">Tasks that find no place any more.</param>
+/// <param name="NowPlaced">Tasks that find one now.</param>
+/// <param name="CostMinutes">What it costs more in all, minutes: days off the best, visits, work left; less than 0 where it is better.</param>
+public sealed record ScheduleChange(
+    IReadOnlyList<CrewTask> Moved,
+    IReadOnlyList<CrewTask> NowLeft,
+    IReadOnlyList<CrewTask> NowPlaced,
+    long CostMinutes
+)
+{
+    /// <summary>Compares two schedules of the same work.</summary>
+    /// <param name="before">Before.</param>
+    /// <param name="after">After.</param>
+    /// <param name="byHand">Ids of tasks that were moved by hand.</param>
+    public static ScheduleChange Between(Schedule before, Schedule after, IReadOnlyCollection<string> byHand)
+    {
+        Dictionary<(string, int), (string, LocalDate)> was = Places(before);
+        Dictionary<(string, int), (string, LocalDate)> now = Places(after);
+        List<ScheduleJob> jobs = [.. after.Question.Jobs.Where(j => !byHand.Contains(j.Task.Id))];
+        IReadOnlyList<CrewTask> Which(Func<(string, int), bool> holds) =>
+            [.. jobs.Where(j => holds((j.Task.Id, j.Piece))).Select(j => j.Task).DistinctBy(t => t.Id)];
+        return new ScheduleChange(
+            Which(k => was.TryGetValue(k, out var a) && now.TryGetValue(k, out var b) && a != b),
+            [
+                .. after
+                    .Question.Jobs.Where(j => was.ContainsKey((j.Task.Id, j.Piece)) && !now.ContainsKey((j.Task.Id, j.Piece)))
+                    .Select(j => j.Task)
+                    .DistinctBy(t => t.Id),
+            ],
+            Which(k => !was.ContainsKey(k) && now.ContainsKey(k)),
+            (after.Cost - before.Cost) / 10
+        );
+
+        static Dictionary<(string, int), (string, LocalDate)> Places(Schedule schedule) =>
+            schedule.Placed.ToDictionary(p => (p.Job.Task.Id, p.Job.Piece), p => (p.At.TeamId, p.At.Day));
+    }
 }

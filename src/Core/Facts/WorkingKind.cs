@@ -305,4 +305,16 @@ public enum WorkingKind
 
     /// <summary>Room taken in the holding area.</summary>
     HoldingRoom,
+
+    /// <summary>Minutes of people that work takes.</summary>
+    LabourMinutes,
+
+    /// <summary>How good a schedule is.</summary>
+    CrewSchedule,
+
+    /// <summary>What is loaded for some work.</summary>
+    VehicleLoad,
+
+    /// <summary>How long a day's ways are.</summary>
+    CrewRoute,
 }

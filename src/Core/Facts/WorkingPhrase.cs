@@ -960,6 +960,18 @@ public enum WorkingPhrase
     /// <summary>Room that goods take in the holding area.</summary>
     HoldingRoomStep,
 
+    /// <summary>Minutes of one kind of work.</summary>
+    LabourStep,
+
+    /// <summary>What a schedule costs, in minutes.</summary>
+    ScheduleStep,
+
+    /// <summary>What a task takes along.</summary>
+    LoadStep,
+
+    /// <summary>A trip with its stops.</summary>
+    RouteStep,
+
     /// <summary>Planned in planters that are not named one by one.</summary>
     PlantOrderPlannedOthers,
 

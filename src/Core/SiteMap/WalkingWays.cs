@@ -84,6 +84,30 @@ public sealed class WalkingWays
         ];
     }
 
+    /// <summary>The points of the way between two places, both among them.</summary>
+    public IReadOnlyList<MapPoint> Way(MapPlace from, MapPlace to)
+    {
+        MapPoint start = new(from.EastM, from.NorthM);
+        MapPoint end = new(to.EastM, to.NorthM);
+        if (_network is null)
+            return [start, end];
+        (int a, double offA) = Nearest(from);
+        (int b, double offB) = Nearest(to);
+        double[] best = Shortest(a, b);
+        if (!Walked(from, to, best[b] + offA + offB).AlongPaths)
+            return [start, end];
+        var back = new List<MapPoint> { end };
+        for (int at = b; ; at = _edges[at].MinBy(e => Math.Abs(best[e.To] + e.Metres - best[at])).To)
+        {
+            back.Add(new MapPoint(_nodes[at].X, _nodes[at].Y));
+            if (at == a)
+                break;
+        }
+        back.Add(start);
+        back.Reverse();
+        return back;
+    }
+
     // When leaving the paths is as good as keeping to them, or they do not join, people walk straight.
     private static (double Metres, bool AlongPaths) Walked(MapPlace from, MapPlace to, double along)
     {

@@ -27,7 +27,7 @@ public sealed record ChangeoverItem(Plant Plant, Display Display, DisplayItem It
 /// <param name="Day">The day.</param>
 /// <param name="Out">What comes out.</param>
 /// <param name="Stays">What stood before and stands on.</param>
-/// <param name="In">What goes in: the deepest bulbs first, plants last.</param>
+/// <param name="In">What goes in, in the order in which it does: trees, shrubs, bulbs from the deepest up, bedding; in a pot the bulbs first.</param>
 /// <param name="DigDepthCm">How deep may be dug, cm; null where nothing that stays lies below.</param>
 /// <param name="Lifted">What stays but has to be lifted and set back, because bulbs go in below it.</param>
 /// <param name="Medium">Fresh medium; null for none.</param>
@@ -124,6 +124,16 @@ public sealed record Changeover(
         }
     }
 
+    // Trees, then shrubs, then bulbs from the deepest up, then bedding (common practice); in a pot the bulbs lie under the root balls, and come first.
+    private static int Rank(ChangeoverItem item, Planter planter) =>
+        item switch
+        {
+            { DepthCm: not null } => planter.Form.IsBed ? 2 : -1,
+            { Plant.LifeForm: LifeForm.Tree } => 0,
+            { Plant.LifeForm: LifeForm.Shrub } => 1,
+            _ => 3,
+        };
+
     private static Changeover On(Plan plan, Planter planter, List<ChangeoverItem> all, LocalDate day, MediumRenewal renewed)
     {
         List<ChangeoverItem> before = all.FindAll(i => Stands(i, day.PlusDays(-1)));
@@ -153,7 +163,7 @@ public sealed record Changeover(
             if (left[b] > 0)
                 goesOut.Add(before[b] with { Count = left[b] });
         }
-        comesIn = [.. comesIn.OrderByDescending(i => i.DepthCm ?? -1)];
+        comesIn = [.. comesIn.OrderBy(i => Rank(i, planter)).ThenByDescending(i => i.DepthCm ?? -1)];
         stays = [.. stays.GroupBy(s => (s.Display.Id, s.Item)).Select(g => g.First() with { Count = g.Sum(s => s.Count) })];
         double? dig = stays.Where(s => s.DepthCm is not null).Select(s => (double?)Math.Max(0, s.CoverCm!.Value - OverTipCm)).Min();
         var change = new Changeover(

@@ -1,3 +1,4 @@
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -69,6 +70,27 @@ public static class Labour
             )
         );
     }
+
+    /// <summary>The arithmetic behind the minutes of some work.</summary>
+    /// <param name="parts">The work, by kind.</param>
+    /// <param name="table">Minutes by kind of work.</param>
+    public static Working Explain(IReadOnlyList<WorkPart> parts, LabourTable table) =>
+        new(
+            WorkingKind.LabourMinutes,
+            Quantity.Hours(parts.Sum(p => p.MinutesBy(table)) / 60, 1),
+            [],
+            [
+                .. parts.Select(p => new Fact(
+                    WorkingPhrase.LabourStep,
+                    ("kind", p.Kind),
+                    ("units", Quantity.Number(p.Units, 1)),
+                    ("minutes", Quantity.Number(table[p.Kind].Minutes, 2)),
+                    ("times", Quantity.Number(p.Times, 2)),
+                    ("total", Quantity.Number(p.MinutesBy(table), 1)),
+                    ("count", table[p.Kind].Times)
+                )),
+            ]
+        );
 
     private static bool IsAtDepth(ChangeoverItem item) => item.DepthCm is not null && !item.Item.Forced;
 

@@ -59,4 +59,25 @@ public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, 
         }
         return taken;
     }
+
+    /// <summary>
+    /// What of the stock is taken for some kinds from a day on. A lot serves its own kind alone: of thousands of planters, those that hold one of
+    /// these kinds are all that take from the same lots.
+    /// </summary>
+    /// <param name="plan">The plan, with its stock.</param>
+    /// <param name="kinds">Ids of kinds.</param>
+    /// <param name="from">The first day.</param>
+    public static IReadOnlyList<StockReservation> OfKinds(Plan plan, IReadOnlySet<string> kinds, LocalDate from) =>
+        !plan.Lots.Any(l => l.Count > 0 && kinds.Contains(l.PlantId))
+            ? []
+            :
+            [
+                .. Of(
+                        plan,
+                        plan.Planters.Where(p => plan.DisplaysOf(p.Id).Any(d => d.Lift >= from && d.Items.Any(i => kinds.Contains(i.PlantId))))
+                            .SelectMany(p => Changeover.Of(plan, p))
+                            .Where(c => c.Day >= from)
+                    )
+                    .Where(r => !r.IsToCome && kinds.Contains(r.Lot.PlantId)),
+            ];
 }

@@ -1,4 +1,5 @@
--- Who and what there is to do the work with, as one document of each site; addresses of calendars.
+-- Who and what there is to do the work with, as one document of each site; addresses of calendars; the wind that is
+-- forecast.
 
 create table crew_roster (
   site_id uuid primary key default meadow_site() references site (id),
@@ -13,3 +14,5 @@ create trigger crew_roster_version before insert or update on crew_roster for ea
 
 alter table pass drop constraint pass_kind_check,
   add constraint pass_kind_check check (kind in ('Invitation', 'Phone', 'FirstOwner', 'Calendar'));
+
+alter table live_day add column wind_ms double precision check (wind_ms between 0 and 80);

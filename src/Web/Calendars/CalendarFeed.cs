@@ -28,6 +28,7 @@ public static class CalendarFeed
     private static async Task<IResult> Read(
         string code,
         HttpContext http,
+        MeadowDatabase database,
         PassStore passes,
         PeopleStore people,
         CurrentSite current,
@@ -40,19 +41,19 @@ public static class CalendarFeed
         IReadOnlyList<SiteMember> members = await people.Of(siteId);
         if (pass.PersonId is { } person && members.All(m => m.Id != person))
             return Results.NotFound();
-        current.Enter(siteId);
+        if ((await database.Sites()).FirstOrDefault(s => s.Id == siteId) is not { } site)
+            return Results.NotFound();
+        current.Enter(site);
         SiteNow now = await current.Memory.State.Now();
         LocalDate today = clock.GetCurrentInstant().InZone(current.Memory.State.Zone).Date;
-        string at = $"{http.Request.Scheme}://{http.Request.Host}";
-        IReadOnlyList<KeptTask> given = await http.RequestServices.GetRequiredService<CrewStore>().Between(today.PlusDays(-DaysBack), today.PlusDays(DaysAhead));
+        string at = $"{http.Request.Scheme}://{http.Request.Host}/at/{site.Slug}";
+        IReadOnlyList<KeptTask> given = await http
+            .RequestServices.GetRequiredService<CrewStore>()
+            .Between(today.PlusDays(-DaysBack), today.PlusDays(DaysAhead));
         SupplyNow supply = await http.RequestServices.GetRequiredService<SupplyStore>().Now();
         string name = pass.PersonId is { } of ? $"{now.Plan.Site.Name}, {members.First(m => m.Id == of).Name}" : now.Plan.Site.Name;
         return Results.Bytes(
-            CalendarFile.Write(
-                name,
-                Entries(now.Plan, given, supply.Accounts, pass.PersonId, today, at),
-                clock.GetCurrentInstant()
-            ),
+            CalendarFile.Write(name, Entries(now.Plan, given, supply.Accounts, pass.PersonId, today, at), clock.GetCurrentInstant()),
             MediaType
         );
     }
@@ -74,7 +75,14 @@ public static class CalendarFeed
     )
     {
         foreach (Turn turn in plan.Turns.Where(t => t.LastDay >= today.PlusDays(-DaysBack)))
-            yield return new CalendarEntry($"turn-{turn.Id}@unruly-meadow", turn.FirstDay, turn.LastDay, turn.Name, string.Empty, $"{at}/turns/{turn.Id}");
+            yield return new CalendarEntry(
+                $"turn-{turn.Id}@unruly-meadow",
+                turn.FirstDay,
+                turn.LastDay,
+                turn.Name,
+                string.Empty,
+                $"{at}/turns/{turn.Id}"
+            );
         foreach (SiteEvent it in plan.Events.Where(e => e.LastDay >= today.PlusDays(-DaysBack)))
             yield return new CalendarEntry($"event-{it.Id}@unruly-meadow", it.FirstDay, it.LastDay, it.Name, "The site must look its best.");
         foreach (OrderAccount order in orders.Where(o => o.Order.IsOpen && o.Lines.Any(l => l.Outstanding > 0)))

@@ -24,11 +24,13 @@ public static class ScheduleSheet
     /// <param name="schedule">The schedule.</param>
     /// <param name="teams">Teams, with what they are called.</param>
     /// <param name="areas">Areas in their order, with what they are called.</param>
+    /// <param name="weather">What the weather of days hinders, in words; days that are not named are fair.</param>
     /// <param name="today">The day that the thread runs through.</param>
     public static XElement Draw(
         Schedule schedule,
         IReadOnlyList<(string Id, string Name)> teams,
         IReadOnlyList<(string Id, string Name)> areas,
+        IReadOnlyDictionary<LocalDate, string> weather,
         LocalDate today
     )
     {
@@ -40,7 +42,18 @@ public static class ScheduleSheet
         {
             double x = Label + (d * wide);
             svg.Add(Text(x + (wide / 2), 12, "day-name", days[d].ToString("ddd", CultureInfo.InvariantCulture), "middle"));
-            svg.Add(Text(x + (wide / 2), 25, "day-name", days[d].ToString(d == 0 || days[d].Day == 1 ? "d MMM" : "%d", CultureInfo.InvariantCulture), "middle"));
+            svg.Add(
+                Text(
+                    x + (wide / 2),
+                    25,
+                    "day-name",
+                    days[d].ToString(d == 0 || days[d].Day == 1 ? "d MMM" : "%d", CultureInfo.InvariantCulture),
+                    "middle"
+                )
+            );
+            // A thin line of sky above a day that the weather takes something from.
+            if (weather.TryGetValue(days[d], out string? hinders))
+                svg.Add(El("g", Title(hinders), El("rect", "x", x + 2, "y", Head - 3, "width", wide - 4, "height", 4, "class", "foul")));
             if (days[d] == today)
                 svg.Add(El("line", "x1", x, "x2", x, "y1", 0, "y2", high, "class", "thread"));
         }
@@ -66,7 +79,9 @@ public static class ScheduleSheet
                     svg.Add(
                         El(
                             "g",
-                            Title($"{teams[t].Name}, {days[d].ToString("ddd d MMM", CultureInfo.InvariantCulture)}: {name}, {stops} {(stops == 1 ? "task" : "tasks")}, {minutes} min"),
+                            Title(
+                                $"{teams[t].Name}, {days[d].ToString("ddd d MMM", CultureInfo.InvariantCulture)}: {name}, {stops} {(stops == 1 ? "task" : "tasks")}, {minutes} min"
+                            ),
                             El(
                                 "path",
                                 "d",
@@ -87,7 +102,8 @@ public static class ScheduleSheet
     }
 
     /// <summary>The tint of an area in the drawing.</summary>
-    public static string TintOf(IReadOnlyList<(string Id, string Name)> areas, string? area) => Tints[(At(areas, area) + Tints.Length) % Tints.Length];
+    public static string TintOf(IReadOnlyList<(string Id, string Name)> areas, string? area) =>
+        Tints[(At(areas, area) + Tints.Length) % Tints.Length];
 
     private static int At(IReadOnlyList<(string Id, string Name)> areas, string? id)
     {

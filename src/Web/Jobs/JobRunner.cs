@@ -7,6 +7,7 @@ using UnrulyMeadow.Core.Acts;
 using UnrulyMeadow.Core.Ahead;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Proposing;
 using UnrulyMeadow.Core.Rehearsing;
@@ -57,6 +58,9 @@ public static class JobKinds
 
     /// <summary>Placing the crew's work on days and teams.</summary>
     public const string Schedule = "schedule";
+
+    /// <summary>Putting the stops of a day into order.</summary>
+    public const string Route = "route";
 }
 
 /// <summary>
@@ -319,19 +323,27 @@ public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, 
                 progress.Said = "placing the work";
                 CrewStore crew = site.GetRequiredService<CrewStore>();
                 (Roster roster, _) = await crew.Roster();
-                IReadOnlyList<(CrewTask, int)> tasks = placing.Tasks(
+                ScheduleQuestion work = placing.Question(
                     now.Plan,
-                    (await site.GetRequiredService<SupplyStore>().Now()).Accounts,
-                    [.. (await crew.Between(placing.From, placing.Last)).Select(k => k.Account)]
+                    CrewTasks.Between(now.Plan, (await site.GetRequiredService<SupplyStore>().Now()).Accounts, placing.From, placing.Last),
+                    [.. (await crew.Between(placing.From, placing.Last)).Select(k => k.Account)],
+                    roster
                 );
-                if (ScheduleAsk.MarkOf(tasks, roster) != placing.Mark)
-                    throw new InvalidInputException(string.Empty, "the plan, the roster or what was given has changed since this was asked: ask again");
-                ScheduleQuestion work = placing.Question(tasks, roster, placing.NoPlanting(now));
-                progress.Total = work.Jobs.Count;
+                if (ScheduleAsk.MarkOf(work) != placing.Mark)
+                    throw new InvalidInputException(
+                        string.Empty,
+                        "the plan, the roster or what was given has changed since this was asked: ask again"
+                    );
                 var better = new CalledProgress<Schedule>(s =>
                     progress.Result = JsonSerializer.Serialize(ScheduleResult.Of(new ScheduleAnswer(s, 0, IsBest: false)), JobJson.Options)
                 );
                 return JsonSerializer.Serialize(ScheduleResult.Of(CrewScheduling.Place(work, found: better, cancel: cancel)), JobJson.Options);
+            case JobKinds.Route:
+                RouteAsk way = Read<RouteAsk>(job, now);
+                progress.Said = "putting stops into order";
+                if (RouteAsk.MarkOf(now.Plan) != way.Paths)
+                    throw new InvalidInputException(string.Empty, "the map's paths have changed since this was asked: ask again");
+                return JsonSerializer.Serialize(new RouteResult(CrewRouting.Find(way.Question(now.Plan)).Trips), JobJson.Options);
             default:
                 throw new InvalidInputException("kind", $"nobody here knows the work \"{job.Kind}\"");
         }

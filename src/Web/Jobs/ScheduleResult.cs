@@ -3,9 +3,7 @@ using System.Text;
 using NodaTime;
 using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
-using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Solver;
-using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Jobs;
 
@@ -19,8 +17,10 @@ public sealed record SchedulePin(string TaskId, string TeamId, LocalDate Day);
 /// <param name="First">The first day.</param>
 /// <param name="Days">How many days.</param>
 /// <param name="Pins">What stands already.</param>
-/// <param name="Mark">What stands for the tasks and the roster that it is asked of.</param>
-public sealed record ScheduleAsk(LocalDate First, int Days, IReadOnlyList<SchedulePin> Pins, string Mark) : INamesItsInputs
+/// <param name="Weather">The weather of the days, as it was known when it was asked.</param>
+/// <param name="Mark">What stands for the work and the people that it is asked of (<see cref="MarkOf"/>).</param>
+public sealed record ScheduleAsk(LocalDate First, int Days, IReadOnlyList<SchedulePin> Pins, IReadOnlyList<WorkWeather> Weather, string Mark)
+    : INamesItsInputs
 {
     /// <summary>Most days of one schedule.</summary>
     public const int MostDays = 31;
@@ -37,46 +37,57 @@ public sealed record ScheduleAsk(LocalDate First, int Days, IReadOnlyList<Schedu
     /// <summary>The last day.</summary>
     public LocalDate Last => First.PlusDays(Days - 1);
 
-    /// <summary>What is to be placed: what nobody has yet, and what is open of what was written down for nobody.</summary>
+    /// <summary>The question in full: what nobody has yet, done by teams beside what they have already.</summary>
     /// <param name="plan">The plan.</param>
-    /// <param name="orders">Orders with what came of them.</param>
-    /// <param name="given">What was given.</param>
-    public IReadOnlyList<(CrewTask Task, int Minutes)> Tasks(Plan plan, IReadOnlyList<OrderAccount> orders, IReadOnlyList<TaskAccount> given) =>
-        [
-            .. WorkItem
-                .Of(CrewTasks.Between(plan, orders, From, Last), given)
-                .Where(i => i.IsOpen && (i.Account is null || i.Account.Given.To.Count == 0) && i.Task.Window.NotAfter >= First)
-                .Select(i => (i.Task, i.Task.MinutesBy(plan.Records.Labour))),
-        ];
-
-    /// <summary>Days on which the ground is frozen in most years, so that nothing is planted.</summary>
-    public IReadOnlySet<LocalDate> NoPlanting(SiteNow now) => new HashSet<LocalDate>();
-
-    /// <summary>The question in full.</summary>
-    /// <param name="tasks">Tasks that are to be placed, with the minutes that they take.</param>
+    /// <param name="wanted">Tasks from <see cref="From"/> to <see cref="Last"/>.</param>
+    /// <param name="given">What was given for these days.</param>
     /// <param name="roster">Who there is.</param>
-    /// <param name="noPlanting">Days on which nothing goes into the ground.</param>
-    public ScheduleQuestion Question(IReadOnlyList<(CrewTask Task, int Minutes)> tasks, Roster roster, IReadOnlySet<LocalDate> noPlanting)
+    public ScheduleQuestion Question(Plan plan, IReadOnlyList<CrewTask> wanted, IReadOnlyList<TaskAccount> given, Roster roster)
     {
-        List<TeamDay> days = [.. Enumerable.Range(0, Days).SelectMany(d => roster.Teams.Select(t => roster.On(t, First.PlusDays(d))))];
+        LabourTable labour = plan.Records.Labour;
+        Dictionary<LocalDate, WorkWeather> weather = Weather.ToDictionary(w => w.Day);
+        ILookup<LocalDate, (IReadOnlyList<Guid> To, int Minutes)> taken = given
+            .Where(a => a.Given.Stage == GivenStage.Given)
+            .ToLookup(a => a.Given.Day, a => (a.Given.To, a.Given.Asked.MinutesBy(labour)));
         return new ScheduleQuestion(
-            [.. tasks.Take(MostTasks).SelectMany(t => ScheduleQuestion.JobsOf(t.Task, t.Minutes))],
-            days,
+            [
+                .. WorkItem
+                    .Of(wanted, given)
+                    .Where(i => i.IsOpen && (i.Account is null || i.Account.Given.To.Count == 0) && i.Task.Window.NotAfter >= First)
+                    .Select(i => i.Task)
+                    .OrderBy(t => t.Window.Best)
+                    .ThenBy(t => t.Id, StringComparer.Ordinal)
+                    .Take(MostTasks)
+                    .SelectMany(t => ScheduleQuestion.JobsOf(t, t.MinutesBy(labour)))
+                    .Select(j => j.At(plan)),
+            ],
+            [
+                .. Enumerable
+                    .Range(0, Days)
+                    .Select(d => First.PlusDays(d))
+                    .SelectMany(day => roster.Teams.Select(t => roster.On(t, day, weather.GetValueOrDefault(day), taken[day]))),
+            ],
             roster.Closures,
-            noPlanting
+            Weather
         )
         {
-            Pinned = Pins.GroupBy(p => p.TaskId, StringComparer.Ordinal).ToDictionary(g => g.Key, g => (g.Last().TeamId, g.Last().Day), StringComparer.Ordinal),
+            Pinned = Pins.GroupBy(p => p.TaskId, StringComparer.Ordinal)
+                .ToDictionary(g => g.Key, g => (g.Last().TeamId, g.Last().Day), StringComparer.Ordinal),
         };
     }
 
-    /// <summary>What stands for tasks and a roster: another as soon as any of it changes.</summary>
-    public static string MarkOf(IReadOnlyList<(CrewTask Task, int Minutes)> tasks, Roster roster) =>
+    /// <summary>What stands for the work and the people of a question: another as soon as any of it changes.</summary>
+    public static string MarkOf(ScheduleQuestion question) =>
         Convert.ToHexString(
             SHA256.HashData(
                 Encoding.UTF8.GetBytes(
-                    string.Join('\n', tasks.Select(t => $"{t.Task.Id} {t.Task.Mark} {t.Task.Window} {t.Minutes}"))
-                        + System.Text.Json.JsonSerializer.Serialize(roster, JobJson.Options)
+                    string.Join(
+                        '\n',
+                        question
+                            .Jobs.Select(j => $"{j.Task.Id} {j.Task.Mark} {j.Task.Window} {j.Minutes} {j.IsInBed} {j.IsTall}")
+                            .Concat(question.TeamDays.Select(t => $"{t.TeamId} {t.Day:R} {t.People} {t.Minutes} {string.Join(' ', t.Skills)}"))
+                            .Concat(question.Closures.Select(c => $"{c.First:R} {c.Last:R} {c.AreaId}"))
+                    )
                 )
             )
         );
@@ -98,13 +109,10 @@ public sealed record ScheduleResult(IReadOnlyList<SchedulePlace> Places, long Co
     public static ScheduleResult Of(ScheduleAnswer answer)
     {
         ScheduleQuestion question = answer.Schedule.Question;
-        Dictionary<ScheduleJob, int> at = answer.Schedule.Placed.ToDictionary(
-            p => p.Job,
-            p => question.TeamDays.ToList().IndexOf(p.At),
-            ReferenceEqualityComparer.Instance as IEqualityComparer<ScheduleJob>
-        );
+        Dictionary<TeamDay, int> days = question.TeamDays.Select((t, i) => (t, i)).ToDictionary(x => x.t, x => x.i);
+        Dictionary<(string, int), int> at = answer.Schedule.Placed.ToDictionary(p => (p.Job.Task.Id, p.Job.Piece), p => days[p.At]);
         return new ScheduleResult(
-            [.. question.Jobs.Select((j, i) => new SchedulePlace(i, at.GetValueOrDefault(j, -1)))],
+            [.. question.Jobs.Select((j, i) => new SchedulePlace(i, at.GetValueOrDefault((j.Task.Id, j.Piece), -1)))],
             answer.Schedule.Cost,
             answer.Bound,
             answer.IsBest

@@ -45,7 +45,8 @@ public sealed record DayTask(WorkItem Item, KeptTask? Kept)
 /// <param name="supply">Orders.</param>
 /// <param name="store">Tasks that were given.</param>
 /// <param name="people">People of the site.</param>
-public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk supply, CrewStore store, PeopleStore people)
+/// <param name="live">What a live station expects.</param>
+public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk supply, CrewStore store, PeopleStore people, LiveStore live)
 {
     // What was to be done so many days ago and nobody has told of is still asked.
     private const int LeftDays = 21;
@@ -61,6 +62,41 @@ public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk suppl
             .. (await people.Of(site.Memory.Database.Site)).Where(m => m.Role >= SiteRole.Crew).OrderBy(m => m.Name, StringComparer.CurrentCulture),
         ];
 
+    /// <summary>Tasks that follow from the plan and from orders between two days, both included.</summary>
+    public async Task<IReadOnlyList<CrewTask>> Wanted(LocalDate first, LocalDate last)
+    {
+        SiteNow now = await frame.Now();
+        IReadOnlyList<CrewTask> planned = await frame.Soon(
+            frame.State.Derived<IReadOnlyList<CrewTask>>(now, ("tasks", first, last), n => CrewTasks.Between(n.Plan, [], first, last))
+        );
+        return
+        [
+            .. planned,
+            .. (await supply.Supply())
+                .Accounts.Select(a => CrewTasks.Of(a))
+                .OfType<CrewTask>()
+                .Where(t => first <= t.Window.Best && t.Window.Best <= last),
+        ];
+    }
+
+    /// <summary>What the weather of some days keeps the crew from: by the live station's forecast as far as it reaches, by most years beyond.</summary>
+    public async Task<IReadOnlyList<WorkWeather>> Weather(LocalDate first, int days, double heatLimitC)
+    {
+        SiteNow now = await frame.Now();
+        (LiveReading? heard, IReadOnlyList<LiveDay> told) = await live.Load();
+        bool counts = heard is not null && (now.Record is null || heard.IsNear(now.Record.Station));
+        List<DayForecast> forecast =
+        [
+            .. told.Where(d => counts && d.Forecast && d.Day >= frame.Today)
+                .Select(d => new DayForecast(d.Day, d.MinC, d.MaxC, d.PrecipitationMm, d.WindMs)),
+        ];
+        return await frame.Soon(
+            frame.State.Derived(now, ("work weather", first, days, heatLimitC, string.Join(' ', forecast)), n =>
+                WorkWeather.Of(n.Record, forecast, first, days, heatLimitC)
+            )
+        );
+    }
+
     /// <summary>
     /// Tasks that stand for a day: those given for it, those still open from before, and those that the plan wants on it or in days around
     /// it within their window.
@@ -71,16 +107,7 @@ public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk suppl
         SiteNow now = await frame.Now();
         LocalDate first = day.PlusDays(-LeftDays);
         LocalDate last = now.Plan.Turns.Where(t => t.Holds(day)).Select(t => t.LastDay).Append(day.PlusDays(3)).Max();
-        IReadOnlyList<CrewTask> wanted = await frame.Soon(
-            frame.State.Derived<IReadOnlyList<CrewTask>>(now, ("tasks", first, last), n => CrewTasks.Between(n.Plan, [], first, last))
-        );
-        IReadOnlyList<CrewTask> deliveries =
-        [
-            .. (await supply.Supply())
-                .Accounts.Select(a => CrewTasks.Of(a))
-                .OfType<CrewTask>()
-                .Where(t => first <= t.Window.Best && t.Window.Best <= last),
-        ];
+        IReadOnlyList<CrewTask> wanted = await Wanted(first, last);
         // Of a day in the past or to come, what is open today stands on today's.
         IReadOnlyList<KeptTask> kept = await store.Between(first, last);
         var byId = kept.ToDictionary(k => k.Given.Id);
@@ -90,7 +117,7 @@ public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk suppl
             )
             .Select(k => Now(now.Plan, k.Given.Asked))
             .OfType<CrewTask>();
-        IReadOnlyList<WorkItem> items = WorkItem.Of([.. wanted, .. deliveries, .. moved], [.. kept.Select(k => k.Account)]);
+        IReadOnlyList<WorkItem> items = WorkItem.Of([.. wanted, .. moved], [.. kept.Select(k => k.Account)]);
         return
         [
             .. items

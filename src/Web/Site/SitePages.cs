@@ -36,6 +36,7 @@ public static class SitePages
             "Crew",
             [
                 new("Work", "/work", "give tasks day who lead rain"),
+                new("Schedule", "/work/schedule", "who when week loads route trips roster hours teams vehicles calendar"),
                 new("Today", "/today", "my stops sheet phone tick"),
                 new("Day sheet", "/daysheet", "print jobs route"),
             ]

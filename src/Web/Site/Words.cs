@@ -51,6 +51,15 @@ public static class Words
     public static string List(IReadOnlyList<string> names) =>
         names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}";
 
+    /// <summary>The first of some names in a sentence, and how many there are besides: "one, two and 4 more".</summary>
+    /// <param name="names">The names.</param>
+    /// <param name="most">Most that are named.</param>
+    public static string Some(IEnumerable<string> names, int most)
+    {
+        List<string> all = [.. names];
+        return all.Count <= most ? List(all) : List([.. all.Take(most - 1), $"{all.Count - most + 1} more"]);
+    }
+
     /// <summary>"Tue 14 Apr".</summary>
     public static string Day(LocalDate day) => day.ToString("ddd d MMM", null);
 

@@ -45,6 +45,8 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
     [BindProperty]
     public IFormFile? Upload { get; set; }
 
+    public Guid? Reader => visitor.Person?.Id;
+
     public SiteNow Now { get; private set; } = null!;
 
     public IReadOnlyList<Observation> Latest { get; private set; } = [];

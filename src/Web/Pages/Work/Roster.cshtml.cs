@@ -4,6 +4,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
@@ -48,6 +50,15 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk) : PageModel
 
     [BindProperty]
     public string? Weight { get; set; }
+
+    [BindProperty]
+    public string? Speed { get; set; }
+
+    [BindProperty]
+    public string? Yard { get; set; }
+
+    [BindProperty]
+    public string? Heat { get; set; }
 
     [BindProperty]
     public string? First { get; set; }
@@ -120,10 +131,7 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk) : PageModel
             LocalDate first = Day(First, "first");
             return roster with
             {
-                Workers =
-                [
-                    .. roster.Workers.Select(w => $"{w.PersonId}" == Id ? w with { Away = [.. w.Away.Where(a => a.First != first)] } : w),
-                ],
+                Workers = [.. roster.Workers.Select(w => $"{w.PersonId}" == Id ? w with { Away = [.. w.Away.Where(a => a.First != first)] } : w)],
             };
         });
 
@@ -149,10 +157,40 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk) : PageModel
                 (int)Number(Trays, "vehicles.trays", 0, 2000, "trays"),
                 (int)Number(Bags, "vehicles.bags", 0, 1000, "bags"),
                 Units.ReadVolume(Number(Water, "vehicles.waterLitres", 0, 20_000, Units.VolumeUnit)),
-                Units.ReadWeight(Number(Weight, "vehicles.mostKg", 0, 90_000, Units.WeightUnit))
+                Units.ReadWeight(Number(Weight, "vehicles.mostKg", 0, 90_000, Units.WeightUnit)),
+                Units.ReadSpeed(Number(Speed, "vehicles.speedKmH", 0, 60, Units.SpeedUnit))
             );
             return roster with { Vehicles = [.. roster.Vehicles.Where(v => v.Id != id), vehicle] };
         });
+
+    /// <summary>Places at which vehicles may be loaded: buildings of the map that have a name, and areas.</summary>
+    public IReadOnlyList<(string Id, string Name, MapPlace Place)> YardPlaces =>
+        [
+            .. Now
+                .Plan.Map.Where(f => f.Kind == MapKind.Building && f.Name.Length > 0)
+                .Select(f => (f.Id, f.Name, new MapPlace(f.Shape.Centroid.X, f.Shape.Centroid.Y))),
+            .. Now
+                .Plan.Areas.Select(a =>
+                    (
+                        a.Id,
+                        a.Name,
+                        Places: Now.Plan.Planters.Where(p => p.AreaId == a.Id && !p.IsRetired).Select(p => p.Place).OfType<MapPlace>().ToList()
+                    )
+                )
+                .Where(a => a.Places.Count > 0)
+                .Select(a => (a.Id, a.Name, new MapPlace(a.Places.Average(p => p.EastM), a.Places.Average(p => p.NorthM)))),
+        ];
+
+    /// <summary>Where vehicles are loaded, and when it is too hot.</summary>
+    [Needs(SiteRole.Planner)]
+    public Task<IActionResult> OnPostYardAsync() =>
+        Save(roster =>
+            roster with
+            {
+                Yard = YardPlaces.Where(y => y.Id == Yard).Select(y => y.Place).FirstOrDefault(),
+                HeatLimitC = Units.ReadTemperature(Number(Heat, "heatLimitC", -100, 200, Units.TemperatureUnit)),
+            }
+        );
 
     /// <summary>Days on which nobody can work at an area, or anywhere.</summary>
     [Needs(SiteRole.Lead)]
@@ -188,8 +226,7 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk) : PageModel
             }
         );
 
-    private static LocalDate Day(string? text, string field) =>
-        Words.ReadDay(text) ?? throw new InvalidInputException(field, "must be a date");
+    private static LocalDate Day(string? text, string field) => Words.ReadDay(text) ?? throw new InvalidInputException(field, "must be a date");
 
     private static double Number(string? text, string field, double low, double high, string unit)
     {

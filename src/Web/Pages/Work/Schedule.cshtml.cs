@@ -13,9 +13,10 @@ namespace UnrulyMeadow.Web.Pages.Work;
 
 /// <summary>Who does what when: days and teams for all that is to be done, what finds no place and what would help, moved by hand and given.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class ScheduleModel(PageFrame frame, CrewDesk desk, SupplyDesk supply, JobDesk jobs, Visitor visitor) : PageModel
+public sealed class ScheduleModel(PageFrame frame, CrewDesk desk, JobDesk jobs, Visitor visitor) : PageModel
 {
     private const int UsualDays = 15;
+    private const int MostPins = 60;
 
     [BindProperty(SupportsGet = true, Name = "from")]
     public string? FromText { get; set; }
@@ -29,6 +30,14 @@ public sealed class ScheduleModel(PageFrame frame, CrewDesk desk, SupplyDesk sup
     /// <summary>What a planner has put where it stands: "task|team|day" each.</summary>
     [BindProperty(SupportsGet = true, Name = "pin[]")]
     public List<string> Pins { get; set; } = [];
+
+    /// <summary>The schedule that was looked at before something was moved.</summary>
+    [BindProperty(SupportsGet = true, Name = "was")]
+    public Guid? WasId { get; set; }
+
+    /// <summary>Tasks that are ticked.</summary>
+    [BindProperty(Name = "tasks[]")]
+    public List<string> Tasks { get; set; } = [];
 
     /// <summary>The day of which the work is given.</summary>
     [BindProperty]
@@ -54,8 +63,16 @@ public sealed class ScheduleModel(PageFrame frame, CrewDesk desk, SupplyDesk sup
 
     public bool IsOfNow { get; private set; } = true;
 
-    public string Here =>
-        $"/work/schedule?from={Words.Iso(First)}&days={Days}{string.Concat(Pins.Select(p => $"&pin[]={Uri.EscapeDataString(p)}"))}";
+    /// <summary>What the weather of the days keeps the crew from.</summary>
+    public IReadOnlyList<WorkWeather> Weather { get; private set; } = [];
+
+    /// <summary>True for those who place and give work.</summary>
+    public bool MayGive => visitor.May(SiteRole.Lead);
+
+    /// <summary>What moving by hand did to the rest; null where nothing was moved.</summary>
+    public ScheduleChange? Change { get; private set; }
+
+    public string Here => $"/work/schedule?from={Words.Iso(First)}&days={Days}{string.Concat(Pins.Select(p => $"&pin[]={Uri.EscapeDataString(p)}"))}";
 
     /// <summary>What a team is called.</summary>
     public string TeamName(string id) => Roster.Teams.FirstOrDefault(t => t.Id == id)?.Name ?? id;
@@ -65,22 +82,33 @@ public sealed class ScheduleModel(PageFrame frame, CrewDesk desk, SupplyDesk sup
         ScheduleAsk ask = await Ask();
         (Job, Result, IsOfNow) = await jobs.Look<ScheduleAsk, ScheduleResult>(JobKinds.Schedule, ask, Now, JobId);
         Schedule = IsOfNow ? Result?.Over(Question) : null;
+        if (
+            Schedule is { } schedule
+            && await jobs.Find(JobKinds.Schedule, WasId) is { } was
+            && JobDesk.Question<ScheduleAsk>(was).Mark == ask.Mark
+            && jobs.Result<ScheduleResult>(was) is { } before
+        )
+            Change = ScheduleChange.Between(before.Over(Question), schedule, [.. ask.Pins.Select(p => p.TaskId)]);
         return Page();
     }
 
     /// <summary>Has the work placed.</summary>
     [Needs(SiteRole.Lead)]
-    public Task<IActionResult> OnPostAsync() => Act(AskAnew);
+    public Task<IActionResult> OnPostAsync() => Act(() => AskAnew(null));
 
-    /// <summary>Puts a task where it is wanted, and has the rest placed around it.</summary>
+    /// <summary>Puts what is ticked where it is wanted, and has the rest placed around it.</summary>
     [Needs(SiteRole.Lead)]
-    public Task<IActionResult> OnPostPinAsync(string? task, string? place) =>
+    public Task<IActionResult> OnPostPinAsync(string? place) =>
         Act(async () =>
         {
-            Pins.RemoveAll(p => p.StartsWith($"{task}|", StringComparison.Ordinal));
+            if (Tasks.Count == 0)
+                throw new InvalidInputException(string.Empty, "Tick what is to be put elsewhere");
+            Pins.RemoveAll(p => Tasks.Exists(t => p.StartsWith($"{t}|", StringComparison.Ordinal)));
             if (!string.IsNullOrEmpty(place))
-                Pins.Add($"{task}|{place}");
-            return await AskAnew();
+                Pins.AddRange(Tasks.Select(t => $"{t}|{place}"));
+            if (Pins.Count > MostPins)
+                throw new InvalidInputException(string.Empty, $"At most {MostPins} tasks are put by hand: let the others be placed");
+            return await AskAnew(JobId);
         });
 
     /// <summary>Gives a day's work to the teams as it is placed.</summary>
@@ -114,18 +142,27 @@ public sealed class ScheduleModel(PageFrame frame, CrewDesk desk, SupplyDesk sup
             return Redirect($"/work?day={Words.Iso(day)}");
         });
 
-    private async Task<IActionResult> AskAnew()
+    private async Task<IActionResult> AskAnew(Guid? was)
     {
         if (Roster.Teams.Count == 0)
             throw new InvalidInputException(string.Empty, "There is no team yet: say first who goes out together");
         Job asked = await jobs.Ask(JobKinds.Schedule, await Ask(), Now, PageFrame.Asker(HttpContext));
-        return Redirect($"{Here}&job={asked.Id}");
+        return Redirect($"{Here}&job={asked.Id}{(was is null ? null : $"&was={was}")}");
     }
 
     private async Task<IActionResult> Act(Func<Task<IActionResult>> act)
     {
-        await Ask();
-        return await frame.Saving(this, _ => null, act);
+        ScheduleAsk ask = await Ask();
+        return await frame.Saving(
+            this,
+            _ => null,
+            act,
+            async () =>
+            {
+                (Job, Result, IsOfNow) = await jobs.Look<ScheduleAsk, ScheduleResult>(JobKinds.Schedule, ask, Now, JobId);
+                Schedule = IsOfNow ? Result?.Over(Question) : null;
+            }
+        );
     }
 
     private async Task<ScheduleAsk> Ask()
@@ -135,13 +172,11 @@ public sealed class ScheduleModel(PageFrame frame, CrewDesk desk, SupplyDesk sup
         First = Words.ReadDay(FromText) ?? frame.Today;
         Days = Math.Clamp(DaysAsked ?? UsualDays, 1, ScheduleAsk.MostDays);
         (Roster, _) = await desk.Store.Roster();
-        var ask = new ScheduleAsk(First, Days, [.. Pins.Select(Read).OfType<SchedulePin>()], string.Empty);
-        var orders = (await supply.Supply()).Accounts;
-        var given = (await desk.Store.Between(ask.From, ask.Last)).Select(k => k.Account).ToList();
-        IReadOnlyList<(CrewTask, int)> tasks = ask.Tasks(Now.Plan, orders, given);
-        ask = ask with { Mark = ScheduleAsk.MarkOf(tasks, Roster) };
-        Question = ask.Question(tasks, Roster, ask.NoPlanting(Now));
-        return ask;
+        Weather = await desk.Weather(First, Days, Roster.HeatLimitC);
+        var ask = new ScheduleAsk(First, Days, [.. Pins.Select(Read).OfType<SchedulePin>()], Weather, string.Empty);
+        IReadOnlyList<CrewTask> wanted = await desk.Wanted(ask.From, ask.Last);
+        Question = ask.Question(Now.Plan, wanted, [.. (await desk.Store.Between(ask.From, ask.Last)).Select(k => k.Account)], Roster);
+        return ask with { Mark = ScheduleAsk.MarkOf(Question) };
     }
 
     private static SchedulePin? Read(string pin) =>

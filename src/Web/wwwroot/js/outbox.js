@@ -4,14 +4,17 @@ import { openDB } from '../lib/idb/idb.js';
 const DATABASE = 'meadow-outbox';
 const ENTRIES = 'entries';
 const PHOTOS = 'photos';
+const FORMS = 'forms';
 const AT_ONCE = 200;
 const LAST_TIME = 'meadow:last-time';
 
 const open = () =>
-  openDB(DATABASE, 1, {
+  openDB(DATABASE, 2, {
     upgrade: (database) => {
-      for (const store of [ENTRIES, PHOTOS]) database.createObjectStore(store, { keyPath: 'id' });
+      for (const store of [ENTRIES, PHOTOS, FORMS]) if (!database.objectStoreNames.contains(store)) database.createObjectStore(store, { keyPath: 'id' });
     },
+    // Another window has a newer page: this one lets it go on, and opens anew with its next entry.
+    blocking: (was, is, event) => event.target.close(),
   });
 
 // One connection for all that follows; it is opened anew where the browser has closed it.
@@ -45,9 +48,14 @@ export const waiting = async (person, tell) => {
   return all.filter((e) => e.person === person && e.tell === tell).sort((a, b) => (a.id < b.id ? -1 : 1));
 };
 
-export const keep = async (item) => (await kept()).put(item.blob ? PHOTOS : ENTRIES, item);
+const storeOf = (item) => (item.fields ? FORMS : item.blob ? PHOTOS : ENTRIES);
 
-export const drop = async (item) => (await kept()).delete(item.blob ? PHOTOS : ENTRIES, item.id);
+export const keep = async (item) => (await kept()).put(storeOf(item), item);
+
+export const drop = async (item) => (await kept()).delete(storeOf(item), item.id);
+
+// Forms of one person that wait for one address.
+export const waitingForms = async (person, to) => (await (await kept()).getAll(FORMS)).filter((f) => f.person === person && f.to === to);
 
 const post = async (url, token, body, type) => {
   const answer = await fetch(url, {
@@ -88,4 +96,23 @@ export const send = (person, tell, photo, token) =>
       await answered([item], [await post(photo, token, form)]);
     }
     return items.length;
+  });
+
+// Sends forms that wait, one after the other; each carries its identity, so that one that did arrive is taken once. One that is refused stays,
+// with the reason.
+export const sendForms = (person, to, token) =>
+  navigator.locks.request('meadow-outbox', async () => {
+    for (const form of (await waitingForms(person, to)).filter((f) => !f.why)) {
+      const body = new URLSearchParams([...form.fields, ['__RequestVerificationToken', token]]);
+      const answer = await fetch(to, { method: 'POST', body });
+      if (/\/signin$/.test(new URL(answer.url).pathname)) throw new Error('signin');
+      if (answer.status >= 400) throw new Error(`${answer.status}`);
+      if (answer.redirected) {
+        await drop(form);
+        continue;
+      }
+      const page = new DOMParser().parseFromString(await answer.text(), 'text/html');
+      const faults = [...page.querySelectorAll('main .faults li, main .fault')].map((f) => f.textContent.trim()).filter(Boolean);
+      await keep({ ...form, why: faults.join(' ') || `${answer.status}` });
+    }
   });

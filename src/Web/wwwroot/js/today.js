@@ -104,6 +104,17 @@ export const attach = (root) => {
 
   // What is still on the vehicle: what is to be taken, less what went in.
   const showTaken = () => {
+    for (const taken of place.querySelectorAll('[data-take-litres]')) {
+      const left = stops
+        .filter((s) => !s.row.classList.contains('is-left'))
+        .flatMap((s) => s.lines)
+        .filter((l) => !l.isSettled)
+        .map((l) => (l.row.dataset.litres ?? '').split(' '))
+        .filter(([kind]) => kind === taken.dataset.takeLitres)
+        .reduce((sum, [, litres]) => sum + Number(litres), 0);
+      taken.querySelector('[data-take-count]').textContent = `${Math.round(left * Number(taken.dataset.perLitre))} ${taken.dataset.unit}`;
+      taken.classList.toggle('is-done', left === 0);
+    }
     for (const taken of place.querySelectorAll('[data-take]')) {
       const left = stops
         .filter((s) => !s.row.classList.contains('is-left'))

@@ -1,0 +1,81 @@
+// What is logged without signal waits on the phone and is sent once there is one; it is kept before it is sent, so that no fault on the way loses it.
+import { drop, identity, keep, sendForms, waitingForms } from './outbox.js';
+
+const AGAIN_MS = 15_000;
+const ON_THE_WAY = 'meadow:log-on-the-way';
+
+export const attach = (root) => {
+  const form = root.querySelector('form[data-send-later]');
+  if (!form) return;
+  const { person } = form.dataset;
+  const bar = root.querySelector('[data-log-queue]');
+  const to = form.getAttribute('action');
+  const token = form.querySelector('[name=__RequestVerificationToken]').value;
+  const id = form.elements.EntryId;
+
+  const refusals = root.querySelector('[data-log-refusals]');
+
+  const show = async () => {
+    const all = await waitingForms(person, to);
+    const open = all.filter((f) => !f.why).length;
+    bar.hidden = open === 0 && !bar.textContent;
+    bar.textContent = open > 0 ? bar.dataset.waiting.replace('§', open) : bar.textContent && bar.dataset.sent;
+    bar.classList.toggle('is-waiting', open > 0);
+    refusals.replaceChildren(
+      ...all
+        .filter((f) => f.why)
+        .map((refused) => {
+          const row = document.createElement('li');
+          row.className = 'faults';
+          const away = document.createElement('button');
+          away.type = 'button';
+          away.className = 'act';
+          away.textContent = refusals.dataset.drop;
+          away.addEventListener('click', async () => {
+            await drop(refused);
+            await show();
+          });
+          const said = refused.fields.filter(([name, value]) => name !== 'EntryId' && value).map(([, value]) => value);
+          row.append(`${refusals.dataset.refused} ${said.join(', ')}: ${refused.why} `, away);
+          return row;
+        }),
+    );
+  };
+  const deliver = async () => {
+    try {
+      await sendForms(person, to, token);
+    } catch {
+      // No signal yet, or nobody is signed in: it waits on.
+    }
+    await show();
+  };
+  const begin = async () => {
+    // What went the usual way is on its way no more once the page says that it was taken, or what is wrong with it.
+    const sent = sessionStorage.getItem(ON_THE_WAY);
+    sessionStorage.removeItem(ON_THE_WAY);
+    const isAnswered = root.querySelector('.said, main .faults, main .fault');
+    if (sent && isAnswered) await drop({ id: sent, fields: [] });
+    // A page that was held would give every entry the same identity.
+    if (!root.querySelector('main .faults, main .fault')) id.value = identity();
+    if ((await waitingForms(person, to)).length > 0) await deliver();
+  };
+  form.addEventListener('submit', async (event) => {
+    event.preventDefault();
+    const fields = [...new FormData(form)].filter(([name]) => name !== '__RequestVerificationToken');
+    await keep({ id: id.value, person, to, fields });
+    if (navigator.onLine) {
+      sessionStorage.setItem(ON_THE_WAY, id.value);
+      form.submit();
+      return;
+    }
+    form.reset();
+    id.value = identity();
+    await show();
+    bar.scrollIntoView({ block: 'nearest' });
+  });
+  begin();
+  addEventListener('online', deliver);
+  setInterval(async () => {
+    if (navigator.onLine && !sessionStorage.getItem(ON_THE_WAY) && (await waitingForms(person, to)).length > 0) await deliver();
+  }, AGAIN_MS);
+};
