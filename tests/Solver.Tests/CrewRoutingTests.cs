@@ -57,6 +57,11 @@ public sealed class CrewRoutingTests
         Route route = CrewRouting.Find(large, seconds: 1);
         Assert.Equal(3, route.Trips.Count);
         Assert.Equal(600, route.Metres, 1e-6);
+        // Plants go with the first part and are not carried about in pieces.
+        RouteQuestion planted = Ask(new MapPlace(0, 0), [(new MapPlace(100, 0), new Load(12, 2, 2500, 2600))]);
+        Assert.Equal([12.0, 0, 0], planted.Stops.Select(s => s.Unloads.Trays));
+        Assert.Equal(2500, planted.Stops.Sum(s => s.Unloads.WaterLitres), 1e-9);
+        Assert.All(planted.Stops, s => Assert.True(s.Unloads.FitsIn(Cart)));
         InvalidInputException refused = Assert.Throws<InvalidInputException>(() =>
             RouteQuestion.Of(
                 new MapPlace(0, 0),

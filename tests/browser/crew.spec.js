@@ -20,6 +20,12 @@ const switchOn = async (folder, cookies) => {
   return { phone, page: phone.pages()[0] ?? (await phone.newPage()) };
 };
 
+// A page is there without signal once the phone holds it.
+const held = (page, url) =>
+  expect
+    .poll(() => page.evaluate(async (it) => Boolean(navigator.serviceWorker.controller && (await (await caches.open('meadow-pages-1')).match(it))), url))
+    .toBe(true);
+
 test('a lead gives work, a phone loses its signal and its battery, and in the evening nothing is lost or counted twice', async ({ page }) => {
   test.setTimeout(180_000);
   await page.goto(`${desk}/work?day=${DAY}`);
@@ -42,10 +48,7 @@ test('a lead gives work, a phone loses its signal and its battery, and in the ev
     await sheet.goto(`${desk}/today?day=${day}`);
     await expect(sheet.locator('.stop')).toHaveCount(2);
     expect(await sheet.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-    await sheet.waitForFunction(async () => {
-      const held = await caches.open('meadow-pages-1');
-      return Boolean(await held.match(location.href)) && Boolean(navigator.serviceWorker.controller);
-    });
+    await held(sheet, `${desk}/today?day=${day}`);
     const first = sheet.locator('.stop').nth(0);
     await first.locator('.tick').first().click();
     await expect(sheet.locator('[data-queue]')).toContainText('All is sent');
@@ -111,7 +114,7 @@ test('two phones tell of one task, one without signal, while the sheet changes: 
     await sheet.getByRole('button', { name: new RegExp(name) }).click();
     await sheet.goto(`${desk}/today?day=${DAY}`);
     await expect(sheet.locator('.stop')).toHaveCount(1);
-    await sheet.waitForFunction(async () => Boolean(navigator.serviceWorker.controller));
+    await held(sheet, `${desk}/today?day=${DAY}`);
     phones.push({ phone, sheet });
   }
   const [away, near] = phones;
@@ -128,7 +131,8 @@ test('two phones tell of one task, one without signal, while the sheet changes: 
   await page.goto(`${desk}/work?day=${DAY}`);
   const back = page.locator('.came-back li', { hasText: place });
   await expect(back).toContainText('the greater count holds');
-  await back.getByRole('button').first().click();
+  await back.getByRole('button', { name: 'Leave it so' }).click();
+  await expect(back).toHaveCount(0);
   for (const { phone } of phones) await phone.close();
 });
 
@@ -165,7 +169,7 @@ test('what is logged without signal waits, and is in the log once', async ({ pag
   await sheet.goto(`${desk}/signin`);
   await sheet.getByRole('button', { name: /Oona Brack/ }).click();
   await sheet.goto(`${desk}/today`);
-  await sheet.waitForFunction(async () => Boolean(navigator.serviceWorker.controller) && Boolean(await (await caches.open('meadow-pages-1')).match(`${location.origin}/log`)));
+  await held(sheet, `${desk}/log`);
   await phone.setOffline(true);
   await sheet.goto(`${desk}/log`);
   const note = `seen without signal ${Date.now()}`;

@@ -149,7 +149,7 @@ public sealed record Trip(IReadOnlyList<RouteStop> Stops, double Metres)
 public sealed record RouteQuestion(MapPlace Yard, IReadOnlyList<RouteStop> Stops, Vehicle Vehicle, double[][] Metres)
 {
     /// <summary>
-    /// The question for some stops. Water and medium are brought in parts where the vehicle cannot take them at once; plants are carried whole.
+    /// The question for some stops. What the vehicle cannot take at once is brought in parts: plants and medium first, with as much water as it can take beside them.
     /// </summary>
     /// <exception cref="InvalidInputException">Something is too large or too heavy for the vehicle even alone.</exception>
     public static RouteQuestion Of(MapPlace yard, IReadOnlyList<RouteStop> stops, Vehicle vehicle, Func<IReadOnlyList<MapPlace>, double[][]> metres)
@@ -158,17 +158,37 @@ public sealed record RouteQuestion(MapPlace Yard, IReadOnlyList<RouteStop> Stops
         var parts = new List<RouteStop>();
         foreach (RouteStop stop in stops)
         {
-            int pieces = Pieces(stop.Unloads, vehicle);
-            if (pieces == 0)
+            IReadOnlyList<Load> pieces = Parts(stop.Unloads, vehicle);
+            if (pieces.Count == 0)
                 faults.Add(
                     stop.TaskId,
                     $"{vehicle.Name} cannot take it, even in parts: give it a tank, or a vehicle that carries more (it has {vehicle.Trays} trays, {vehicle.Bags} bags, {vehicle.WaterLitres:0} litres)"
                 );
-            for (int i = 0; i < pieces; i++)
-                parts.Add(stop with { Unloads = stop.Unloads * (1.0 / pieces) });
+            parts.AddRange(pieces.Select(p => stop with { Unloads = p }));
         }
         faults.ThrowIfAny();
         return new RouteQuestion(yard, parts, vehicle, metres([yard, .. parts.Select(p => p.Place)]));
+    }
+
+    // What is brought at once: plants and bags with as much water as the vehicle can take beside them, then the rest of the water. Empty where it
+    // holds none of something.
+    private static List<Load> Parts(Load load, Vehicle vehicle)
+    {
+        if (Pieces(load, vehicle) == 0)
+            return [];
+        // A litre weighs a kilogram.
+        Load dry = load with { WaterLitres = 0, Kg = Math.Max(0, load.Kg - load.WaterLitres) };
+        int times = Math.Max(1, Pieces(dry, vehicle));
+        var parts = new List<Load>();
+        double water = load.WaterLitres;
+        for (int i = 0; i < times || water > 1e-9; i++)
+        {
+            Load part = i < times ? dry * (1.0 / times) : Load.None;
+            double beside = Math.Min(water, Math.Min(vehicle.WaterLitres, Math.Max(0, vehicle.MostKg - part.Kg)));
+            water -= beside;
+            parts.Add(part + new Load(0, 0, beside, beside));
+        }
+        return parts;
     }
 
     /// <summary>Into how many equal parts a load is cut at least so that a vehicle takes each; 0 where it holds none of something.</summary>

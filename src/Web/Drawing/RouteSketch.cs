@@ -84,23 +84,42 @@ public static class RouteSketch
             );
         }
         svg.Add(El("g", Title("the yard"), El("path", "d", $"M{N(X(yard.EastM) - 7)} {N(Y(yard.NorthM) + 6)} l7 -13 l7 13 Z", "class", "yard")));
-        int number = 0;
-        for (int t = 0; t < trips.Count; t++)
+        // A place that is gone to twice carries both numbers.
+        foreach (
+            var place in trips
+                .SelectMany((trip, t) => trip.Stops.Select(s => (Stop: s, Trip: t)))
+                .Select((s, i) => (s.Stop, s.Trip, Number: i + 1))
+                .GroupBy(s => (s.Stop.Place.EastM, s.Stop.Place.NorthM))
+        )
         {
-            foreach (RouteStop stop in trips[t].Stops)
-            {
-                number++;
-                double x = X(stop.Place.EastM);
-                double y = Y(stop.Place.NorthM);
-                svg.Add(
+            double x = X(place.Key.EastM);
+            double y = Y(place.Key.NorthM);
+            string numbers = string.Join(", ", place.Select(s => s.Number));
+            double half = 5 + (3 * numbers.Length);
+            svg.Add(
+                El(
+                    "g",
+                    Title($"{numbers}: {string.Join(", ", place.Select(s => name(s.Stop.TaskId)).Distinct())}"),
                     El(
-                        "g",
-                        Title($"{number}: {name(stop.TaskId)}"),
-                        El("circle", "cx", N(x), "cy", N(y), "r", "8", "class", "stop", "stroke", Lines[t % Lines.Length]),
-                        Text(x, y + 3.5, "stop-number", $"{number}", "middle")
-                    )
-                );
-            }
+                        "rect",
+                        "x",
+                        N(x - half),
+                        "y",
+                        N(y - 8),
+                        "width",
+                        N(2 * half),
+                        "height",
+                        "16",
+                        "rx",
+                        "8",
+                        "class",
+                        "stop",
+                        "stroke",
+                        Lines[place.First().Trip % Lines.Length]
+                    ),
+                    Text(x, y + 3.5, "stop-number", numbers, "middle")
+                )
+            );
         }
         return svg;
     }

@@ -36,7 +36,7 @@ public sealed record DayTask(WorkItem Item, KeptTask? Kept)
         || Item.Difference is not null
         || Kept is { Refused: not null, IsSettled: false }
         || Account is { State: TaskState.NotDone }
-        || (Account?.Lines.Any(l => l.Disagrees) ?? false);
+        || (Kept is { IsSettled: false } && (Account?.Lines.Any(l => l.Disagrees) ?? false));
 }
 
 /// <summary>What the crew's pages read, each thing computed once: tasks of a day, who has them, how far they are.</summary>
@@ -77,6 +77,15 @@ public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk suppl
                 .OfType<CrewTask>()
                 .Where(t => first <= t.Window.Best && t.Window.Best <= last),
         ];
+    }
+
+    /// <summary>What is taken from where for some tasks.</summary>
+    public async Task<IReadOnlyList<Pick>> Picks(IReadOnlyList<CrewTask> tasks)
+    {
+        SiteNow now = await frame.Now();
+        return await frame.Soon(
+            frame.State.Derived(now, ("picks", string.Join(' ', tasks.Select(t => $"{t.Id} {t.Mark}"))), n => PickList.Of(n.Plan, tasks))
+        );
     }
 
     /// <summary>What the weather of some days keeps the crew from: by the live station's forecast as far as it reaches, by most years beyond.</summary>

@@ -4,6 +4,8 @@ const PAGES = 'meadow-pages-1';
 const PARTS = 'meadow-parts-1';
 const PATIENCE_MS = 4000;
 const MOST_HELD = 150;
+const MOST_TRIES = 6;
+const AGAIN_MS = 1500;
 
 // Pages that belong to a sheet are not asked for again with every look at it.
 const HELD_FOR_MS = 3 * 3_600_000;
@@ -25,6 +27,15 @@ const fresh = async (request) => {
   return answer;
 };
 
+// What is to be held, once it is there: a page that is still being reckoned is asked for again.
+const hold = async (request) => {
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    const answer = await fresh(request);
+    if (!answer.headers.has('Refresh')) return;
+    await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+  }
+};
+
 // What is fresh, unless it takes too long and something is held.
 const freshOrHeld = async (request) => {
   const asked = fresh(request);
@@ -43,17 +54,17 @@ addEventListener('install', () => skipWaiting());
 addEventListener('activate', (event) => event.waitUntil(clients.claim()));
 
 addEventListener('message', (event) => {
-  const hold = event.data?.hold;
-  if (!Array.isArray(hold)) return;
+  const wanted = event.data?.hold;
+  if (!Array.isArray(wanted)) return;
   event.waitUntil(
     (async () => {
-      for (const url of hold.slice(0, MOST_HELD)) {
+      for (const url of wanted.slice(0, MOST_HELD)) {
         const { origin, pathname } = new URL(url);
         if (origin !== location.origin) continue;
         const request = new Request(url);
         const there = await held(request);
         const age = there ? Date.now() - Date.parse(there.headers.get('Date')) : Infinity;
-        if (/\/today$/.test(pathname) || !(age < HELD_FOR_MS)) await fresh(request).catch(() => {});
+        if (/\/today$/.test(pathname) || !(age < HELD_FOR_MS)) await hold(request).catch(() => {});
       }
     })(),
   );

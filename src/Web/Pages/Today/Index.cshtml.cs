@@ -66,6 +66,12 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, Visitor visitor, 
                 .OrderBy(t => t.Name, StringComparer.CurrentCulture),
         ];
 
+    /// <summary>Where in the holding area plants of a kind stand that are to be taken.</summary>
+    public IReadOnlyList<string> PlacesOf(string plantId) =>
+        [.. _picks.Where(p => p.Plant.Id == plantId).Select(p => p.Place).OfType<string>().Distinct(StringComparer.Ordinal)];
+
+    private IReadOnlyList<Pick> _picks = [];
+
     public double LitresOfMedium =>
         Stops.Where(s => s.Item.IsOpen).SelectMany(s => s.Task.Lines).Where(l => l.Kind == LineKind.Medium).Sum(l => l.Litres ?? 0);
 
@@ -98,6 +104,7 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, Visitor visitor, 
         List<SheetPlanter> planted = [.. sheets.Values.Where(s => s.Change.In.Count > 0)];
         Everywhere = planted.Count > 1 ? [.. planted[0].Steps.Where(s => planted.TrueForAll(p => p.Steps.Contains(s)))] : [];
         Cautions = [.. cautions.DistinctBy(c => c.Content)];
+        _picks = await desk.Picks([.. Stops.Where(s => s.Item.IsOpen).Select(s => s.Task)]);
         AtHand =
         [
             .. Now.Plan.Lots.Where(l => l.Count > 0).Select(l => Now.Plan.FindPlant(l.PlantId)).OfType<Plant>().Distinct().OrderBy(p => p.CommonName),

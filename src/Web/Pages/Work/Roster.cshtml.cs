@@ -14,7 +14,7 @@ namespace UnrulyMeadow.Web.Pages.Work;
 
 /// <summary>Who and what there is to do the work with: hours, skills, absence, teams, vehicles, and when nobody can work where.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class RosterModel(PageFrame frame, CrewDesk desk) : PageModel
+public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor) : PageModel
 {
     [BindProperty]
     public long Version { get; set; }
@@ -76,6 +76,9 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk) : PageModel
     public IReadOnlyList<SiteMember> People { get; private set; } = [];
 
     public UnitsText Units => frame.Units;
+
+    /// <summary>True for those who keep hours, teams and vehicles; others see them.</summary>
+    public bool MayKeep => visitor.May(SiteRole.Planner);
 
     /// <summary>When somebody works; the usual hours where nobody has said.</summary>
     public Worker WorkerOf(Guid person) => Roster.Workers.FirstOrDefault(w => w.PersonId == person) ?? Worker.Usual(person);
@@ -187,7 +190,7 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk) : PageModel
         Save(roster =>
             roster with
             {
-                Yard = YardPlaces.Where(y => y.Id == Yard).Select(y => y.Place).FirstOrDefault(),
+                Yard = Yard == "as-it-is" ? roster.Yard : YardPlaces.Where(y => y.Id == Yard).Select(y => y.Place).FirstOrDefault(),
                 HeatLimitC = Units.ReadTemperature(Number(Heat, "heatLimitC", -100, 200, Units.TemperatureUnit)),
             }
         );

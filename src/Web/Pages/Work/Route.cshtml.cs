@@ -164,10 +164,7 @@ public sealed class RouteModel(PageFrame frame, CrewDesk desk, JobDesk jobs, Vis
                 nowhere.Add(task);
         }
         Nowhere = nowhere;
-        List<CrewTask> asked = [.. Tasks.Select(t => t.Given.Asked)];
-        Picks = await frame.Soon(
-            frame.State.Derived(Now, ("picks", string.Join(' ', asked.Select(t => $"{t.Id} {t.Mark}"))), n => PickList.Of(n.Plan, asked))
-        );
+        Picks = await desk.Picks([.. Tasks.Select(t => t.Given.Asked)]);
         return stops.Count == 0 || Yard is not { } yard ? null : new RouteAsk(Vehicle, yard, stops, RouteAsk.MarkOf(Now.Plan));
     }
 }

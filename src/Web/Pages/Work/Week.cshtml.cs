@@ -103,13 +103,14 @@ public sealed class WeekModel(PageFrame frame, CrewDesk desk, SupplyDesk supply)
                     .Select(said => (day, said))
             )
             .ToLookup(x => x.day, x => x.said);
-        // The weekend is there only where something is on it.
+        HashSet<string> turns = [.. Now.Plan.Turns.Select(t => t.Name)];
+        // The weekend is there only where something but a turn is on it.
         Days =
         [
             .. Enumerable
                 .Range(0, 7)
                 .Select(d => First.PlusDays(d))
-                .Where(d => (int)d.DayOfWeek <= 5 || given.Exists(k => k.Given.Day == d) || _on[d].Any()),
+                .Where(d => (int)d.DayOfWeek <= 5 || given.Exists(k => k.Given.Day == d) || _on[d].Except(turns).Any()),
         ];
     }
 
