@@ -2,6 +2,7 @@ using CsCheck;
 using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Work;
 
 namespace UnrulyMeadow.Core.Tests.Work;
@@ -121,6 +122,57 @@ public sealed class OrderTests
         Assert.Equal((17, 18, 18), (line.Planned, line.Purchase.Wanted, line.Purchase.Bought));
         var step = (Core.Facts.Fact)order.Explain(line).Steps[0]!;
         Assert.Equal((17, 18), (step["planned"], step["wanted"]));
+    }
+
+    // CommonPractice: some 450 plants for a bed come in flats of 10 and 18; a tree goes in first, then shrubs, then bulbs, then bedding.
+    [Fact, CommonPractice]
+    public void A_bed_of_450_plants_comes_in_flats_of_ten_and_eighteen_and_is_planted_from_the_tree_down()
+    {
+        Plant begonia = A.Annual("begonia") with { Packs = [new Pack("flat of 10", 10, 14), new Pack("flat of 18", 18, 24)] };
+        Plant salvia = A.Annual("salvia") with { Packs = [new Pack("flat of 18", 18, 24)] };
+        Plant tree = A.Annual("crab") with { LifeForm = LifeForm.Tree, HeightCm = 350 };
+        Plant shrub = A.Annual("hydrangea") with { LifeForm = LifeForm.Shrub, HeightCm = 90 };
+        var may = new Turn("may", "May", A.Day(2027, 5, 17), A.Day(2027, 5, 28)) { Delivery = A.Day(2027, 5, 14) };
+        Plan Made(Planter planter) =>
+            A.Plan(
+                [planter],
+                [begonia, salvia, tree, shrub, A.Tulip()],
+                [
+                    A.Show(
+                        "summer",
+                        A.Day(2027, 5, 17),
+                        A.Day(2027, 10, 1),
+                        DisplayLayer.Seasonal,
+                        new DisplayItem("begonia", 250),
+                        new DisplayItem("hydrangea", 5),
+                        new DisplayItem("salvia", 200),
+                        new DisplayItem("crab", 1)
+                    ) with
+                    {
+                        PlanterId = planter.Id,
+                    },
+                    A.Show("bulbs", A.Day(2027, 5, 17), A.Day(2027, 10, 1), DisplayLayer.Bulbs, new DisplayItem("tulip", 30)) with
+                    {
+                        PlanterId = planter.Id,
+                    },
+                ],
+                [may]
+            );
+        Plan plan = Made(A.Bed(1200, 300));
+        TurnOrder order = TurnOrder.For(plan, may);
+        foreach (OrderLine line in order.Lines.Where(l => l.Plant == begonia || l.Plant == salvia))
+        {
+            Assert.True(line.Purchase.Bought >= line.Purchase.Wanted);
+            // Never a whole flat too many.
+            Assert.True(line.Purchase.Bought - line.Purchase.Wanted < 18);
+            Assert.All(line.Purchase.Packs, p => Assert.Contains(p.Pack.Size, new[] { 10, 18 }));
+        }
+        Assert.InRange(order.Lines.Where(l => l.Plant == begonia || l.Plant == salvia).Sum(l => l.Purchase.Bought), 450, 500);
+        Changeover change = Assert.Single(Changeover.Of(plan, plan.Planters[0]), c => c.In.Count > 0);
+        Assert.Equal(["crab", "hydrangea", "tulip", "begonia", "salvia"], change.In.Select(i => i.Plant.Id));
+        // In a pot the bulbs lie under the root balls.
+        Changeover potted = Assert.Single(Changeover.Of(Made(A.Pot()), A.Pot()), c => c.In.Count > 0);
+        Assert.Equal(["tulip", "crab", "hydrangea"], potted.In.Take(3).Select(i => i.Plant.Id));
     }
 
     [Fact, CommonPractice]
