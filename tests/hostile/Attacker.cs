@@ -219,13 +219,14 @@ public sealed class Attacker(HttpClient browser, IReadOnlyDictionary<string, byt
         string[] parts = route.Split('/');
         for (int i = 0; i < parts.Length; i++)
         {
-            if (!parts[i].StartsWith('{'))
+            if (!parts[i].Contains('{', StringComparison.Ordinal))
                 continue;
             IReadOnlyList<string> ids = Surface.Ids(route, plan);
-            parts[i] =
+            string place =
                 random.Next(12) == 0 || ids.Count == 0
                     ? Escaped(Corpus.Value(random) is { Length: > 0 and < 300 } odd && !odd.Contains('\0', StringComparison.Ordinal) ? odd : " ")
                     : ids[random.Next(ids.Count)];
+            parts[i] = Surface.At(parts[i], place);
         }
         return string.Join('/', parts) is { Length: > 0 } path ? path : "/";
     }

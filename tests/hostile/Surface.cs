@@ -86,14 +86,15 @@ public static class Surface
             ],
             "supply" => ["quillon-bulbs", "saltmarsh-plants"],
             "jobs" => [$"{Guid.Empty}"],
-            "join" or "phone" => ["2345678923456789abcd"],
+            "join" or "phone" or "calendar" => ["2345678923456789abcd"],
             "tables" => ["displays", "turns", "stock"],
             _ => throw new InvalidOperationException($"Tell here what ids {route} takes."),
         };
     }
 
     /// <summary>A route with an id in its place.</summary>
-    public static string At(string route, string id) => string.Join('/', route.Split('/').Select(p => p.StartsWith('{') ? id : p));
+    public static string At(string route, string id) =>
+        string.Join('/', route.Split('/').Select(p => p.IndexOf('{') is >= 0 and var from ? p[..from] + id + p[(p.IndexOf('}') + 1)..] : p));
 
     private static IEnumerable<string> Names(PropertyInfo property, string? given, int depth = 0)
     {
