@@ -294,6 +294,8 @@ internal static class CrewTopics
             faults.Range($"teamDays[{i}].people", input.TeamDays[i].People, 0, 200, "people");
             faults.Range($"teamDays[{i}].minutes", input.TeamDays[i].Minutes, 0, 200_000, "minutes");
         }
+        if (input.TeamDays.DistinctBy(t => (t.TeamId, t.Day)).Count() < input.TeamDays.Count)
+            faults.Add("teamDays", "names a team twice on one day");
         IReadOnlyList<Closure> closures = input.Closures ?? [];
         for (int i = 0; i < closures.Count; i++)
             faults.AddAll($"closures[{i}]", closures[i].Faults());

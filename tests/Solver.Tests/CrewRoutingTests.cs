@@ -74,6 +74,18 @@ public sealed class CrewRoutingTests
             )
         );
         Assert.Contains("give it a tank", refused.Message, StringComparison.Ordinal);
+        // A thimble is no tank: nothing is cut into millions of parts.
+        Assert.Throws<InvalidInputException>(() =>
+            RouteQuestion.Of(
+                new MapPlace(0, 0),
+                [new RouteStop("bed", new MapPlace(1, 1), new Load(0, 0, 20_000, 20_000))],
+                Cart with
+                {
+                    WaterLitres = 0.001,
+                },
+                Straight
+            )
+        );
         Assert.Empty(CrewRouting.Find(Ask(new MapPlace(0, 0), [])).Trips);
     }
 

@@ -191,7 +191,10 @@ public sealed record RouteQuestion(MapPlace Yard, IReadOnlyList<RouteStop> Stops
         return parts;
     }
 
-    /// <summary>Into how many equal parts a load is cut at least so that a vehicle takes each; 0 where it holds none of something.</summary>
+    // Nobody goes to one place more often than this.
+    private const int MostPieces = 100;
+
+    /// <summary>Into how many equal parts a load is cut at least so that a vehicle takes each; 0 where it holds none, or far too little, of something.</summary>
     public static int Pieces(Load load, Vehicle vehicle)
     {
         double[] shares =
@@ -202,7 +205,7 @@ public sealed record RouteQuestion(MapPlace Yard, IReadOnlyList<RouteStop> Stops
             Share(load.Kg, vehicle.MostKg),
         ];
         double most = shares.Max();
-        return double.IsFinite(most) ? Math.Max(1, (int)Math.Ceiling(most - 1e-9)) : 0;
+        return most <= MostPieces ? Math.Max(1, (int)Math.Ceiling(most - 1e-9)) : 0;
 
         static double Share(double wanted, double has) =>
             wanted <= 0 ? 0

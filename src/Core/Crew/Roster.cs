@@ -162,6 +162,9 @@ public sealed record Roster(
         Each("teams", Teams, t => t.Faults());
         Each("vehicles", Vehicles, v => v.Faults());
         Each("closures", Closures, c => c.Faults());
+        Once("workers", Workers.Select(w => w.PersonId));
+        Once("teams", Teams.Select(t => t.Id));
+        Once("vehicles", Vehicles.Select(v => v.Id));
         var of = new Dictionary<Guid, string>();
         for (int i = 0; i < Teams.Count; i++)
         {
@@ -179,6 +182,12 @@ public sealed record Roster(
                 faults.Add("teams.vehicleId", $"{string.Join(" and ", shared.Select(t => t.Name))} cannot drive the same vehicle");
         }
         return faults.Faults;
+
+        void Once<T>(string list, IEnumerable<T> ids)
+        {
+            if (ids.GroupBy(i => i).Any(g => g.Skip(1).Any()))
+                faults.Add(list, "names one twice");
+        }
 
         void Each<T>(string list, IReadOnlyList<T> items, Func<T, IReadOnlyList<Fault>> faultsOf)
         {

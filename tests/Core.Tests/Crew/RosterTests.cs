@@ -52,6 +52,9 @@ public sealed class RosterTests
         Assert.Contains(negative.Faults(), f => f.Field == "workers[0].minutes[0]");
         Roster backwards = Roster.None with { Closures = [new Closure("market", Monday, Monday.PlusDays(-1), null, "a market")] };
         Assert.Contains(backwards.Faults(), f => f.Field.StartsWith("closures[0].", StringComparison.Ordinal));
+        // A file that names somebody twice is refused: a page could not tell which hours hold.
+        var named = new FiledWorker("Ada", [420, 0, 0, 0, 0, 0, 0], [], []);
+        Assert.Contains(new FiledRoster([named, named], [], [], []).Faults(), f => f.Field == "workers");
         Assert.Empty((Roster.None with { Vehicles = [Cart], Teams = [new Team("one", "One", [Ada, Bruno], "cart")] }).Faults());
     }
 

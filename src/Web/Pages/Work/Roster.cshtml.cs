@@ -93,9 +93,7 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
     public Task<IActionResult> OnPostHoursAsync() =>
         Save(roster =>
         {
-            Guid person = Guid.TryParse(Id, out Guid id) ? id : Guid.Empty;
-            if (People.All(p => p.Id != person))
-                throw new InvalidInputException(string.Empty, "Somebody took that person off the site a moment ago");
+            Guid person = Person();
             Worker before = roster.Workers.FirstOrDefault(w => w.PersonId == person) ?? Worker.Usual(person);
             Worker after = before with
             {
@@ -110,7 +108,7 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
     public Task<IActionResult> OnPostAwayAsync() =>
         Save(roster =>
         {
-            Guid person = Guid.TryParse(Id, out Guid id) ? id : Guid.Empty;
+            Guid person = Person();
             Worker before = roster.Workers.FirstOrDefault(w => w.PersonId == person) ?? Worker.Usual(person);
             LocalDate first = Day(First, "first");
             return roster with
@@ -228,6 +226,11 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
                 Closures = [.. roster.Closures.Where(c => c.Id != Id)],
             }
         );
+
+    private Guid Person() =>
+        Guid.TryParse(Id, out Guid person) && People.Any(p => p.Id == person)
+            ? person
+            : throw new InvalidInputException(string.Empty, "Somebody took that person off the site a moment ago");
 
     private static LocalDate Day(string? text, string field) => Words.ReadDay(text) ?? throw new InvalidInputException(field, "must be a date");
 
