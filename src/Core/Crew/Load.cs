@@ -95,18 +95,11 @@ public sealed record RouteStop(string TaskId, MapPlace Place, Load Unloads);
 public static class RoutePlaces
 {
     /// <summary>The yard: where the roster says, or the middle of all planters on the map where it does not; null without a map.</summary>
-    public static MapPlace? Yard(Plan plan, Roster roster) => roster.Yard ?? Middle(plan.Planters.Where(p => !p.IsRetired));
+    public static MapPlace? Yard(Plan plan, Roster roster) => roster.Yard ?? MapPlace.MiddleOf(plan.Planters);
 
     /// <summary>Where a task is: its planter's place, or the middle of its area's planters; null where nobody can tell.</summary>
     public static MapPlace? Of(Plan plan, CrewTask task) =>
-        plan.FindPlanter(task.PlanterId)?.Place
-        ?? (task.AreaId is { } area ? Middle(plan.Planters.Where(p => p.AreaId == area && !p.IsRetired)) : null);
-
-    private static MapPlace? Middle(IEnumerable<Planter> planters)
-    {
-        List<MapPlace> places = [.. planters.Select(p => p.Place).OfType<MapPlace>()];
-        return places.Count == 0 ? null : new MapPlace(places.Average(p => p.EastM), places.Average(p => p.NorthM));
-    }
+        plan.FindPlanter(task.PlanterId)?.Place ?? (task.AreaId is { } area ? MapPlace.MiddleOf(plan.Planters.Where(p => p.AreaId == area)) : null);
 }
 
 /// <summary>A way from the yard and back.</summary>

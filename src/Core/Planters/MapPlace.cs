@@ -9,6 +9,13 @@ public sealed record MapPlace(double EastM, double NorthM, double TurnDeg = 0)
     /// <summary>The map reaches this far from its origin, m.</summary>
     public const double FarthestM = 20_000;
 
+    /// <summary>The middle of some planters that stand on the map; null where none does.</summary>
+    public static MapPlace? MiddleOf(IEnumerable<Planter> planters)
+    {
+        List<MapPlace> places = [.. planters.Where(p => !p.IsRetired).Select(p => p.Place).OfType<MapPlace>()];
+        return places.Count == 0 ? null : new MapPlace(places.Average(p => p.EastM), places.Average(p => p.NorthM));
+    }
+
     /// <summary>Every fault of the place.</summary>
     public IReadOnlyList<Fault> Faults()
     {

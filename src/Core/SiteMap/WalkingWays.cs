@@ -120,9 +120,9 @@ public sealed class WalkingWays
     {
         var ways = new WalkingWays(map);
         var middles = areas
-            .Select(a => (Area: a, Places: planters.Where(p => p.AreaId == a.Id && !p.IsRetired).Select(p => p.Place).OfType<MapPlace>().ToList()))
-            .Where(a => a.Places.Count > 0)
-            .Select(a => (a.Area, Middle: new MapPlace(a.Places.Average(p => p.EastM), a.Places.Average(p => p.NorthM))))
+            .Select(a => (Area: a, Middle: MapPlace.MiddleOf(planters.Where(p => p.AreaId == a.Id))))
+            .Where(a => a.Middle is not null)
+            .Select(a => (a.Area, Middle: a.Middle!))
             .ToList();
         var walks = new List<AreaWalk>();
         for (int i = 0; i < middles.Count; i++)

@@ -171,15 +171,9 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
                 .Plan.Map.Where(f => f.Kind == MapKind.Building && f.Name.Length > 0)
                 .Select(f => (f.Id, f.Name, new MapPlace(f.Shape.Centroid.X, f.Shape.Centroid.Y))),
             .. Now
-                .Plan.Areas.Select(a =>
-                    (
-                        a.Id,
-                        a.Name,
-                        Places: Now.Plan.Planters.Where(p => p.AreaId == a.Id && !p.IsRetired).Select(p => p.Place).OfType<MapPlace>().ToList()
-                    )
-                )
-                .Where(a => a.Places.Count > 0)
-                .Select(a => (a.Id, a.Name, new MapPlace(a.Places.Average(p => p.EastM), a.Places.Average(p => p.NorthM)))),
+                .Plan.Areas.Select(a => (a.Id, a.Name, Place: MapPlace.MiddleOf(Now.Plan.Planters.Where(p => p.AreaId == a.Id))))
+                .Where(a => a.Place is not null)
+                .Select(a => (a.Id, a.Name, a.Place!)),
         ];
 
     /// <summary>Where vehicles are loaded, and when it is too hot.</summary>
