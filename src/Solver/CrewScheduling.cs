@@ -76,7 +76,8 @@ public static class CrewScheduling
             return new ScheduleAnswer(large, bound, bound == large.Cost);
         }
         (int[] at, long least, bool isBest) = Exact(jobs, days, fits, best, seconds, found is null ? null : a => found.Report(Made(a)), cancel);
-        Schedule answer = Made(at);
+        // A search that is cut short may leave out what still fits, or have found nothing as good as what it began with.
+        Schedule answer = new[] { Made(Simple(jobs, days, fits, at)), Made(best) }.MinBy(s => s.Cost)!;
         return new ScheduleAnswer(answer, Math.Min(least, answer.Cost), isBest);
     }
 
@@ -302,7 +303,6 @@ public static class CrewScheduling
         int[] Placed(Func<BoolVar, bool> isTaken) =>
             [.. taken.Select(t => t.Where(x => isTaken(x.It)).Select(x => x.Day).DefaultIfEmpty(-1).First())];
         CpSolverStatus status = found is null ? solver.Solve(model) : solver.Solve(model, new Told(call => found(Placed(call.BooleanValue))));
-        // The hint is a solution, so that the solver's is never worse once it has one.
         return (
             status is CpSolverStatus.Optimal or CpSolverStatus.Feasible ? Placed(solver.BooleanValue) : hint,
             BoundOf(solver),

@@ -31,7 +31,8 @@ public sealed class CrewSchedulingTests
         for (int seed = 100; seed < 110; seed++)
         {
             ScheduleQuestion question = Some(new Random(seed), jobs: 40, teams: 2, days: 5);
-            ScheduleAnswer answer = CrewScheduling.Place(question, seconds: 2);
+            // However little time there was.
+            ScheduleAnswer answer = CrewScheduling.Place(question, seconds: seed % 2 == 0 ? 0.05 : 0.3);
             Assert.Empty(answer.Schedule.Faults());
             Assert.True(answer.Bound <= answer.Schedule.Cost);
             Assert.Equal(question.Jobs.Count, answer.Schedule.Placed.Count + answer.Schedule.Unplaced.Count);
