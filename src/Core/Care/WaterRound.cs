@@ -97,7 +97,7 @@ public static class WaterRound
                     new TaskWindow(day, day, day),
                     [new Work.WorkPart(WorkKind.WaterIn, a.Stops.Sum(s => s.Litres))],
                     [
-                        .. a.Stops.Select((s, i) => new TaskLine(i + 1, LineKind.WaterIn, 1) { Name = s.Planter.Name, Litres = s.Litres }),
+                        .. a.Stops.Select((s, i) => new TaskLine(i + 1, LineKind.WaterIn, 1) { PlanterId = s.Planter.Id, Name = s.Planter.Name, Litres = s.Litres }),
                     ]
                 )
                 {
