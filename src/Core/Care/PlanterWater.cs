@@ -36,11 +36,12 @@ public sealed record WaterDay(
 /// </summary>
 public sealed class PlanterWater
 {
-    // Water between full and wilting by volume: of potting medium three tenths, of garden soil fifteen hundredths, down to a spade's depth
-    // in beds, cm (from memory: FAO-56, table 19, loam 0.13–0.18; potting mixes 0.25–0.35).
+    // Water between full and wilting by volume: of potting medium three tenths, as deep as the roots of what stands in it go, of garden soil
+    // fifteen hundredths, down to a spade's depth, cm (from memory: FAO-56, table 19, loam 0.13–0.18; potting mixes 0.25–0.35).
     private const double PottingShare = 0.3;
     private const double SoilShare = 0.15;
     private const double BedRootCm = 35;
+    private const double LeastRootCm = 12;
 
     // Of that, plants take half before they suffer, thirsty kinds three tenths, dry ones seven (FAO-56, table 22: 0.3 for what wilts soon to 0.7).
     private static double EasyShare(WaterNeed need) =>
@@ -135,11 +136,19 @@ public sealed class PlanterWater
     public static PlanterWater Of(Plan plan, Planter planter, IReadOnlyList<CareDay> days, IReadOnlyCollection<Watered> given)
     {
         double surfaceM2 = planter.Form.SurfaceCm2 / 10_000;
-        double holds = planter.Form.IsBed ? surfaceM2 * BedRootCm * 10 * SoilShare : planter.Form.PlantableLitres * PottingShare;
+        IReadOnlyList<Display> displays = plan.DisplaysOf(planter.Id);
+        double roots = displays
+            .Where(d => days.Count > 0 && d.Install <= days[^1].Day && d.Lift > days[0].Day)
+            .SelectMany(d => d.Items)
+            .Select(i => plan.Plant(i.PlantId).RootDepthCm)
+            .Append(LeastRootCm)
+            .Max();
+        double holds = planter.Form.IsBed
+            ? surfaceM2 * BedRootCm * 10 * SoilShare
+            : planter.Form.LitresBetween(0, Math.Min(planter.Form.PlantableDepthCm, roots)) * PottingShare;
         ILookup<LocalDate, Watered> water = given.ToLookup(g => g.Day);
         double light = Light(planter.Exposure);
         double wall = planter.Wall == WallMaterial.Terracotta && !planter.Form.IsBed ? Terracotta : 1;
-        IReadOnlyList<Display> displays = plan.DisplaysOf(planter.Id);
         var heat = new Dictionary<double, double[]>();
         var result = new List<WaterDay>(days.Count);
         double lacking = 0;
