@@ -83,6 +83,7 @@ if (readsOnly)
     builder.Services.AddReadingOnly();
 builder.Services.AddScoped<Everything>();
 builder.Services.AddScoped<LiveStore>();
+builder.Services.AddScoped<CareDesk>();
 builder.Services.AddSingleton<UnrulyMeadow.Web.Drawing.DrawingSheet>();
 if (!readsOnly)
     builder.Services.AddLiveStation(builder.Configuration);

@@ -107,6 +107,9 @@ public sealed record TaskLine(int Number, LineKind Kind, int Count)
     /// <summary>For bulbs, how many go into one clump; null to spread them evenly.</summary>
     public int? Clump { get; init; }
 
+    /// <summary>The planter, of a line that is about one by itself; null where the task's own is meant.</summary>
+    public string? PlanterId { get; init; }
+
     /// <summary>The form in which plants come; null where nobody has said.</summary>
     public string? Form { get; init; }
 

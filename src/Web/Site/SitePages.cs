@@ -37,6 +37,7 @@ public static class SitePages
             [
                 new("Work", "/work", "give tasks day who lead rain"),
                 new("Schedule", "/work/schedule", "who when week loads route trips roster hours teams vehicles calendar"),
+                new("Care", "/care", "water frost cold night cover feed round"),
                 new("Today", "/today", "my stops sheet phone tick"),
                 new("Day sheet", "/daysheet", "print jobs route"),
             ]

@@ -1,0 +1,89 @@
+using MathNet.Numerics.Distributions;
+using NodaTime;
+using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
+
+namespace UnrulyMeadow.Core.Care;
+
+/// <summary>Plants of one kind that a night may spoil.</summary>
+/// <param name="Plant">The kind.</param>
+/// <param name="Count">How many stand.</param>
+/// <param name="Odds">Odds that the night is as cold as spoils them, 0 to 1.</param>
+public sealed record PlantAtRisk(Plant Plant, int Count, double Odds);
+
+/// <summary>What a night that is forecast may do to one planter.</summary>
+/// <param name="Planter">The planter.</param>
+/// <param name="Night">The day whose morning is meant.</param>
+/// <param name="LowC">The lowest that is expected there, its area's frost pocket taken off, °C.</param>
+/// <param name="ErrorC">How far off that may be: the standard deviation of forecasts made so long before, °C.</param>
+/// <param name="Plants">What is at risk, the likeliest first.</param>
+/// <param name="FleeceM2">Fleece that covers it to the ground or over its rim, m².</param>
+public sealed record PlanterAtRisk(Planter Planter, LocalDate Night, double LowC, double ErrorC, IReadOnlyList<PlantAtRisk> Plants, double FleeceM2)
+{
+    /// <summary>Odds that anything of it is spoiled.</summary>
+    public double Odds => Plants.Max(p => p.Odds);
+}
+
+/// <summary>What cold nights that are forecast put at risk.</summary>
+public static class ColdNights
+{
+    /// <summary>Odds below which nobody is told: a crew that is called out in vain stops listening (common practice: one night in ten).</summary>
+    public const double WorthTelling = 0.1;
+
+    // A container that two people move, its plants in it, kg, is better moved in than covered (common practice).
+    private const double OverhangM = 0.3;
+
+    /// <summary>
+    /// Standard deviation of the lowest temperature that is forecast some days ahead, °C: 1.2 a day ahead to 3.5 a week ahead (from memory of
+    /// verification by national services).
+    /// </summary>
+    /// <param name="leadDays">Days ahead, 1 or more.</param>
+    public static double ErrorC(int leadDays) => 1.2 + ((3.5 - 1.2) * (Math.Clamp(leadDays, 1, 7) - 1) / 6);
+
+    /// <summary>Looks at every planter and every night of a forecast.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="forecast">Nights.</param>
+    /// <param name="today">The day on which it was forecast.</param>
+    /// <returns>By night, then the likeliest first; quiet nights are not in it.</returns>
+    public static IReadOnlyList<PlanterAtRisk> Of(Plan plan, IReadOnlyList<DayForecast> forecast, LocalDate today)
+    {
+        Dictionary<string, double> pockets = plan.Areas.ToDictionary(a => a.Id, a => a.FrostPocketC, StringComparer.Ordinal);
+        var risks = new List<PlanterAtRisk>();
+        foreach (DayForecast night in forecast.Where(f => f.Day > today).OrderBy(f => f.Day))
+        {
+            double error = ErrorC(Period.DaysBetween(today, night.Day));
+            // Warmer than this nothing of the palette comes to harm.
+            if (night.MinC - pockets.Values.DefaultIfEmpty(0).Max() > 8 + (3 * error))
+                continue;
+            foreach (Planter planter in plan.Planters)
+            {
+                double low = night.MinC - pockets.GetValueOrDefault(planter.AreaId);
+                List<PlantAtRisk> plants =
+                [
+                    .. plan.DisplaysOf(planter.Id)
+                        .Where(d => d.StandsOn(night.Day) && d.Install < night.Day && d.Layer != DisplayLayer.Bulbs)
+                        .SelectMany(d => d.Items)
+                        .GroupBy(i => i.PlantId)
+                        .Select(g => (Plant: plan.Plant(g.Key), Count: g.Sum(i => i.Count)))
+                        .Where(g => g.Plant.DiesWithFrost || g.Plant.IsTender)
+                        .Select(g => new PlantAtRisk(g.Plant, g.Count, Normal.CDF(low, error, g.Plant.TopDamageC)))
+                        .Where(p => p.Odds >= WorthTelling)
+                        .OrderByDescending(p => p.Odds),
+                ];
+                if (plants.Count > 0)
+                    risks.Add(new PlanterAtRisk(planter, night.Day, low, error, plants, Fleece(planter, plants)));
+            }
+        }
+        return [.. risks.OrderBy(r => r.Night).ThenByDescending(r => r.Odds)];
+    }
+
+    // The surface with leaf that hangs over, and down the sides of what stands above it.
+    private static double Fleece(Planter planter, IReadOnlyList<PlantAtRisk> plants)
+    {
+        double side = Math.Sqrt(planter.Form.SurfaceCm2) / 100;
+        double high = plants.Max(p => p.Plant.HeightCm) / 100;
+        return Math.Pow(side + (2 * OverhangM) + (2 * high), 2);
+    }
+}
