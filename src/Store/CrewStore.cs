@@ -3,6 +3,7 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Care;
 using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Supply;
@@ -47,6 +48,38 @@ public sealed class CrewStore(SiteDatabase database, PlanStore plans, JsonSerial
     /// <summary>Tasks that were given for days between two, both included, and those of any day before that are still open.</summary>
     public Task<IReadOnlyList<KeptTask>> Between(LocalDate first, LocalDate last) =>
         Read("(day between @first and @last or (stage = 'Given' and day < @first))", new { first, last });
+
+    /// <summary>Tasks of care that were given for days between two, both included.</summary>
+    public Task<IReadOnlyList<KeptTask>> CareBetween(LocalDate first, LocalDate last) =>
+        Read(
+            "task_id like @care and day between @first and @last",
+            new
+            {
+                care = CareTasks.IdBegins + "%",
+                first,
+                last,
+            }
+        );
+
+    /// <summary>A mark of what was told of care between two days: another as soon as anything is given or told.</summary>
+    public async Task<string> CareMark(LocalDate first, LocalDate last)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return await connection.QuerySingleAsync<string>(
+            """
+            select concat_ws(' ', max(g.version), count(distinct g.id), count(e.id))
+            from given_task g
+            left join task_entry e on e.given_id = g.id
+            where g.task_id like @care and g.day between @first and @last
+            """,
+            new
+            {
+                care = CareTasks.IdBegins + "%",
+                first,
+                last,
+            }
+        );
+    }
 
     /// <summary>Every task that is open, and those done of some planters.</summary>
     public Task<IReadOnlyList<KeptTask>> OpenOrOf(IReadOnlyCollection<string> taskIds) =>

@@ -157,6 +157,21 @@ public sealed class LogStore(SiteDatabase database)
         ];
     }
 
+    /// <summary>Every observation of a kind, earliest first.</summary>
+    public async Task<IReadOnlyList<Observation>> OfKind(ObservationKind kind)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return
+        [
+            .. (
+                await connection.QueryAsync<Row>(
+                    $"select {Columns} from observation where kind = @kind order by day, recorded_at, id",
+                    new { kind = kind.ToString() }
+                )
+            ).Select(r => r.ToObservation()),
+        ];
+    }
+
     /// <summary>How often each plant was said to do well, and poorly or to have died.</summary>
     public async Task<IReadOnlyDictionary<string, (int Well, int Poorly)>> Ratings()
     {

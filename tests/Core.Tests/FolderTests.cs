@@ -32,7 +32,8 @@ public sealed class FolderTests
         ("Work", ["Facts", "Packing", "Rules", "Palette", "Planters", "Planning", "Stacks"]),
         ("Supply", ["Climate", "Facts", "Palette", "Planning", "Planters", "Work"]),
         ("Crew", ["Climate", "Facts", "Ground", "Packing", "Palette", "Planning", "Planters", "Supply", "Work"]),
-        ("Care", ["Climate", "Crew", "Palette", "Planning", "Planters", "Work"]),
+        ("Learning", ["Facts", "Climate", "Palette", "Planters", "Planning", "Review", "Season"]),
+        ("Care", ["Facts", "Climate", "Ground", "Palette", "Planters", "Planning", "Season", "Work", "Crew"]),
         ("Sequencing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         ("Closing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         (

@@ -1,4 +1,9 @@
+using System.Globalization;
+using System.Net;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
 
@@ -28,5 +33,55 @@ public sealed class CarePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         // From far away it says nothing of this place.
         await live.Save(new LiveReading("Elsewhere", 10, 10, app.Services.GetRequiredService<IClock>().GetCurrentInstant(), 5, 80, 3), []);
         Assert.Contains("No station tells", (await crew.Open("/care")).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_a_lead_asks_becomes_work_that_is_given_told_and_not_asked_again()
+    {
+        Instant now = app.Services.GetRequiredService<IClock>().GetCurrentInstant();
+        LocalDate today = now.InUtc().Date;
+        await new LiveStore(app.Database).Save(
+            new LiveReading("Mole end", 43.1, -66.9, now, 5, 80, 3),
+            [.. Enumerable.Range(1, 7).Select(d => new LiveDay(today.PlusDays(d), true, -14, -4, 0, 4))]
+        );
+        HttpClient lead = app.Browser(SiteRole.Lead);
+        const string Task = "care:Winter:";
+        async Task<List<string>> Offered() =>
+            [
+                .. (await lead.Open("/work"))
+                    .QuerySelectorAll("[name='tasks[]']")
+                    .Select(i => i.GetAttribute("value")!)
+                    .Where(v => v.StartsWith(Task, StringComparison.Ordinal)),
+            ];
+        Assert.Contains("first hard frost", (await lead.Open("/care")).Words(), StringComparison.Ordinal);
+        Assert.Empty(await Offered());
+        using (HttpResponseMessage asked = await lead.Send("/care", "handler=ask", ("asked[]", "Winter")))
+            Assert.Equal(HttpStatusCode.Redirect, asked.StatusCode);
+        string id = (await Offered())[0];
+        Guid crew = (await new PeopleStore(app.Whole).Of(app.Database.Site)).First(m => m.Role == SiteRole.Crew).Id;
+        using (
+            HttpResponseMessage given = await lead.PostFrom(
+                "/work",
+                "/work?handler=give",
+                [("tasks[]", id), ("to[]", $"{crew}"), ("On", today.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture))]
+            )
+        )
+            Assert.Equal(HttpStatusCode.Redirect, given.StatusCode);
+        var store = new CrewStore(app.Database, new PlanStore(app.Database, PlanFile.Stored), PlanFile.Stored);
+        GivenTask task = (await store.Between(today, today)).Single(k => k.Given.Asked.Id == id).Given;
+        string at = task.Asked.Lines[0].At!;
+        Assert.Contains(at, (await app.Browser(SiteRole.Crew).Open("/today")).Words(), StringComparison.Ordinal);
+        await store.Tell(
+            [new TaskEntry(Guid.CreateVersion7(), task.Id, today, task.Asked.Mark, [.. task.Asked.Lines.Select(l => new EntryLine(l.Number, 1))])],
+            crew,
+            "Jory"
+        );
+        Assert.DoesNotContain(id, await Offered());
+        // Made ready once a winter.
+        Assert.DoesNotContain(
+            at,
+            string.Join(' ', (await lead.Open("/care")).QuerySelectorAll(".threat").Select(t => t.TextContent)),
+            StringComparison.Ordinal
+        );
     }
 }

@@ -1,6 +1,7 @@
 using MathNet.Numerics.Distributions;
 using NodaTime;
 using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -22,6 +23,25 @@ public sealed record PlantAtRisk(Plant Plant, int Count, double Odds);
 /// <param name="FleeceM2">Fleece that covers it to the ground or over its rim, m².</param>
 public sealed record PlanterAtRisk(Planter Planter, LocalDate Night, double LowC, double ErrorC, IReadOnlyList<PlantAtRisk> Plants, double FleeceM2)
 {
+    /// <summary>The arithmetic behind the odds of one kind.</summary>
+    public Working Explain(PlantAtRisk plant) =>
+        new(
+            WorkingKind.ColdNightOdds,
+            Quantity.Share(plant.Odds),
+            [],
+            [
+                new Fact(
+                    WorkingPhrase.ColdNightStep,
+                    ("low", Quantity.Celsius(LowC, 1)),
+                    ("error", Quantity.CelsiusApart(ErrorC, 1)),
+                    ("damage", Quantity.Celsius(plant.Plant.TopDamageC, 1))
+                ),
+            ]
+        )
+        {
+            Parts = [("plant", plant.Plant), ("planter", Planter)],
+        };
+
     /// <summary>Odds that anything of it is spoiled.</summary>
     public double Odds => Plants.Max(p => p.Odds);
 }
@@ -32,7 +52,6 @@ public static class ColdNights
     /// <summary>Odds below which nobody is told: a crew that is called out in vain stops listening (common practice: one night in ten).</summary>
     public const double WorthTelling = 0.1;
 
-    // A container that two people move, its plants in it, kg, is better moved in than covered (common practice).
     private const double OverhangM = 0.3;
 
     /// <summary>
@@ -77,6 +96,28 @@ public static class ColdNights
             }
         }
         return [.. risks.OrderBy(r => r.Night).ThenByDescending(r => r.Odds)];
+    }
+
+    /// <summary>What is covered for the coming night, and what comes off as no cold follows.</summary>
+    /// <param name="risks">What nights to come put at risk.</param>
+    /// <param name="today">Today.</param>
+    /// <param name="planters">Planters, by id.</param>
+    /// <param name="done">What was covered and uncovered before.</param>
+    public static IEnumerable<CareJob> Jobs(
+        IReadOnlyCollection<PlanterAtRisk> risks,
+        LocalDate today,
+        IReadOnlyDictionary<string, Planter> planters,
+        IReadOnlyCollection<CareDone> done
+    )
+    {
+        ILookup<string, CareDone> of = done.ToLookup(d => d.PlanterId);
+        bool IsCovered(string planter) =>
+            of[planter].Where(d => d.Work is CareWork.Cover or CareWork.Uncover && d.Day < today).MaxBy(d => d.Day) is { Work: CareWork.Cover };
+        HashSet<string> cold = [.. risks.Where(r => r.Night <= today.PlusDays(2)).Select(r => r.Planter.Id)];
+        foreach (PlanterAtRisk risk in risks.Where(r => r.Night == today.PlusDays(1) && !IsCovered(r.Planter.Id)))
+            yield return new CareJob(risk.Planter, CareWork.Cover, today, today);
+        foreach (string id in of.Select(g => g.Key).Where(id => planters.ContainsKey(id) && !cold.Contains(id) && IsCovered(id)))
+            yield return new CareJob(planters[id], CareWork.Uncover, today, today);
     }
 
     // The surface with leaf that hangs over, and down the sides of what stands above it.

@@ -1,5 +1,6 @@
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Facts;
 using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -76,6 +77,12 @@ public sealed class PlanterWater
             _ => 0.45,
         };
 
+    private const int RootingDays = 100;
+
+    // A container stands alone in dry, moving air: more is drawn from its leaf than from a field's (FAO-56, chapter 10, "clothesline effect":
+    // 1.2 to 1.4 and more for small stands).
+    private const double StandsAlone = 1.4;
+
     // Leaf over the rim sheds so much of the rain that falls on it beside the pot.
     private const double Shed = 0.5;
 
@@ -120,6 +127,34 @@ public sealed class PlanterWater
     /// <param name="emitters">Emitters at the planter, 1 or more.</param>
     /// <param name="litresAnHour">What each gives, L/h.</param>
     public static double DripMinutes(double litres, int emitters, double litresAnHour) => litres / (emitters * litresAnHour) * 60;
+
+    /// <summary>The arithmetic behind what lacks on a day.</summary>
+    /// <param name="day">One of its days.</param>
+    public Working Explain(LocalDate day)
+    {
+        WaterDay of = Days.First(d => d.Day.Day == day);
+        return new Working(
+            WorkingKind.PlanterWater,
+            Quantity.Litres(of.LackingLitres, 1),
+            [
+                new WorkingInput(InputName.WaterHeld, Quantity.Litres(HoldsLitres, 1)),
+                new WorkingInput(InputName.WaterEasy, Quantity.Litres(EasyLitres, 1)),
+                new WorkingInput(InputName.LeafArea, Quantity.SquareMetres(of.CanopyM2, 2)),
+            ],
+            [
+                new Fact(
+                    WorkingPhrase.WaterStep,
+                    ("used", Quantity.Litres(of.UsedLitres, 1)),
+                    ("rain", Quantity.Litres(of.RainLitres, 1)),
+                    ("given", Quantity.Litres(of.GivenLitres, 1)),
+                    ("lacking", Quantity.Litres(of.LackingLitres, 1))
+                ),
+            ]
+        )
+        {
+            Parts = [("planter", Planter)],
+        };
+    }
 
     /// <summary>True where rain stood in it on a day: more ran through in two days than it holds, or nothing can run out.</summary>
     public bool IsSoaked(LocalDate day)
@@ -169,7 +204,8 @@ public sealed class PlanterWater
                 foreach (DisplayItem item in display.Items)
                 {
                     Plant plant = plan.Plant(item.PlantId);
-                    if (!plant.GoesOutInLeaf && display.Layer == DisplayLayer.Bulbs && day.MeanC < 5)
+                    // Hardy bulbs root through fall and winter and have no leaf.
+                    if (!plant.GoesOutInLeaf && (day.MeanC < 5 || Period.DaysBetween(display.Install, day.Day) < RootingDays))
                         continue;
                     double spread = plant.SpreadCm(HeatSince(display.Install, i, plant.GrowthBaseC));
                     double area = item.Count * Math.PI / 4 * spread * spread / 10_000;
@@ -186,7 +222,7 @@ public sealed class PlanterWater
                 canopy = most;
             }
             double bare = Math.Max(0, surfaceM2 - canopy);
-            double used = day.MeanC <= 0 ? 0 : day.ReferenceMm * light * wall * (taken + (bare * Bare));
+            double used = day.MeanC <= 0 ? 0 : day.ReferenceMm * light * wall * (planter.Form.IsBed ? 1 : StandsAlone) * (taken + (bare * Bare));
             double over = Math.Max(0, canopy - surfaceM2);
             double rain = day.RainMm * Math.Max(surfaceM2 * 0.5, surfaceM2 - (over * Shed));
             double poured = water[day.Day].Sum(w => w.Litres ?? lacking + used);

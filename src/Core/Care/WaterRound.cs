@@ -1,5 +1,4 @@
 using NodaTime;
-using NodaTime.Text;
 using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -82,27 +81,7 @@ public static class WaterRound
         return stops;
     }
 
-    /// <summary>The tasks of a round: one for each area, a line for each planter. Worked out again they have the same ids.</summary>
-    /// <param name="stops">The round.</param>
-    /// <param name="areas">Areas in their order.</param>
-    /// <param name="day">The day.</param>
-    public static IReadOnlyList<CrewTask> Tasks(IReadOnlyList<WaterStop> stops, IReadOnlyList<Area> areas, LocalDate day) =>
-        [
-            .. areas
-                .Select(a => (Area: a, Stops: stops.Where(s => s.Planter.AreaId == a.Id).ToList()))
-                .Where(a => a.Stops.Count > 0)
-                .Select(a => new CrewTask(
-                    $"water:{a.Area.Id}:{LocalDatePattern.Iso.Format(day)}",
-                    TaskKind.Water,
-                    new TaskWindow(day, day, day),
-                    [new Work.WorkPart(WorkKind.WaterIn, a.Stops.Sum(s => s.Litres))],
-                    [
-                        .. a.Stops.Select((s, i) => new TaskLine(i + 1, LineKind.WaterIn, 1) { PlanterId = s.Planter.Id, Name = s.Planter.Name, Litres = s.Litres }),
-                    ]
-                )
-                {
-                    AreaId = a.Area.Id,
-                    Place = a.Area.Name,
-                }),
-        ];
+    /// <summary>A round as care that is asked on its day.</summary>
+    public static IEnumerable<CareJob> Jobs(IEnumerable<WaterStop> stops, LocalDate day) =>
+        stops.Select(s => new CareJob(s.Planter, CareWork.Water, day, day) { Litres = s.Litres });
 }

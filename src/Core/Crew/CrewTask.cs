@@ -84,6 +84,9 @@ public enum LineKind
 
     /// <summary>The whole of a task that has no other lines.</summary>
     Whole,
+
+    /// <summary>Care of a planter, or of a kind of plant in it.</summary>
+    Tend,
 }
 
 /// <summary>One line of a task, ticked by itself.</summary>
@@ -122,9 +125,22 @@ public sealed record TaskLine(int Number, LineKind Kind, int Count)
     /// <summary>Grams of feed; null for what is none.</summary>
     public double? Grams { get; init; }
 
+    /// <summary>What the planter was called; null where the task's own is meant.</summary>
+    public string? At { get; init; }
+
+    /// <summary>The care that it is; null for what is none.</summary>
+    public CareWork? Care { get; init; }
+
+    /// <summary>How high a cut is made, cm; null for what is not cut.</summary>
+    public double? CutToCm { get; init; }
+
+    /// <summary>What is looked for; null where it is no scouting.</summary>
+    public Pest? Pest { get; init; }
+
     /// <summary>What the line is about: lines of two sheets that say the same of different counts are the same line.</summary>
     [JsonIgnore]
-    public (LineKind, string?, string?, double?) Key => (Kind, PlantId, DisplayId, Kind == LineKind.In ? DepthCm : null);
+    public (LineKind, string?, string?, double?, string?, Pest?) Key =>
+        (Kind, PlantId, DisplayId, Kind == LineKind.In ? DepthCm : null, PlanterId, Pest);
 }
 
 /// <summary>Days between which a task is done.</summary>

@@ -23,13 +23,15 @@ public sealed record FiledTeam(string Id, string Name, IReadOnlyList<string> Mem
 /// <param name="Closures">When nobody can work where.</param>
 /// <param name="Yard">Where vehicles are loaded; null where nobody has said.</param>
 /// <param name="HeatLimitC">Heat index above which work ends at noon, °C.</param>
+/// <param name="Asked">Care that is asked of the crew as tasks; null for none.</param>
 public sealed record FiledRoster(
     IReadOnlyList<FiledWorker> Workers,
     IReadOnlyList<FiledTeam> Teams,
     IReadOnlyList<Vehicle> Vehicles,
     IReadOnlyList<Closure> Closures,
     MapPlace? Yard = null,
-    double HeatLimitC = WorkWeather.UsualHeatC
+    double HeatLimitC = WorkWeather.UsualHeatC,
+    IReadOnlyList<CareWork>? Asked = null
 )
 {
     /// <summary>A roster for a file.</summary>
@@ -46,7 +48,8 @@ public sealed record FiledRoster(
             roster.Vehicles,
             roster.Closures,
             roster.Yard,
-            roster.HeatLimitC
+            roster.HeatLimitC,
+            roster.Asked
         );
 
     /// <summary>The roster among the people of a site.</summary>
@@ -61,6 +64,7 @@ public sealed record FiledRoster(
         {
             Yard = Yard,
             HeatLimitC = HeatLimitC,
+            Asked = Asked ?? [],
         };
 
     /// <summary>Every fault of it.</summary>

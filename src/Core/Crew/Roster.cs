@@ -148,6 +148,9 @@ public sealed record Roster(
     /// <summary>Heat index above which work ends at noon, °C.</summary>
     public double HeatLimitC { get; init; } = WorkWeather.UsualHeatC;
 
+    /// <summary>Care that is asked of the crew as tasks; what is not in it is only shown to those who look.</summary>
+    public IReadOnlyList<CareWork> Asked { get; init; } = [];
+
     /// <summary>Nobody and nothing yet.</summary>
     public static Roster None { get; } = new([], [], [], []);
 

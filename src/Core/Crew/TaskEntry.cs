@@ -157,8 +157,8 @@ public sealed record TaskDifference(bool IsGone, IReadOnlyList<(TaskLine Line, i
     /// <summary>Compares two sheets line by line.</summary>
     public static TaskDifference Between(CrewTask given, CrewTask? now)
     {
-        ILookup<(LineKind, string?, string?, double?), TaskLine> wanted = (now?.Lines ?? []).ToLookup(l => l.Key);
-        ILookup<(LineKind, string?, string?, double?), TaskLine> had = given.Lines.ToLookup(l => l.Key);
+        var wanted = (now?.Lines ?? []).ToLookup(l => l.Key);
+        var had = given.Lines.ToLookup(l => l.Key);
         return new TaskDifference(
             now is null,
             [

@@ -28,6 +28,8 @@ public sealed record WorkItem(CrewTask Task, TaskAccount? Account, TaskDifferenc
         Dictionary<string, CrewTask> byId = wanted.DistinctBy(t => t.Id).ToDictionary(t => t.Id, StringComparer.Ordinal);
         List<TaskAccount> standing = [.. accounts.Where(a => a.Given.Stage != GivenStage.Withdrawn)];
         HashSet<string> open = [.. standing.Where(a => a.Given.Stage == GivenStage.Given).Select(a => a.Given.Asked.Id)];
+        // Care that was told of is not asked again under the same name; what it left comes with the next day or week.
+        open.UnionWith(standing.Where(a => a.Given.Asked.Lines.Any(l => l.Care is not null)).Select(a => a.Given.Asked.Id));
         // Where nothing goes in, no planting tells that it is done.
         HashSet<(string?, LocalDate)> cleared =
         [

@@ -515,4 +515,25 @@ public enum InputName
 
     /// <summary>Room.</summary>
     Room,
+
+    /// <summary>Litres that are given.</summary>
+    LitresGiven,
+
+    /// <summary>Parts of nitrogen in a million.</summary>
+    NitrogenPpm,
+
+    /// <summary>Nitrogen of the feed.</summary>
+    NitrogenShare,
+
+    /// <summary>Water between full and wilting.</summary>
+    WaterHeld,
+
+    /// <summary>Water that may lack before anything suffers.</summary>
+    WaterEasy,
+
+    /// <summary>Leaf that takes water.</summary>
+    LeafArea,
+
+    /// <summary>Years in which it was seen.</summary>
+    YearsSeen,
 }

@@ -317,4 +317,16 @@ public enum WorkingKind
 
     /// <summary>How long a day's ways are.</summary>
     CrewRoute,
+
+    /// <summary>What a planter uses, gets and lacks.</summary>
+    PlanterWater,
+
+    /// <summary>Odds that a night spoils a plant.</summary>
+    ColdNightOdds,
+
+    /// <summary>Feed dissolved in water.</summary>
+    LiquidFeed,
+
+    /// <summary>How much later a kind opens at a site than reckoned.</summary>
+    DatesLearnt,
 }

@@ -977,4 +977,19 @@ public enum WorkingPhrase
 
     /// <summary>Medium of planters that are not named one by one.</summary>
     TurnMediumOthers,
+
+    /// <summary>Grams in each litre.</summary>
+    LiquidFeedStep,
+
+    /// <summary>What a day used, brought and left lacking.</summary>
+    WaterStep,
+
+    /// <summary>What is expected, and what spoils.</summary>
+    ColdNightStep,
+
+    /// <summary>How late it was in a year.</summary>
+    DatesLearntYear,
+
+    /// <summary>What was believed before, and what is now.</summary>
+    DatesLearntStep,
 }

@@ -12,6 +12,9 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
     public double? BrownsAboveC { get; init; }
 
     /// <inheritdoc />
+    public override ColourRule Scaled(double factor) => this with { FirstCd = FirstCd * factor };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         double[] heat = growing.Season.YearHeat(BaseC);

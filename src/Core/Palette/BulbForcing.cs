@@ -43,6 +43,9 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
     public double FullColdWeeks => ColdStartWeeks + ColdSpanWeeks;
 
     /// <inheritdoc />
+    public override ColourRule Scaled(double factor) => this with { ThresholdCd = ThresholdCd * factor };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GroundDays soil = growing.SoilC;

@@ -31,6 +31,9 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
     public double? BrownsAboveC { get; init; }
 
     /// <inheritdoc />
+    public override ColourRule Scaled(double factor) => this with { SumCd = SumCd * factor };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GrowingSeason season = growing.Season;

@@ -38,6 +38,10 @@ public abstract record ColourRule
     /// <summary>True for what shows as the crew sets it out rather than by its own time of year.</summary>
     public virtual bool FollowsTheCrew => false;
 
+    /// <summary>The same rule with the sum that opens it multiplied; null for a rule that opens by none.</summary>
+    /// <param name="factor">By what, more than 0; more is later.</param>
+    public virtual ColourRule? Scaled(double factor) => null;
+
     /// <summary>
     /// The day on which a plant that would open on a day opens after a cut: a cut between leaf-out and the flowers holds
     /// them back by weeks, and never shorter than its next flowers take.

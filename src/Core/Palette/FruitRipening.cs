@@ -16,6 +16,9 @@ public sealed record FruitRipening(double BaseC, double SumCd, double BelowH, do
     public double? EndsAtC { get; init; }
 
     /// <inheritdoc />
+    public override ColourRule Scaled(double factor) => this with { SumCd = SumCd * factor };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GrowingSeason season = growing.Season;

@@ -11,6 +11,9 @@ namespace UnrulyMeadow.Core.Palette;
 public sealed record HeatFromInstall(double BaseC, double SumCd) : ColourRule
 {
     /// <inheritdoc />
+    public override ColourRule Scaled(double factor) => this with { SumCd = SumCd * factor };
+
+    /// <inheritdoc />
     public override bool FollowsTheCrew => true;
 
     /// <inheritdoc />

@@ -10,6 +10,9 @@ namespace UnrulyMeadow.Core.Palette;
 public sealed record InLeaf(double BaseC, double LeafOutCd, int DropNights, double? LastDays = null) : ColourRule
 {
     /// <inheritdoc />
+    public override ColourRule Scaled(double factor) => this with { LeafOutCd = LeafOutCd * factor };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         bool[] leaf = growing.Season.LeafSeason(BaseC, LeafOutCd, DropNights);

@@ -320,6 +320,7 @@ public sealed record Plant : ISubject
         faults.Range("roots.phHigh", Roots.PhHigh, Roots.PhLow, 10, "pH");
         if (Roots.HeatCeilingC is { } ceiling)
             faults.Range("roots.heatCeilingC", ceiling, 5, 45, "°C");
+        faults.Range("tending.cutLeaves", Tending.CutLeaves, 0.05, 1, string.Empty);
         if (Tending.FlushAfterDays is { } after)
             faults.Range("tending.flushAfterDays", after, 1, 200, "days");
         if (Tending.FlushDays is { } flush)

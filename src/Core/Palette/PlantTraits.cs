@@ -111,13 +111,47 @@ public sealed record Resistance(
     string Pests = ""
 );
 
+/// <summary>When in its year a plant is cut.</summary>
+public enum CutMoment
+{
+    /// <summary>Never, or nobody has said.</summary>
+    None,
+
+    /// <summary>Some weeks after planting, or in early summer, so that it branches: a pinch.</summary>
+    WhenYoung,
+
+    /// <summary>When its flowers are over.</summary>
+    AfterFlowering,
+
+    /// <summary>In the middle of summer, before it is bare below.</summary>
+    MidSummer,
+
+    /// <summary>As soon as it tires, stalls in heat or sprawls.</summary>
+    WhenTired,
+
+    /// <summary>Before it grows in spring; until then it stands.</summary>
+    EarlySpring,
+}
+
 /// <summary>What it asks of the crew while it stands.</summary>
 /// <param name="Cutting">When and how far to cut, in words.</param>
 /// <param name="FlushAfterDays">Days from a cut to the next flowers; null where it does not flower again.</param>
 /// <param name="FlushDays">Days that those flowers show.</param>
 /// <param name="HiddenBy">What hides its dying leaves, in words.</param>
 /// <param name="Partner">The partner without which it bears no berries, in words.</param>
-public sealed record Tending(string Cutting = "", double? FlushAfterDays = null, double? FlushDays = null, string HiddenBy = "", string Partner = "");
+/// <param name="Deadhead">True where spent flowers are taken off, week by week while it flowers.</param>
+/// <param name="CutWhen">When it is cut.</param>
+/// <param name="CutLeaves">Share of its height that the cut leaves, 0 to 1.</param>
+public sealed record Tending(
+    string Cutting = "",
+    double? FlushAfterDays = null,
+    double? FlushDays = null,
+    string HiddenBy = "",
+    string Partner = "",
+    bool Deadhead = false,
+    CutMoment CutWhen = CutMoment.None,
+    double CutLeaves = 0.5
+);
 
 /// <summary>Harm to people and animals. Common knowledge, not a list of what is safe: ask poison control or a vet.</summary>
 /// <param name="People">When people eat it.</param>

@@ -20,6 +20,9 @@ public sealed record ShortDays(double BelowH, double Days, double CoolC, double 
     public double? EndsAtC { get; init; }
 
     /// <inheritdoc />
+    public override ColourRule Scaled(double factor) => this with { Days = Days * factor };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GrowingSeason season = growing.Season;

@@ -107,9 +107,7 @@ public sealed class LabourTable
     private static WorkRate RateOf(WorkKind kind, TimesTaken? own)
     {
         double usual = UsualMinutes(kind);
-        double prior = 1 / Math.Pow(CrewSpread, 2);
-        double data = (own?.Times ?? 0) / Math.Pow(DaySpread, 2);
-        double ratio = (prior + (data * (own?.MeanRatio ?? 1))) / (prior + data);
-        return new WorkRate(kind, usual, usual * ratio, usual / Math.Sqrt(prior + data), own?.Times ?? 0);
+        Belief ratio = new Belief(1, CrewSpread).After(own?.Times ?? 0, own?.MeanRatio ?? 1, DaySpread);
+        return new WorkRate(kind, usual, usual * ratio.Mean, usual * ratio.Spread, own?.Times ?? 0);
     }
 }

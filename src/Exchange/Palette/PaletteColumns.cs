@@ -94,6 +94,20 @@ public static class PaletteColumns
             (p, v) => p with { ReturnByYear = [.. ShowNotation.Pieces(v, ' ').Select(ShowNotation.Number)] }
         ),
         Text("cutting", "when and how far to cut", false, p => p.Tending.Cutting, (p, v) => p with { Tending = p.Tending with { Cutting = v } }),
+        YesNo(
+            "deadhead",
+            p => p.Tending.Deadhead,
+            (p, v) => p with { Tending = p.Tending with { Deadhead = v } },
+            "yes where spent flowers are taken off week by week"
+        ),
+        Choice<CutMoment>("cut when", false, p => p.Tending.CutWhen, (p, v) => p with { Tending = p.Tending with { CutWhen = v } }),
+        Number(
+            "cut leaves",
+            "share of its height that the cut leaves, 0.05 to 1",
+            false,
+            p => p.Tending.CutLeaves,
+            (p, v) => p with { Tending = p.Tending with { CutLeaves = v } }
+        ),
         Maybe(
             "flush after days",
             "from a cut to the next flowers",
@@ -181,10 +195,10 @@ public static class PaletteColumns
     private static PaletteColumn Maybe(string name, string about, Func<Plant, double?> get, Func<Plant, double?, Plant> set) =>
         new(name, about, false, p => get(p) is { } v ? v : string.Empty, (p, v) => set(p, v.Length == 0 ? null : ShowNotation.Number(v)));
 
-    private static PaletteColumn YesNo(string name, Func<Plant, bool> get, Func<Plant, bool, Plant> set) =>
+    private static PaletteColumn YesNo(string name, Func<Plant, bool> get, Func<Plant, bool, Plant> set, string about = "yes or no") =>
         new(
             name,
-            "yes or no",
+            about,
             false,
             p => get(p) ? "yes" : "no",
             (p, v) =>

@@ -84,7 +84,9 @@ public sealed record ScheduleAsk(LocalDate First, int Days, IReadOnlyList<Schedu
                     string.Join(
                         '\n',
                         question
-                            .Jobs.Select(j => $"{j.Task.Id} {j.Task.Mark} {j.Task.Window} {j.Task.AreaId} {j.Task.People} {j.Minutes} {j.IsInBed} {j.IsTall}")
+                            .Jobs.Select(j =>
+                                $"{j.Task.Id} {j.Task.Mark} {j.Task.Window} {j.Task.AreaId} {j.Task.People} {j.Minutes} {j.IsInBed} {j.IsTall}"
+                            )
                             .Concat(question.TeamDays.Select(t => $"{t.TeamId} {t.Day:R} {t.People} {t.Minutes} {string.Join(' ', t.Skills)}"))
                             .Concat(question.Closures.Select(c => $"{c.First:R} {c.Last:R} {c.AreaId}"))
                     )

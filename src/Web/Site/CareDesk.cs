@@ -1,85 +1,68 @@
 using NodaTime;
 using UnrulyMeadow.Core.Care;
 using UnrulyMeadow.Core.Crew;
-using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web.Site;
 
-/// <summary>What care reads, each thing computed once: the weather day by day, the water of planters, the nights to come.</summary>
+/// <summary>What pages of care and of the crew read of it: computed once for a day, from the plan, the weather and what was told.</summary>
 /// <param name="frame">The page's frame.</param>
 /// <param name="live">What a live station measured and expects.</param>
-/// <param name="crew">What the crew told of its rounds.</param>
+/// <param name="crew">What the crew told, and what a lead asks of it.</param>
 public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
 {
-    // A planter that was full so long ago is as it would be from ever before.
-    private const int DaysBack = 45;
     private const int DaysAhead = 7;
 
-    /// <summary>Who is watered by hand on a day.</summary>
-    public async Task<IReadOnlyList<WaterStop>> Round(LocalDate day)
-    {
-        SiteNow now = await frame.Now();
-        LocalDate first = LocalDate.Min(day, frame.Today).PlusDays(-DaysBack);
-        LocalDate last = LocalDate.Max(day, frame.Today).PlusDays(DaysAhead);
-        (_, IReadOnlyList<LiveDay> told) = await Heard(now);
-        IReadOnlyList<CareDay> days = CareDay.Between(
-            now.Record,
-            [.. told.Select(d => (d.Day, d.Forecast, d.MinC, d.MaxC, d.PrecipitationMm))],
-            first,
-            last,
-            now.Plan.Site.Place?.LatitudeDeg ?? now.Record?.Station.LatitudeDeg ?? 45
-        );
-        if (days.Count == 0)
-            return [];
-        // What was told of rounds corrects the balance.
-        ILookup<string, Watered> given = (await crew.Between(first, last))
-            .Where(k => k.Given.Asked.Kind == TaskKind.Water)
-            .SelectMany(k =>
-                k.Account.Lines.Where(l => l is { Done: > 0, Line.PlanterId: not null })
-                    .Select(l => (l.Line.PlanterId!, new Watered(k.Account.Day ?? k.Given.Day, l.Line.Litres)))
-            )
-            .ToLookup(w => w.Item1, w => w.Item2);
-        string key = string.Join(' ', given.SelectMany(g => g.Select(w => $"{g.Key}{w.Day:R}"))) + string.Join(' ', told.TakeLast(10));
-        return await frame.Soon(
-            frame.State.Derived<IReadOnlyList<WaterStop>>(
-                now,
-                ("water round", day, first, last, key),
-                n =>
-                    WaterRound.Of(
-                        n.Plan,
-                        n.Plan.Planters.Where(p => !p.IsRetired && p.Watering == Watering.Hand)
-                            .Select(p => PlanterWater.Of(n.Plan, p, days, [.. given[p.Id]])),
-                        day,
-                        given.ToDictionary(g => g.Key, g => g.Max(w => w.Day), StringComparer.Ordinal)
-                    )
-            )
-        );
-    }
+    // Where neither record nor place is known: the middle of the temperate north.
+    private const double SomeLatitudeDeg = 45;
 
-    /// <summary>What the nights to come put at risk, and whether a forecast reaches the site.</summary>
-    public async Task<(IReadOnlyList<PlanterAtRisk> Nights, bool HasForecast)> Nights()
+    private Task<CareNow>? _now;
+
+    /// <summary>True where a station near enough tells what days to come bring; known once <see cref="Now"/> was asked.</summary>
+    public bool HasForecast { get; private set; }
+
+    /// <summary>When the station was heard last; null where none is near.</summary>
+    public Instant? HeardAt { get; private set; }
+
+    /// <summary>The care of today.</summary>
+    public Task<CareNow> Now() => _now ??= Work();
+
+    private async Task<CareNow> Work()
     {
         SiteNow now = await frame.Now();
-        (LiveReading? heard, IReadOnlyList<LiveDay> told) = await Heard(now);
-        List<DayForecast> forecast =
-        [
-            .. told.Where(d => d.Forecast && d.Day > frame.Today).Select(d => new DayForecast(d.Day, d.MinC, d.MaxC, d.PrecipitationMm, d.WindMs)),
-        ];
-        if (heard is null || forecast.Count == 0)
-            return ([], false);
         LocalDate today = frame.Today;
-        return (
-            await frame.Soon(
-                frame.State.Derived(now, ("cold nights", today, string.Join(' ', forecast)), n => ColdNights.Of(n.Plan, forecast, today))
-            ),
-            true
-        );
-    }
-
-    private async Task<(LiveReading? Heard, IReadOnlyList<LiveDay> Told)> Heard(SiteNow now)
-    {
+        LocalDate first = today.PlusDays(-CareNow.DaysBack);
         (LiveReading? heard, IReadOnlyList<LiveDay> told) = await live.Load();
-        return heard is not null && (now.Record is null || heard.IsNear(now.Record.Station)) ? (heard, told) : (null, []);
+        if (heard is null || (now.Record is { } near && !heard.IsNear(near.Station)))
+            (heard, told) = (null, []);
+        HeardAt = heard?.HeardAt;
+        IReadOnlyList<DayForecast> forecast =
+        [
+            .. told.Where(d => d.Forecast && d.Day >= today).Select(d => new DayForecast(d.Day, d.MinC, d.MaxC, d.PrecipitationMm, d.WindMs)),
+        ];
+        HasForecast = forecast.Count > 0;
+        string mark = await crew.CareMark(first, today);
+        (Roster roster, _) = await crew.Roster();
+        SiteYear year = await frame.State.Year(SiteYear.UsualStart(today, now.IsSouthern), null);
+        return await frame.State.Derived(now, ("care", today, mark, roster.HeatLimitC, string.Join(' ', told)), n => CareNow.Of(
+                new CareQuestion(
+                    n.Plan,
+                    year,
+                    n.Record,
+                    CareDay.Between(
+                        n.Record,
+                        [.. told.Select(d => (d.Day, d.Forecast, d.MinC, d.MaxC, d.PrecipitationMm))],
+                        first,
+                        today.PlusDays(DaysAhead),
+                        n.Plan.Site.Place?.LatitudeDeg ?? n.Record?.Station.LatitudeDeg ?? SomeLatitudeDeg
+                    ),
+                    forecast,
+                    today,
+                    // Beside the page, on a thread of its own.
+                    [.. crew.CareBetween(first, today).GetAwaiter().GetResult().SelectMany(k => CareTasks.DoneIn(k.Account, k.Given.Day))],
+                    roster.HeatLimitC
+                )
+            ));
     }
 }

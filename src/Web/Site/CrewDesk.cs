@@ -46,7 +46,8 @@ public sealed record DayTask(WorkItem Item, KeptTask? Kept)
 /// <param name="store">Tasks that were given.</param>
 /// <param name="people">People of the site.</param>
 /// <param name="live">What a live station expects.</param>
-public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk supply, CrewStore store, PeopleStore people, LiveStore live)
+/// <param name="care">What planters ask for between turns.</param>
+public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk supply, CrewStore store, PeopleStore people, LiveStore live, CareDesk care)
 {
     // What was to be done so many days ago and nobody has told of is still asked.
     private const int LeftDays = 21;
@@ -76,7 +77,15 @@ public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk suppl
                 .Accounts.Select(a => CrewTasks.Of(a))
                 .OfType<CrewTask>()
                 .Where(t => first <= t.Window.Best && t.Window.Best <= last),
+            .. (await Care()).Where(t => first <= t.Window.Best && t.Window.Best <= last),
         ];
+    }
+
+    // What a lead asks of the crew between turns: of today and this week. A page does not wait for it.
+    private async Task<IReadOnlyList<CrewTask>> Care()
+    {
+        IReadOnlyList<CareWork> asked = (await store.Roster()).Roster.Asked;
+        return asked.Count > 0 && await frame.IfSoon(care.Now()) is { } now ? now.Tasks(asked) : [];
     }
 
     /// <summary>What is taken from where for some tasks.</summary>

@@ -42,7 +42,14 @@ public static class SitePages
                 new("Day sheet", "/daysheet", "print jobs route"),
             ]
         ),
-        new("Look back", [new("Log", "/log", "record observations ratings notes"), new("Changes", "/changes", "undo take back history")]),
+        new(
+            "Look back",
+            [
+                new("Log", "/log", "record observations ratings notes"),
+                new("Learnt", "/learnt", "dates posterior later earlier teach"),
+                new("Changes", "/changes", "undo take back history"),
+            ]
+        ),
         new(
             "Site",
             [

@@ -53,13 +53,15 @@ public sealed class WaterRoundTests
     [Fact]
     public void A_round_is_one_task_an_area_with_a_line_for_each_planter_and_the_same_again()
     {
+        LocalDate day = A.Day(2027, 7, 10);
         Plan plan = Plan(A.Show("summer", May, A.Day(2027, 10, 1), DisplayLayer.Seasonal, new DisplayItem("petunia", 24)));
-        IReadOnlyList<WaterStop> stops = On(plan, A.Day(2027, 7, 10), 22, 38);
+        IReadOnlyList<WaterStop> stops = On(plan, day, 22, 38);
         Assert.Equal(WaterReason.Dry, Assert.Single(stops).Reason);
-        CrewTask task = Assert.Single(WaterRound.Tasks(stops, plan.Areas, A.Day(2027, 7, 10)));
-        Assert.Equal("water:quay:2027-07-10", task.Id);
+        CrewTask task = Assert.Single(CareTasks.Of([.. WaterRound.Jobs(stops, day)], plan.Areas, day));
+        Assert.Equal("care:Water:quay:2027-07-10", task.Id);
         Assert.Equal(stops.Sum(s => s.Litres), task.Lines.Sum(l => l.Litres ?? 0), 1e-9);
-        Assert.Equal(task.Mark, WaterRound.Tasks(stops, plan.Areas, A.Day(2027, 7, 10))[0].Mark);
+        Assert.Equal(task.Mark, CareTasks.Of([.. WaterRound.Jobs(stops, day)], plan.Areas, day)[0].Mark);
         Assert.Equal(TaskKind.Water, task.Kind);
+        Assert.Equal(new TaskWindow(day, day, day), task.Window);
     }
 }

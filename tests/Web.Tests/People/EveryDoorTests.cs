@@ -96,6 +96,7 @@ public sealed class EveryDoorTests(EmptyApp app) : IClassFixture<EmptyApp>
         ["POST /work/schedule?give"] = SiteRole.Lead,
         ["POST /work/route"] = SiteRole.Lead,
         ["POST /work/route?follow"] = SiteRole.Lead,
+        ["POST /care?ask"] = SiteRole.Lead,
         ["POST /work/roster?away"] = SiteRole.Lead,
         ["POST /work/roster?back"] = SiteRole.Lead,
         ["POST /work/roster?closure"] = SiteRole.Lead,

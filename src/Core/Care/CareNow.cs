@@ -1,0 +1,121 @@
+using NodaTime;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Care;
+
+/// <summary>All that care of a day rests on.</summary>
+/// <param name="Plan">The plan.</param>
+/// <param name="Year">The plan year that holds today; null while it is not worked out.</param>
+/// <param name="Record">The site's record; null where none is known.</param>
+/// <param name="Days">The weather day by day without a gap, from <see cref="CareNow.DaysBack"/> back to as far ahead as is looked.</param>
+/// <param name="Forecast">What is forecast; empty where no station tells.</param>
+/// <param name="Today">The day.</param>
+/// <param name="Done">Care that was told of.</param>
+/// <param name="HeatLimitC">Heat index above which the crew works mornings only, °C.</param>
+public sealed record CareQuestion(
+    Plan Plan,
+    SiteYear? Year,
+    WeatherRecord? Record,
+    IReadOnlyList<CareDay> Days,
+    IReadOnlyList<DayForecast> Forecast,
+    LocalDate Today,
+    IReadOnlyList<CareDone> Done,
+    double HeatLimitC
+);
+
+/// <summary>What a site asks for between turns, today and in the days to come: computed once, read by every page.</summary>
+public sealed class CareNow
+{
+    /// <summary>Weather so many days back decides what coated feed has given off.</summary>
+    public const int DaysBack = 200;
+
+    // A planter that was full so long ago is as it would be from ever before.
+    private const int WaterDaysBack = 45;
+
+    private readonly CareQuestion _question;
+    private readonly Dictionary<string, PlanterWater> _waters;
+
+    private CareNow(CareQuestion question)
+    {
+        _question = question;
+        Plan plan = question.Plan;
+        LocalDate today = question.Today;
+        Monday = CareTasks.WeekOf(today);
+        LocalDate sunday = Monday.PlusDays(6);
+        Season = CareSeason.Of(question.Year, question.Record, question.Days, today);
+        List<CareDay> lately = [.. question.Days.Where(d => d.Day >= today.PlusDays(-WaterDaysBack))];
+        ILookup<string, Watered> given = question
+            .Done.Where(d => d.Work == CareWork.Water && d.Day < today)
+            .ToLookup(d => d.PlanterId, d => new Watered(d.Day, d.Litres));
+        _waters = plan
+            .Planters.Where(p => !p.IsRetired)
+            .ToDictionary(p => p.Id, p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]]), StringComparer.Ordinal);
+        Nights = ColdNights.Of(plan, question.Forecast, today);
+        Threats = WeatherThreats.Of(plan, question.Record, question.Forecast, today, question.HeatLimitC, question.Done);
+        List<CareDone> before = [.. question.Done.Where(d => d.Day < Monday)];
+        Dictionary<string, Planter> planters = plan.Planters.ToDictionary(p => p.Id, StringComparer.Ordinal);
+        ThisWeek =
+        [
+            .. ColdNights.Jobs(Nights, today, planters, question.Done),
+            .. WeatherThreats.Jobs(Threats, today),
+            .. HandCare.Of(plan, Season, Monday, sunday, before),
+            .. Feeding.Of(plan, Season, question.Days, Monday, sunday, before, _waters),
+            .. Scouting.Of(plan, question.Days, Season.IsSouthern, Monday, sunday, before),
+        ];
+    }
+
+    /// <summary>Works it out.</summary>
+    public static CareNow Of(CareQuestion question) => new(question);
+
+    /// <summary>When things happen this year.</summary>
+    public CareSeason Season { get; }
+
+    /// <summary>The Monday of this week.</summary>
+    public LocalDate Monday { get; }
+
+    /// <summary>What nights to come put at risk.</summary>
+    public IReadOnlyList<PlanterAtRisk> Nights { get; }
+
+    /// <summary>What else days to come threaten.</summary>
+    public IReadOnlyList<WeatherThreat> Threats { get; }
+
+    /// <summary>Care that helps this week, water left aside; what was done this week is still in it.</summary>
+    public IReadOnlyList<CareJob> ThisWeek { get; }
+
+    /// <summary>The balance of water of a planter.</summary>
+    public PlanterWater? WaterOf(string planterId) => _waters.GetValueOrDefault(planterId);
+
+    /// <summary>Planters in which rain stands, or through which it ran as through a sieve, today.</summary>
+    public IEnumerable<PlanterWater> Soaked => _waters.Values.Where(w => w.IsSoaked(_question.Today));
+
+    /// <summary>Who is watered by hand on a day.</summary>
+    public IReadOnlyList<WaterStop> Round(LocalDate day) =>
+        WaterRound.Of(
+            _question.Plan,
+            _waters.Values,
+            day,
+            _question
+                .Done.Where(d => d.Work == CareWork.Water && d.Day < day && d.Day < _question.Today)
+                .GroupBy(d => d.PlanterId)
+                .ToDictionary(g => g.Key, g => g.Max(d => d.Day), StringComparer.Ordinal)
+        );
+
+    /// <summary>True where somebody told this week that it was done.</summary>
+    public bool IsDone(CareJob job) =>
+        _question.Done.Any(d =>
+            d.Day >= Monday && d.Work == job.Work && d.PlanterId == job.Planter.Id && (d.PlantId is null || d.PlantId == job.Plant?.Id)
+        );
+
+    /// <summary>Tasks of today and of this week: what a lead asks of the crew.</summary>
+    /// <param name="asked">What is asked.</param>
+    public IReadOnlyList<CrewTask> Tasks(IReadOnlyCollection<CareWork> asked) =>
+        CareTasks.Of(
+            [.. WaterRound.Jobs(Round(_question.Today), _question.Today).Concat(ThisWeek).Where(j => asked.Contains(j.Work))],
+            _question.Plan.Areas,
+            _question.Today
+        );
+}

@@ -1,0 +1,73 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Learning;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.People;
+using UnrulyMeadow.Web.Site;
+
+namespace UnrulyMeadow.Web.Pages.Learnt;
+
+/// <summary>What the log teaches of the site's plants; a planner takes it over, kind by kind, or not.</summary>
+[Needs(SiteRole.Guest)]
+public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palette, Visitor visitor) : PageModel
+{
+    // More are not drawn on one page.
+    private const int Most = 200;
+
+    [BindProperty]
+    public string? PlantId { get; set; }
+
+    [BindProperty]
+    public long Version { get; set; }
+
+    public SiteNow Now { get; private set; } = null!;
+
+    /// <summary>What was learnt; null where the site has no weather.</summary>
+    public SiteLearning? Learning { get; private set; }
+
+    /// <summary>Kinds that are shown.</summary>
+    public IEnumerable<DateLearning> Shown => Learning?.Dates.Take(Most) ?? [];
+
+    public bool MayAdopt => visitor.Role >= SiteRole.Planner;
+
+    public Task OnGetAsync() => Load();
+
+    /// <summary>Takes over what was learnt of one kind: its figures in the site's palette follow.</summary>
+    [Needs(SiteRole.Planner)]
+    public async Task<IActionResult> OnPostAdoptAsync() =>
+        await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await Load();
+                DateLearning learnt = Learning?.Dates.FirstOrDefault(d => d.Plant.Id == PlantId)
+                    ?? throw new InvalidInputException("plant", "nothing is learnt of it any more: the log or the plan has changed");
+                SiteNow now = Now;
+                Plant adopted = await Task.Run(() => SiteLearning.Adopted(now.Plan, now.Record!, learnt))
+                    ?? throw new InvalidInputException("plant", "it opens by no sum that could be moved, or by less than half a day");
+                await palette.Save(adopted, Version);
+                TempData["Said"] = $"{adopted.CommonName} is reckoned {Days(learnt.Posterior.Mean)} from now on. Under Changes it can be taken back.";
+                return Redirect("/learnt");
+            },
+            Load
+        );
+
+    /// <summary>Days later or earlier, in words.</summary>
+    public static string Days(double late) => Math.Abs(late) < 0.05 ? "as before" : $"{Math.Abs(late):0.0} days {(late > 0 ? "later" : "earlier")}";
+
+    private async Task Load()
+    {
+        Now = await frame.Now();
+        if (Now.Record is not { } record)
+            return;
+        IReadOnlyList<Observation> seen = await log.OfKind(ObservationKind.FirstColour);
+        Learning = await frame.Soon(
+            frame.State.Derived(Now, ("learnt", seen.Count, seen.Max(o => o.RecordedAt)), n => SiteLearning.Of(n.Plan, record, seen))
+        );
+    }
+}

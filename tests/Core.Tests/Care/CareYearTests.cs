@@ -1,0 +1,228 @@
+using NodaTime;
+using UnrulyMeadow.Core.Care;
+using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Tests.Care;
+
+/// <summary>A crew that does what it is asked, week by week through a year of real weather.</summary>
+public sealed class CareYearTests
+{
+    private static readonly LocalDate Start = A.Day(2014, 9, 1);
+    private static readonly WeatherRecord Record = A.Record("New York");
+
+    private static readonly Planter Pot = A.Pot();
+    private static readonly Planter Second = A.Pot(id: "second") with { Name = "Second pot" };
+
+    private static readonly Plan Plan = A.Plan(
+        [Pot, Second],
+        A.Palette,
+        [
+            A.Show("bulbs", A.Day(2014, 10, 20), A.Day(2020, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip-darwin-orange", 15)),
+            A.Show("summer", A.Day(2015, 5, 20), A.Day(2015, 10, 12), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 6)),
+            A.Show("grass", A.Day(2014, 4, 20), A.Day(2019, 6, 1), DisplayLayer.Standing, new DisplayItem("feather-reed-grass", 1)) with
+            {
+                PlanterId = "second",
+            },
+            A.Show("marigolds", A.Day(2015, 5, 20), A.Day(2015, 10, 12), DisplayLayer.Seasonal, new DisplayItem("marigold-orange", 8)) with
+            {
+                PlanterId = "second",
+            },
+        ]
+    );
+
+    private static readonly SiteYear Year = SiteYear.From(Plan, Record, Start);
+
+    private static readonly Lazy<IReadOnlyList<(LocalDate Day, CareJob Job)>> Done = new(() => Walk(0).Done);
+
+    private static CareDay Measured(LocalDate day) =>
+        CareDay.Of(
+            day,
+            Record.MinC[Record.IndexOf(day)],
+            Record.MaxC[Record.IndexOf(day)],
+            Record.PrecipitationMm[Record.IndexOf(day)],
+            Record.Station.LatitudeDeg,
+            CareDaySource.Measured
+        );
+
+    // Every day of the year: what is asked is done on the first day on which it helps, what a crew was told is kept.
+    private static (IReadOnlyList<(LocalDate Day, CareJob Job)> Done, IReadOnlyList<PlanterWater> Last) Walk(double forecastErrorC)
+    {
+        var random = new Random(7);
+        var done = new List<CareDone>();
+        var jobs = new List<(LocalDate, CareJob)>();
+        CareNow now = null!;
+        for (LocalDate day = Start; day < Start.PlusMonths(12); day = day.PlusDays(1))
+        {
+            LocalDate today = day;
+            List<DayForecast> forecast =
+            [
+                .. Enumerable
+                    .Range(1, 6)
+                    .Select(d => (At: Measured(today.PlusDays(d)), Off: forecastErrorC * ((random.NextDouble() * 2) - 1)))
+                    .Select(x => new DayForecast(x.At.Day, x.At.MinC + x.Off, x.At.MaxC + x.Off, x.At.RainMm)),
+            ];
+            now = CareNow.Of(
+                new CareQuestion(
+                    Plan,
+                    Year,
+                    Record,
+                    [.. Enumerable.Range(-CareNow.DaysBack, CareNow.DaysBack + 8).Select(d => Measured(today.PlusDays(d)))],
+                    forecast,
+                    today,
+                    done,
+                    40
+                )
+            );
+            foreach (CareJob job in WaterRound.Jobs(now.Round(today), today).Concat(now.ThisWeek))
+            {
+                if (!job.IsDue(today) || (job.Work != CareWork.Water && now.IsDone(job)))
+                    continue;
+                jobs.Add((today, job));
+                done.Add(new CareDone(job.Planter.Id, job.Plant?.Id, job.Work, today, job.Litres));
+            }
+        }
+        return (jobs, [now.WaterOf("pot")!, now.WaterOf("second")!]);
+    }
+
+    private static IEnumerable<LocalDate> On(CareWork work, string? plant = null) =>
+        Done.Value.Where(d => d.Job.Work == work && (plant is null || d.Job.Plant?.Id == plant)).Select(d => d.Day);
+
+    [Fact, CommonPractice]
+    public void Petunias_are_cut_back_once_in_July_and_fed_afterwards()
+    {
+        LocalDate cut = Assert.Single(On(CareWork.CutBack, "petunia-magenta"));
+        Assert.Equal(7, cut.Month);
+        Assert.Contains(Done.Value, d => d.Job.Work == CareWork.Feed && d.Job.Planter.Id == "pot" && d.Day >= cut && d.Day <= cut.PlusDays(14));
+        Assert.Equal(30 * 0.33, Done.Value.First(d => d.Job.Work == CareWork.CutBack).Job.CutToCm!.Value, 0.5);
+    }
+
+    [Fact, CommonPractice]
+    public void Grasses_stand_through_winter_and_are_cut_once_before_they_grow()
+    {
+        LocalDate cut = Assert.Single(On(CareWork.CutInSpring, "feather-reed-grass"));
+        Assert.InRange(cut, A.Day(2015, 2, 15), A.Day(2015, 4, 10));
+    }
+
+    [Fact, CommonPractice]
+    public void Bulbs_lose_their_old_flowers_at_once_and_their_leaves_only_when_brown()
+    {
+        LocalDate flowers = Assert.Single(On(CareWork.BulbFlowers));
+        LocalDate leaves = Assert.Single(On(CareWork.BulbLeaves));
+        Assert.InRange(flowers, A.Day(2015, 4, 20), A.Day(2015, 5, 31));
+        Assert.InRange(Period.DaysBetween(flowers, leaves), 30, 50);
+        // They are fed as their leaves come up.
+        Assert.Contains(Done.Value, d => d.Job is { Work: CareWork.Feed, Litres: null } && d.Day < flowers && d.Day.Month is 3 or 4 or 5);
+    }
+
+    [Fact, CommonPractice]
+    public void Spent_flowers_come_off_week_by_week_while_it_flowers()
+    {
+        LocalDate[] days = [.. On(CareWork.Deadhead, "marigold-orange").Order()];
+        Assert.True(days.Length is >= 8 and <= 24, $"{days.Length}");
+        Assert.All(days.Zip(days.Skip(1)), p => Assert.InRange(Period.DaysBetween(p.First, p.Second), 6, 15));
+        Assert.DoesNotContain(days, d => d < A.Day(2015, 5, 20) || d >= A.Day(2015, 10, 12));
+    }
+
+    [Fact, CommonPractice]
+    public void Nothing_is_fed_late_in_the_year_nor_on_frozen_ground()
+    {
+        Assert.DoesNotContain(On(CareWork.Feed), d => d.Month is >= 9 or <= 2);
+    }
+
+    [Fact, CommonPractice]
+    public void In_summer_a_sunny_pot_is_watered_most_days_and_in_winter_seldom()
+    {
+        int summer = On(CareWork.Water).Where(d => d.Month is 7 or 8).Distinct().Count();
+        int winter = On(CareWork.Water).Where(d => d.Month is 12 or 1 or 2).Distinct().Count();
+        Assert.InRange(summer, 25, 62);
+        Assert.InRange(winter, 0, 14);
+        Assert.DoesNotContain(On(CareWork.Water), d => Measured(d).MaxC <= 0);
+    }
+
+    [Fact]
+    public void What_is_watered_never_runs_through_but_for_a_cup()
+    {
+        // As much as lacks and no more: what is given on a day without rain stays in.
+        foreach ((LocalDate day, CareJob job) in Done.Value.Where(d => d.Job.Work == CareWork.Water))
+        {
+            PlanterWater holds = PlanterWater.Of(Plan, job.Planter, [Measured(day)], []);
+            Assert.True(job.Litres <= holds.HoldsLitres * 1.3, $"{job.Planter.Id} {day}: {job.Litres} into {holds.HoldsLitres}");
+        }
+    }
+
+    [Fact]
+    public void Every_killing_night_was_covered_against_the_evening_before()
+    {
+        // As cold as spoils what stands, forecast as well as forecasts a day ahead are.
+        HashSet<(LocalDate, string)> covered = [.. Walk(1.2).Done.Where(d => d.Job.Work == CareWork.Cover).Select(d => (d.Day, d.Job.Planter.Id))];
+        int killing = 0;
+        for (LocalDate day = A.Day(2015, 5, 21); day < A.Day(2015, 10, 12); day = day.PlusDays(1))
+        {
+            if (Measured(day).MinC > -1.8)
+                continue;
+            killing++;
+            Assert.Contains((day.PlusDays(-1), "pot"), covered);
+        }
+        // And on no night above 5 °C was anybody called out.
+        Assert.All(covered, c => Assert.True(Measured(c.Item1.PlusDays(1)).MinC < 5));
+        Assert.True(killing + covered.Count < 40);
+    }
+
+    [Fact]
+    public void Tasks_of_a_week_are_there_once_with_the_same_ids_whoever_works_them_out_and_whenever()
+    {
+        LocalDate wednesday = A.Day(2015, 7, 15);
+        IReadOnlyList<CrewTask> On(LocalDate day) =>
+            CareNow
+                .Of(new CareQuestion(Plan, Year, Record, [.. Enumerable.Range(-60, 68).Select(d => Measured(day.PlusDays(d)))], [], day, [], 40))
+                .Tasks(Enum.GetValues<CareWork>());
+        IReadOnlyList<CrewTask> now = On(wednesday);
+        Assert.NotEmpty(now);
+        Assert.Equal(now.Count, now.Select(t => t.Id).Distinct().Count());
+        Assert.All(now, t => Assert.True(t.Window.NotBefore <= t.Window.Best && t.Window.Best <= t.Window.NotAfter));
+        Assert.All(now, t => Assert.Empty(t.Faults()));
+        string[] hands = [.. now.Where(t => t.Kind is TaskKind.CutBack or TaskKind.Deadhead).Select(t => t.Id + t.Mark).Order()];
+        Assert.Equal(hands, On(wednesday.PlusDays(1)).Where(t => t.Kind is TaskKind.CutBack or TaskKind.Deadhead).Select(t => t.Id + t.Mark).Order());
+    }
+
+    [Fact]
+    public void A_planners_own_cut_is_asked_on_its_day_and_the_plants_rule_is_silent_beside_it()
+    {
+        Plan own = A.Plan(
+            [Pot],
+            A.Palette,
+            [
+                A.Show("summer", A.Day(2015, 5, 20), A.Day(2015, 10, 12), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 6)) with
+                {
+                    Cuts = [new CutBack("petunia-magenta", A.Day(2015, 6, 24), 12)],
+                },
+            ]
+        );
+        CareSeason season = CareSeason.Of(SiteYear.From(own, Record, Start), Record, [], A.Day(2015, 6, 22));
+        CareJob cut = Assert.Single(HandCare.Of(own, season, A.Day(2015, 6, 22), A.Day(2015, 6, 28), []), j => j.Work == CareWork.CutBack);
+        Assert.Equal(12, cut.CutToCm);
+        Assert.DoesNotContain(HandCare.Of(own, season, A.Day(2015, 7, 13), A.Day(2015, 7, 19), []), j => j.Work == CareWork.CutBack);
+    }
+
+    [Theory]
+    [InlineData(4, 1, 30)]
+    [InlineData(-4, -30, -1)]
+    [InlineData(0, 0, 0)]
+    public void A_warm_spring_is_ahead_and_a_cold_one_behind(double offC, int low, int high)
+    {
+        LocalDate today = A.Day(2015, 4, 20);
+        List<CareDay> days =
+        [
+            .. Enumerable
+                .Range(-100, 101)
+                .Select(d => (Day: today.PlusDays(d), Usual: Record.ExpectedOn(today.PlusDays(d))))
+                .Select(x => CareDay.Of(x.Day, x.Usual.MinC + offC, x.Usual.MaxC + offC, 0, 41, CareDaySource.Measured)),
+        ];
+        Assert.InRange(CareSeason.Of(null, Record, days, today).DaysAhead, low, high);
+    }
+}

@@ -1,0 +1,66 @@
+using System.Net;
+using NodaTime;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Exchange.PlanFiles;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+
+namespace UnrulyMeadow.Web.Tests;
+
+/// <summary>What the log teaches is taken over by a planner, followed by the palette, and can be taken back.</summary>
+public sealed class LearntPageTests(MeadowApp app) : IClassFixture<MeadowApp>
+{
+    [Fact]
+    public async Task A_late_hellebore_is_learnt_taken_over_and_taken_back()
+    {
+        const string Kind = "hellebore-white";
+        var plans = new PlanStore(app.Database, PlanFile.Stored);
+        var log = new LogStore(app.Database);
+        HttpClient planner = app.Browser(SiteRole.Planner);
+        Plan plan = await plans.Load();
+        await log.Record([
+            .. new[] { 2025, 2026 }.Select(y => new Observation(
+                Guid.NewGuid(),
+                "shade-trough",
+                Kind,
+                new LocalDate(y, 2, 10),
+                ObservationKind.FirstColour,
+                string.Empty,
+                "Rosa"
+            )),
+        ]);
+        string page = (await planner.Open("/learnt")).Words();
+        Assert.Contains(plan.Plant(Kind).CommonName, page, StringComparison.Ordinal);
+        Assert.Contains("Take over", page, StringComparison.Ordinal);
+        // Nothing is taken over by itself.
+        Assert.Equal(Sum(plan), Sum(await plans.Load()));
+        using (
+            HttpResponseMessage adopted = await planner.PostFrom(
+                "/learnt",
+                "/learnt?handler=adopt",
+                [
+                    ("PlantId", Kind),
+                    (
+                        "Version",
+                        (await planner.Open("/learnt")).QuerySelector($"form:has(input[value='{Kind}']) input[name=Version]")!.GetAttribute("value")!
+                    ),
+                ]
+            )
+        )
+            Assert.Equal(HttpStatusCode.Redirect, adopted.StatusCode);
+        Assert.NotEqual(Sum(plan), Sum(await plans.Load()));
+        string change = (await planner.Open("/changes")).QuerySelector("button[name=change]")!.GetAttribute("value")!;
+        using (HttpResponseMessage back = await planner.PostFrom("/changes", "/changes?handler=undo", [("change", change)]))
+            Assert.Equal(HttpStatusCode.Redirect, back.StatusCode);
+        Assert.Equal(Sum(plan), Sum(await plans.Load()));
+
+        // A form of before somebody else's change is refused and changes nothing.
+        using HttpResponseMessage stale = await planner.PostFrom("/learnt", "/learnt?handler=adopt", [("PlantId", Kind), ("Version", "1")]);
+        Assert.Equal(HttpStatusCode.OK, stale.StatusCode);
+        Assert.Equal(Sum(plan), Sum(await plans.Load()));
+
+        static ColourRule Sum(Plan plan) => plan.Plant(Kind).Windows[0].Rule;
+    }
+}
