@@ -18,7 +18,7 @@ namespace UnrulyMeadow.Bench;
 public static class Program
 {
     /// <summary>Measures and prints.</summary>
-    /// <param name="args">"studio", "palette", "climate", "supply" or "crew" for one part; all otherwise.</param>
+    /// <param name="args">"studio", "palette", "climate", "supply", "crew" or "care" for one part; all otherwise.</param>
     public static void Main(string[] args)
     {
         IConfig config = ManualConfig
@@ -41,6 +41,8 @@ public static class Program
             SupplyFigures.Print();
         if (args.Length == 0 || args[0].Equals("crew", StringComparison.OrdinalIgnoreCase))
             CrewFigures.Print();
+        if (args.Length == 0 || args[0].Equals("care", StringComparison.OrdinalIgnoreCase))
+            CareFigures.Print();
     }
 
     // Part by part, so that what was measured is seen whatever becomes of the rest.

@@ -214,7 +214,7 @@ internal static class CareTopics
                         ],
                         [
                             .. WeatherThreats
-                                .Of(plan, null, forecast, input.Today, input.HeatLimitC, [])
+                                .Of(plan, forecast, input.Today, input.HeatLimitC, [])
                                 .Select(t => new ThreatOutput(
                                     t.Kind,
                                     t.Day,

@@ -53,9 +53,13 @@ public sealed class CareNow
             .ToLookup(d => d.PlanterId, d => new Watered(d.Day, d.Litres));
         _waters = plan
             .Planters.Where(p => !p.IsRetired)
-            .ToDictionary(p => p.Id, p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]]), StringComparer.Ordinal);
+            .AsParallel()
+            .AsOrdered()
+            .Select(p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]]))
+            .AsSequential()
+            .ToDictionary(w => w.Planter.Id, StringComparer.Ordinal);
         Nights = ColdNights.Of(plan, question.Forecast, today);
-        Threats = WeatherThreats.Of(plan, question.Record, question.Forecast, today, question.HeatLimitC, question.Done);
+        Threats = WeatherThreats.Of(plan, question.Forecast, today, question.HeatLimitC, question.Done);
         List<CareDone> before = [.. question.Done.Where(d => d.Day < Monday)];
         Dictionary<string, Planter> planters = plan.Planters.ToDictionary(p => p.Id, StringComparer.Ordinal);
         ThisWeek =

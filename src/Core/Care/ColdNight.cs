@@ -52,6 +52,7 @@ public static class ColdNights
     /// <summary>Odds below which nobody is told: a crew that is called out in vain stops listening (common practice: one night in ten).</summary>
     public const double WorthTelling = 0.1;
 
+    private const double HarmlessC = 8;
     private const double OverhangM = 0.3;
 
     /// <summary>
@@ -69,25 +70,39 @@ public static class ColdNights
     public static IReadOnlyList<PlanterAtRisk> Of(Plan plan, IReadOnlyList<DayForecast> forecast, LocalDate today)
     {
         Dictionary<string, double> pockets = plan.Areas.ToDictionary(a => a.Id, a => a.FrostPocketC, StringComparer.Ordinal);
+        double deepest = pockets.Values.DefaultIfEmpty(0).Max();
+        // Warmer than this nothing of the palette comes to harm.
+        List<(DayForecast Night, double ErrorC)> nights =
+        [
+            .. forecast
+                .Where(f => f.Day > today)
+                .Select(f => (f, ErrorC(Period.DaysBetween(today, f.Day))))
+                .Where(n => n.f.MinC - deepest <= HarmlessC + (3 * n.Item2)),
+        ];
+        if (nights.Count == 0)
+            return [];
         var risks = new List<PlanterAtRisk>();
-        foreach (DayForecast night in forecast.Where(f => f.Day > today).OrderBy(f => f.Day))
+        foreach (Planter planter in plan.Planters)
         {
-            double error = ErrorC(Period.DaysBetween(today, night.Day));
-            // Warmer than this nothing of the palette comes to harm.
-            if (night.MinC - pockets.Values.DefaultIfEmpty(0).Max() > 8 + (3 * error))
+            List<(Plant Plant, int Count, Display Display)> standing =
+            [
+                .. plan.DisplaysOf(planter.Id)
+                    .Where(d => d.Layer != DisplayLayer.Bulbs && d.Lift > nights[0].Night.Day && d.Install < nights[^1].Night.Day)
+                    .SelectMany(d => d.Items.Select(i => (Plant: plan.Plant(i.PlantId), i.Count, d)))
+                    .Where(x => x.Plant.DiesWithFrost || x.Plant.IsTender),
+            ];
+            if (standing.Count == 0)
                 continue;
-            foreach (Planter planter in plan.Planters)
+            double pocket = pockets.GetValueOrDefault(planter.AreaId);
+            foreach ((DayForecast night, double error) in nights)
             {
-                double low = night.MinC - pockets.GetValueOrDefault(planter.AreaId);
+                double low = night.MinC - pocket;
                 List<PlantAtRisk> plants =
                 [
-                    .. plan.DisplaysOf(planter.Id)
-                        .Where(d => d.StandsOn(night.Day) && d.Install < night.Day && d.Layer != DisplayLayer.Bulbs)
-                        .SelectMany(d => d.Items)
-                        .GroupBy(i => i.PlantId)
-                        .Select(g => (Plant: plan.Plant(g.Key), Count: g.Sum(i => i.Count)))
-                        .Where(g => g.Plant.DiesWithFrost || g.Plant.IsTender)
-                        .Select(g => new PlantAtRisk(g.Plant, g.Count, Normal.CDF(low, error, g.Plant.TopDamageC)))
+                    .. standing
+                        .Where(s => s.Display.StandsOn(night.Day) && s.Display.Install < night.Day)
+                        .GroupBy(s => s.Plant.Id)
+                        .Select(g => new PlantAtRisk(g.First().Plant, g.Sum(s => s.Count), Normal.CDF(low, error, g.First().Plant.TopDamageC)))
                         .Where(p => p.Odds >= WorthTelling)
                         .OrderByDescending(p => p.Odds),
                 ];

@@ -77,7 +77,6 @@ public static class WeatherThreats
 
     /// <summary>Reads a forecast.</summary>
     /// <param name="plan">The plan.</param>
-    /// <param name="record">The site's record, for what is usual; null where none is known.</param>
     /// <param name="forecast">Days.</param>
     /// <param name="today">The day on which it was made.</param>
     /// <param name="heatLimitC">Heat index above which the crew works mornings only, °C.</param>
@@ -85,7 +84,6 @@ public static class WeatherThreats
     /// <returns>By day; quiet days are not in it.</returns>
     public static IReadOnlyList<WeatherThreat> Of(
         Plan plan,
-        WeatherRecord? record,
         IReadOnlyList<DayForecast> forecast,
         LocalDate today,
         double heatLimitC,
@@ -106,15 +104,26 @@ public static class WeatherThreats
                 .Select(x => (x.p, x.d, x.Plant!)),
         ];
         Heat(days, standing, threats);
-        foreach (WorkWeather hot in WorkWeather.Of(record, forecast, today, days.Length, heatLimitC))
+        foreach (WorkWeather hot in WorkWeather.Of(null, forecast, today, days.Length, heatLimitC))
         {
             if (hot.IsForecast && hot.Hinders.Contains(WeatherHinder.Hot))
                 threats.Add(new WeatherThreat(ThreatKind.CrewHeat, hot.Day, 1, [], []));
         }
+        // What blows each over is the same on every day.
+        var topple = new Lazy<List<(Planter Planter, double GustMs)>>(() =>
+            [
+                .. standing
+                    .Where(s => !s.Planter.Form.IsBed && s.Planter.Form.Shape != PlanterShape.Basket)
+                    .GroupBy(s => s.Planter.Id)
+                    .Select(g =>
+                        (g.First().Planter, TopplingGustMs(g.First().Planter, g.Max(s => s.Plant.HeightCm), g.Max(s => s.Plant.MatureSpreadCm)))
+                    ),
+            ]
+        );
         foreach (DayForecast day in days)
         {
             if (day.WindMs is { } wind && wind * GustTimes * (1 + (2 * GustError)) > 12)
-                Storm(day.Day, wind * GustTimes, standing, threats);
+                Storm(day.Day, wind * GustTimes, topple.Value, threats);
             if (day.MaxC <= SnowBelowC && day.RainMm >= HeavySnowMm)
             {
                 (Planter Planter, Display Display, Plant Plant)[] evergreens =
@@ -195,20 +204,12 @@ public static class WeatherThreats
         }
     }
 
-    private static void Storm(
-        LocalDate day,
-        double gustMs,
-        List<(Planter Planter, Display Display, Plant Plant)> standing,
-        List<WeatherThreat> threats
-    )
+    private static void Storm(LocalDate day, double gustMs, IEnumerable<(Planter Planter, double GustMs)> topple, List<WeatherThreat> threats)
     {
         List<(Planter Planter, double Odds)> falls =
         [
-            .. standing
-                .Where(s => !s.Planter.Form.IsBed && s.Planter.Form.Shape != PlanterShape.Basket)
-                .GroupBy(s => s.Planter)
-                .Select(g => (g.Key, TopplingGustMs(g.Key, g.Max(s => s.Plant.HeightCm), g.Max(s => s.Plant.MatureSpreadCm))))
-                .Select(x => (x.Key, 1 - Normal.CDF(gustMs, Math.Max(0.5, gustMs * GustError), x.Item2)))
+            .. topple
+                .Select(t => (t.Planter, 1 - Normal.CDF(gustMs, Math.Max(0.5, gustMs * GustError), t.GustMs)))
                 .Where(x => x.Item2 >= ColdNights.WorthTelling)
                 .OrderByDescending(x => x.Item2),
         ];

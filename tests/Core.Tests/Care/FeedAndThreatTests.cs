@@ -72,7 +72,7 @@ public sealed class FeedAndThreatTests
         Assert.Contains(Threats(clay, -9, -1, 2), t => t.Kind == ThreatKind.HardFreeze);
         // Once a winter.
         Assert.DoesNotContain(
-            WeatherThreats.Of(clay, null, Week(-9, -1, 2), July, 40, [new CareDone("pot", null, CareWork.Winter, July.PlusDays(-20))]),
+            WeatherThreats.Of(clay, Week(-9, -1, 2), July, 40, [new CareDone("pot", null, CareWork.Winter, July.PlusDays(-20))]),
             t => t.Kind == ThreatKind.HardFreeze
         );
     }
@@ -112,5 +112,5 @@ public sealed class FeedAndThreatTests
         [.. Enumerable.Range(0, 7).Select(d => new DayForecast(July.PlusDays(d), min, max, 0, wind))];
 
     private static IReadOnlyList<WeatherThreat> Threats(Plan plan, double min, double max, double wind) =>
-        WeatherThreats.Of(plan, null, Week(min, max, wind), July, 60, []);
+        WeatherThreats.Of(plan, Week(min, max, wind), July, 60, []);
 }
