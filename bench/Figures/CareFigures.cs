@@ -53,7 +53,7 @@ public static class CareFigures
         for (int i = 0; i < 3; i++)
         {
             var watch = Stopwatch.StartNew();
-            CareNow now = CareNow.Of(new CareQuestion(plan, year, record, days, cold, Today, [], 32));
+            CareNow now = CareNow.Of(new CareQuestion(plan, year, record, days, cold, Today, [], 32, true));
             int tasks = now.Tasks(Enum.GetValues<CareWork>()).Count;
             Line($"care of {plan.Planters.Count} planters, {tasks} tasks", watch.Elapsed.TotalMilliseconds);
             watch.Restart();

@@ -16,6 +16,7 @@ namespace UnrulyMeadow.Core.Care;
 /// <param name="Today">The day.</param>
 /// <param name="Done">Care that was told of.</param>
 /// <param name="HeatLimitC">Heat index above which the crew works mornings only, °C.</param>
+/// <param name="IsWaterTold">True where the crew is asked for water and tells what it gave: what it did not tell it did not give.</param>
 public sealed record CareQuestion(
     Plan Plan,
     SiteYear? Year,
@@ -24,7 +25,8 @@ public sealed record CareQuestion(
     IReadOnlyList<DayForecast> Forecast,
     LocalDate Today,
     IReadOnlyList<CareDone> Done,
-    double HeatLimitC
+    double HeatLimitC,
+    bool IsWaterTold
 );
 
 /// <summary>What a site asks for between turns, today and in the days to come: computed once, read by every page.</summary>
@@ -38,10 +40,12 @@ public sealed class CareNow
 
     private readonly CareQuestion _question;
     private readonly Dictionary<string, PlanterWater> _waters;
+    private readonly ILookup<(string PlanterId, CareWork Work), CareDone> _done;
 
     private CareNow(CareQuestion question)
     {
         _question = question;
+        _done = question.Done.ToLookup(d => (d.PlanterId, d.Work));
         Plan plan = question.Plan;
         LocalDate today = question.Today;
         Monday = CareTasks.WeekOf(today);
@@ -55,7 +59,7 @@ public sealed class CareNow
             .Planters.Where(p => !p.IsRetired)
             .AsParallel()
             .AsOrdered()
-            .Select(p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]]))
+            .Select(p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]], question.IsWaterTold && p.Watering == Watering.Hand ? null : today))
             .AsSequential()
             .ToDictionary(w => w.Planter.Id, StringComparer.Ordinal);
         Nights = ColdNights.Of(plan, question.Forecast, today);
@@ -105,14 +109,14 @@ public sealed class CareNow
             _question
                 .Done.Where(d => d.Work == CareWork.Water && d.Day < day && d.Day < _question.Today)
                 .GroupBy(d => d.PlanterId)
-                .ToDictionary(g => g.Key, g => g.Max(d => d.Day), StringComparer.Ordinal)
+                .ToDictionary(g => g.Key, g => g.Max(d => d.Day), StringComparer.Ordinal),
+            _question.IsWaterTold
         );
 
-    /// <summary>True where somebody told this week that it was done.</summary>
+    /// <summary>True where somebody told that it was done: on its day, or this week where it may be done on any.</summary>
     public bool IsDone(CareJob job) =>
-        _question.Done.Any(d =>
-            d.Day >= Monday && d.Work == job.Work && d.PlanterId == job.Planter.Id && (d.PlantId is null || d.PlantId == job.Plant?.Id)
-        );
+        _done[(job.Planter.Id, job.Work)]
+            .Any(d => (job.First == job.Last ? d.Day == job.First : d.Day >= Monday) && (d.PlantId is null || d.PlantId == job.Plant?.Id));
 
     /// <summary>Tasks of today and of this week: what a lead asks of the crew.</summary>
     /// <param name="asked">What is asked.</param>

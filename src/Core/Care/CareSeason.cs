@@ -18,7 +18,7 @@ public sealed class CareSeason
     // A week's mean above this is spring: growth begins, °C (common practice: 41 °F).
     private const double GrowthC = 5;
 
-    private readonly Dictionary<(string Display, string Plant), (LocalDate First, LocalDate Last, LocalDate Peak)> _flowers = [];
+    private readonly Dictionary<(string Display, string Plant), (LocalDate First, LocalDate Last)> _flowers = [];
 
     private CareSeason(int daysAhead, LocalDate? growthBegins, bool southern)
     {
@@ -30,14 +30,14 @@ public sealed class CareSeason
     /// <summary>Days by which the season is ahead of most years; less than 0 for a late one.</summary>
     public int DaysAhead { get; }
 
-    /// <summary>When growth begins this spring; null where nothing is known or it never stops.</summary>
+    /// <summary>When growth begins this spring; the middle of the last month of winter where it never stops; null where nothing is known.</summary>
     public LocalDate? GrowthBegins { get; }
 
     /// <summary>True south of the equator.</summary>
     public bool IsSouthern { get; }
 
-    /// <summary>First and last day on which a kind shows flowers in a display, and the day of most; null where it shows none this plan year.</summary>
-    public (LocalDate First, LocalDate Last, LocalDate Peak)? Flowers(string displayId, string plantId) =>
+    /// <summary>First and last day on which a kind shows flowers in a display; null where it shows none this plan year.</summary>
+    public (LocalDate First, LocalDate Last)? Flowers(string displayId, string plantId) =>
         _flowers.TryGetValue((displayId, plantId), out var days) ? days : null;
 
     /// <summary>Six months on in the south: a day of the northern year as it falls in this hemisphere.</summary>
@@ -64,8 +64,6 @@ public sealed class CareSeason
             {
                 int first = int.MaxValue;
                 int last = -1;
-                int peak = -1;
-                float most = 0;
                 foreach (ColourBand band in bands)
                 {
                     float shows = band.Peak * (float)ColourOdds.Shows;
@@ -77,12 +75,10 @@ public sealed class CareSeason
                             continue;
                         first = Math.Min(first, d);
                         last = Math.Max(last, d);
-                        if (band.MeanCover[d] > most)
-                            (most, peak) = (band.MeanCover[d], d);
                     }
                 }
                 if (last >= 0)
-                    season._flowers[bands.Key] = (On(first), On(last), On(peak));
+                    season._flowers[bands.Key] = (On(first), On(last));
             }
         }
         return season;
@@ -131,7 +127,8 @@ public sealed class CareSeason
             if (double.IsNaN(min))
                 return null;
             if ((min + max) / 2 >= GrowthC)
-                return d == 0 ? null : from.PlusDays(d - ahead);
+                // Where growth never stops, what is cut in spring is cut in the last month of winter (common practice).
+                return (d == 0 ? from.PlusMonths(1) : from.PlusDays(d)).PlusDays(-ahead);
         }
         return null;
     }

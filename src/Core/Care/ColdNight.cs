@@ -17,7 +17,7 @@ public sealed record PlantAtRisk(Plant Plant, int Count, double Odds);
 /// <summary>What a night that is forecast may do to one planter.</summary>
 /// <param name="Planter">The planter.</param>
 /// <param name="Night">The day whose morning is meant.</param>
-/// <param name="LowC">The lowest that is expected there, its area's frost pocket taken off, °C.</param>
+/// <param name="LowC">The lowest that is expected there, the frost pockets of its area and its own taken off, °C.</param>
 /// <param name="ErrorC">How far off that may be: the standard deviation of forecasts made so long before, °C.</param>
 /// <param name="Plants">What is at risk, the likeliest first.</param>
 /// <param name="FleeceM2">Fleece that covers it to the ground or over its rim, m².</param>
@@ -69,8 +69,11 @@ public static class ColdNights
     /// <returns>By night, then the likeliest first; quiet nights are not in it.</returns>
     public static IReadOnlyList<PlanterAtRisk> Of(Plan plan, IReadOnlyList<DayForecast> forecast, LocalDate today)
     {
-        Dictionary<string, double> pockets = plan.Areas.ToDictionary(a => a.Id, a => a.FrostPocketC, StringComparer.Ordinal);
-        double deepest = pockets.Values.DefaultIfEmpty(0).Max();
+        List<(Planter Planter, double PocketC)> inUse =
+        [
+            .. plan.Planters.Where(p => !p.IsRetired).Select(p => (p, plan.AreaOf(p).FrostPocketC + p.Survey.FrostPocketC)),
+        ];
+        double deepest = inUse.Select(p => p.PocketC).DefaultIfEmpty(0).Max();
         // Warmer than this nothing of the palette comes to harm.
         List<(DayForecast Night, double ErrorC)> nights =
         [
@@ -82,7 +85,7 @@ public static class ColdNights
         if (nights.Count == 0)
             return [];
         var risks = new List<PlanterAtRisk>();
-        foreach (Planter planter in plan.Planters)
+        foreach ((Planter planter, double pocket) in inUse)
         {
             List<(Plant Plant, int Count, Display Display)> standing =
             [
@@ -93,7 +96,6 @@ public static class ColdNights
             ];
             if (standing.Count == 0)
                 continue;
-            double pocket = pockets.GetValueOrDefault(planter.AreaId);
             foreach ((DayForecast night, double error) in nights)
             {
                 double low = night.MinC - pocket;

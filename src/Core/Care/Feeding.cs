@@ -71,7 +71,7 @@ public static class Feeding
     private const double BulbGramsAM2 = 50;
     private const int BeforeBloomDays = 21;
 
-    // As much as wets the medium through without running off: a tenth of what is between full and wilting (common practice).
+    // As much as wets the medium through without running off: a quarter of what is between full and wilting (common practice).
     private const double LitresShare = 0.25;
     private const double LeastLitres = 0.5;
 

@@ -181,7 +181,11 @@ public static class HandCare
             .Min();
         if (standing is not { } since)
             return null;
-        LocalDate last = when[(planter.Id, null, CareWork.Turn)].Append(LocalDate.Max(since, season.InSeason(day, 3, 1))).Max();
+        // The spring before the day: in the south it lies in the year before from January on.
+        LocalDate spring = season.InSeason(day, 3, 1);
+        if (spring > day)
+            spring = spring.PlusYears(-1);
+        LocalDate last = when[(planter.Id, null, CareWork.Turn)].Append(LocalDate.Max(since, spring)).Max();
         return last.PlusDays(TurnEvery);
     }
 }

@@ -168,7 +168,17 @@ public sealed class PlanterWater
     /// <param name="planter">The planter.</param>
     /// <param name="days">The weather, day after day without a gap.</param>
     /// <param name="given">What was given.</param>
-    public static PlanterWater Of(Plan plan, Planter planter, IReadOnlyList<CareDay> days, IReadOnlyCollection<Watered> given)
+    /// <param name="untoldUntil">
+    /// Before this day it was filled whenever it was dry, though nobody said so: of crews that are not asked to tell. Null where what was given is
+    /// all that was.
+    /// </param>
+    public static PlanterWater Of(
+        Plan plan,
+        Planter planter,
+        IReadOnlyList<CareDay> days,
+        IReadOnlyCollection<Watered> given,
+        LocalDate? untoldUntil = null
+    )
     {
         double surfaceM2 = planter.Form.SurfaceCm2 / 10_000;
         IReadOnlyList<Display> displays = plan.DisplaysOf(planter.Id);
@@ -229,6 +239,8 @@ public sealed class PlanterWater
             easy = holds * (canopy == 0 ? 0.7 : share);
             double before = lacking + used - rain - poured;
             lacking = Math.Clamp(before, 0, holds);
+            if (day.Day < untoldUntil && lacking >= easy)
+                (poured, lacking) = (poured + lacking, 0);
             result.Add(new WaterDay(day, canopy, used, rain, poured, Math.Max(0, -before), lacking));
         }
         return new PlanterWater(planter, holds, easy, result);

@@ -43,11 +43,13 @@ public static class WaterRound
     /// <param name="waters">Balances of planters.</param>
     /// <param name="day">The day.</param>
     /// <param name="given">When somebody last watered, by planter.</param>
+    /// <param name="isTold">True where the crew tells what it gave; else what is due by the calendar is taken to have been given when it was.</param>
     public static IReadOnlyList<WaterStop> Of(
         Plan plan,
         IEnumerable<PlanterWater> waters,
         LocalDate day,
-        IReadOnlyDictionary<string, LocalDate> given
+        IReadOnlyDictionary<string, LocalDate> given,
+        bool isTold = true
     )
     {
         var stops = new List<WaterStop>();
@@ -63,15 +65,16 @@ public static class WaterRound
                 continue;
             LocalDate last = LocalDate.Max(standing.Max(d => d.Install), given.GetValueOrDefault(water.Planter.Id, LocalDate.MinIsoValue));
             int since = Period.DaysBetween(last, day);
+            bool Again(int everyDays) => isTold ? since >= everyDays : since > 0 && since % everyDays == 0;
             (WaterReason Reason, int Times)? due =
                 water.TimesOn(day) is > 0 and var times ? (WaterReason.Dry, times)
                 : standing.Exists(d => d.Layer != DisplayLayer.Bulbs && Period.DaysBetween(d.Install, day) is > 0 and <= NewForDays)
-                && since >= NewEveryDays
+                && Again(NewEveryDays)
                 && now.Day.MeanC > 5
                     ? (WaterReason.NewlyPlanted, 1)
-                : standing.Exists(d => d.Layer == DisplayLayer.Bulbs && Period.DaysBetween(d.Install, day) is > 0 and < 90) && since >= BulbsEveryDays
+                : standing.Exists(d => d.Layer == DisplayLayer.Bulbs && Period.DaysBetween(d.Install, day) is > 0 and < 90) && Again(BulbsEveryDays)
                     ? (WaterReason.BulbsRoot, 1)
-                : !water.Planter.Form.IsBed && now.Day.MeanC is > 0 and < 8 && since >= WinterEveryDays ? (WaterReason.WinterStill, 1)
+                : !water.Planter.Form.IsBed && now.Day.MeanC is > 0 and < 8 && Again(WinterEveryDays) ? (WaterReason.WinterStill, 1)
                 : null;
             if (due is not { } it)
                 continue;

@@ -44,8 +44,9 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
         HasForecast = forecast.Count > 0;
         string mark = await crew.CareMark(first, today);
         (Roster roster, _) = await crew.Roster();
+        bool isWaterTold = roster.Asked.Contains(CareWork.Water);
         SiteYear year = await frame.State.Year(SiteYear.UsualStart(today, now.IsSouthern), null);
-        return await frame.State.Derived(now, ("care", today, mark, roster.HeatLimitC, string.Join(' ', told)), n => CareNow.Of(
+        return await frame.State.Derived(now, ("care", today, mark, roster.HeatLimitC, isWaterTold, string.Join(' ', told)), n => CareNow.Of(
                 new CareQuestion(
                     n.Plan,
                     year,
@@ -61,7 +62,8 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
                     today,
                     // Beside the page, on a thread of its own.
                     [.. crew.CareBetween(first, today).GetAwaiter().GetResult().SelectMany(k => CareTasks.DoneIn(k.Account, k.Given.Day))],
-                    roster.HeatLimitC
+                    roster.HeatLimitC,
+                    isWaterTold
                 )
             ));
     }

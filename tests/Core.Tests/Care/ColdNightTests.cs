@@ -12,11 +12,11 @@ public sealed class ColdNightTests
 {
     private static readonly LocalDate Today = A.Day(2027, 5, 18);
 
-    private static Plan Plan(double pocketC = 0) =>
+    private static Plan Plan(double pocketC = 0, double ownPocketC = 0) =>
         new(
             Site.Default,
             [new Area("quay", "Quay", pocketC)],
-            [A.Pot()],
+            [A.Pot() with { Survey = PlanterSurvey.Unseen with { FrostPocketC = ownPocketC } }],
             [A.Annual("petunia") with { TopDamageC = -0.5 }, A.Annual("basil") with { TopDamageC = 4 }],
             [
                 A.Show(
@@ -53,6 +53,8 @@ public sealed class ColdNightTests
         PlanterAtRisk low = ColdNights.Of(Plan(2), [Night(1)], Today)[0];
         Assert.Equal(-1, low.LowC, 1e-9);
         Assert.True(low.Odds >= open);
+        // And by its own, as on every other page.
+        Assert.Equal(-2.5, ColdNights.Of(Plan(2, 1.5), [Night(1)], Today)[0].LowC, 1e-9);
         Assert.True(low.FleeceM2 > A.Pot().Form.SurfaceCm2 / 10_000);
     }
 

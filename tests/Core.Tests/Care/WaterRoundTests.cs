@@ -64,4 +64,41 @@ public sealed class WaterRoundTests
         Assert.Equal(TaskKind.Water, task.Kind);
         Assert.Equal(new TaskWindow(day, day, day), task.Window);
     }
+
+    // A crew that is not asked to tell has watered when it was due: a pot is asked every few days, not every day and ever drier.
+    [Fact]
+    public void Where_nobody_tells_what_was_dry_is_taken_to_have_been_watered()
+    {
+        LocalDate first = A.Day(2027, 7, 1);
+        Plan plan = Plan(A.Show("summer", A.Day(2027, 5, 15), A.Day(2027, 10, 1), DisplayLayer.Seasonal, new DisplayItem("petunia", 8)));
+        List<CareDay> days = [.. Enumerable.Range(0, 40).Select(i => CareDay.Of(first.PlusDays(i), 16, 28, 0, 45, CareDaySource.Measured))];
+        int asked = 0;
+        double most = 0;
+        for (LocalDate day = first.PlusDays(20); day < first.PlusDays(40); day = day.PlusDays(1))
+        {
+            PlanterWater water = PlanterWater.Of(plan, plan.Planters[0], days, [], day);
+            asked += WaterRound.Of(plan, [water], day, new Dictionary<string, LocalDate>(), isTold: false).Count;
+            most = Math.Max(most, water.ToFill(day));
+        }
+        Assert.InRange(asked, 4, 16);
+        Assert.True(most < PlanterWater.Of(plan, plan.Planters[0], days, []).ToFill(days[^1].Day));
+        // Bulbs that root come once a week by the calendar.
+        LocalDate october = A.Day(2026, 10, 10);
+        Plan bulbs = Plan(A.Show("bulbs", october, A.Day(2027, 5, 20), DisplayLayer.Bulbs, new DisplayItem("tulip", 20)));
+        List<CareDay> cool = [.. Enumerable.Range(0, 30).Select(i => CareDay.Of(october.PlusDays(i), 3, 9, 0, 45, CareDaySource.Measured))];
+        int weekly = Enumerable
+            .Range(7, 14)
+            .Count(i =>
+                WaterRound
+                    .Of(
+                        bulbs,
+                        [PlanterWater.Of(bulbs, bulbs.Planters[0], cool, [], october.PlusDays(i))],
+                        october.PlusDays(i),
+                        new Dictionary<string, LocalDate>(),
+                        isTold: false
+                    )
+                    .Any(s => s.Reason == WaterReason.BulbsRoot)
+            );
+        Assert.Equal(2, weekly);
+    }
 }

@@ -21,6 +21,10 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
     // A station that was silent for so many days says nothing of today.
     private const int SilentDays = 2;
 
+    // Of more planters a page shows one area at a time, and of an area no more than these.
+    private const int MostAtOnce = 120;
+    private const int MostShown = 250;
+
     // Emitters a foot apart, half a gallon an hour each (common practice).
     private const double EmitterSpacingCm = 30;
 
@@ -29,6 +33,10 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
 
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
+
+    /// <summary>The area that is looked at; null for all, or for the first where there are too many planters for one page.</summary>
+    [BindProperty(SupportsGet = true, Name = "area")]
+    public string? AreaId { get; set; }
 
     /// <summary>Care that is asked of the crew, as ticked.</summary>
     [BindProperty(Name = "asked[]")]
@@ -60,21 +68,34 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
     /// <summary>The house's school about pests.</summary>
     public PestSchool Pests => Now.Plan.Site.Rules.Pests;
 
-    /// <summary>The round by area.</summary>
+    /// <summary>Areas to choose among; empty where all stand on one page.</summary>
+    public IReadOnlyList<Area> Areas { get; private set; } = [];
+
+    /// <summary>What cold nights put at risk in what is looked at.</summary>
+    public IReadOnlyList<PlanterAtRisk> Nights { get; private set; } = [];
+
+    /// <summary>Planters of what is looked at that stand wet.</summary>
+    public IReadOnlyList<Planter> Soaked { get; private set; } = [];
+
+    /// <summary>The round of what is looked at, by area.</summary>
     public IEnumerable<(Area Area, IReadOnlyList<WaterStop> Stops)> ByArea =>
-        Now.Plan.Areas.Select(a => (a, (IReadOnlyList<WaterStop>)[.. Round.Where(s => s.Planter.AreaId == a.Id)])).Where(a => a.Item2.Count > 0);
+        Now
+            .Plan.Areas.Select(a =>
+                (a, (IReadOnlyList<WaterStop>)[.. Round.Where(s => s.Planter.AreaId == a.Id).Where(s => IsShown(s.Planter)).Take(MostShown)])
+            )
+            .Where(a => a.Item2.Count > 0);
 
     /// <summary>What hands do this week, by kind of work; what weather asks stands under what threatens.</summary>
     public IEnumerable<IGrouping<CareWork, CareJob>> ByWork =>
         Care
-            .ThisWeek.Where(j => j.Work is not (CareWork.Cover or CareWork.Secure or CareWork.Winter or CareWork.ShakeSnow))
+            .ThisWeek.Where(j => IsShown(j.Planter) && j.Work is not (CareWork.Cover or CareWork.Secure or CareWork.Winter or CareWork.ShakeSnow))
             .GroupBy(j => j.Work)
             .OrderBy(g => g.Key);
 
     /// <summary>Planters on drip that are dry by themselves, with what they lack and emitters.</summary>
     public IEnumerable<(Planter Planter, double Litres, int Emitters, double Minutes)> Drip =>
         Now
-            .Plan.Planters.Where(p => !p.IsRetired && p.Watering == Watering.Drip)
+            .Plan.Planters.Where(p => !p.IsRetired && p.Watering == Watering.Drip && IsShown(p))
             .Select(p => (p, Care.WaterOf(p.Id)!))
             .Where(x => x.Item2.TimesOn(Day) > 0)
             .Select(x =>
@@ -82,7 +103,13 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
                 double litres = x.Item2.ToFill(Day);
                 int emitters = Math.Max(1, (int)Math.Round(x.p.Form.SurfaceCm2 / (EmitterSpacingCm * EmitterSpacingCm)));
                 return (x.p, litres, emitters, PlanterWater.DripMinutes(litres, emitters, EmitterLitresAnHour));
-            });
+            })
+            .Take(MostShown);
+
+    /// <summary>Planters of a threat that are looked at.</summary>
+    public IEnumerable<Planter> Of(WeatherThreat threat) => threat.Planters.Where(IsShown).Take(MostShown);
+
+    private bool IsShown(Planter planter) => AreaId is null || planter.AreaId == AreaId;
 
     /// <summary>Jobs of one kind of work at which the same is done, with its words: planters by what is looked for, or by what is done there.</summary>
     public IEnumerable<(string What, IReadOnlyList<IGrouping<Planter, CareJob>> At)> Alike(IGrouping<CareWork, CareJob> work, FactWriter crew) =>
@@ -131,7 +158,16 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
     {
         Now = await frame.Now();
         Day = Words.ReadDay(DayText) is { } day && day >= frame.Today && day <= frame.Today.PlusDays(3) ? day : frame.Today;
+        if (Now.Plan.Areas.All(a => a.Id != AreaId))
+            AreaId = null;
+        if (Now.Plan.Planters.Count > MostAtOnce)
+        {
+            Areas = Now.Plan.Areas;
+            AreaId ??= Areas[0].Id;
+        }
         Care = await frame.Soon(desk.Now());
+        Nights = [.. Care.Nights.Where(n => IsShown(n.Planter)).GroupBy(n => n.Night).SelectMany(g => g.Take(MostShown))];
+        Soaked = [.. Care.Soaked.Select(w => w.Planter).Where(IsShown).Take(MostShown)];
         (Roster, Version) = await crew.Roster();
         Round = Care.Round(Day);
         IsWithoutForecast = !desk.HasForecast;
