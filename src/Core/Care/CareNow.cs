@@ -16,7 +16,7 @@ namespace UnrulyMeadow.Core.Care;
 /// <param name="Today">The day.</param>
 /// <param name="Done">Care that was told of.</param>
 /// <param name="HeatLimitC">Heat index above which the crew works mornings only, °C.</param>
-/// <param name="IsWaterTold">True where the crew is asked for water and tells what it gave: what it did not tell it did not give.</param>
+/// <param name="IsWaterTold">True where the crew is asked for water and tells what it gave: from the first it tells of on, what it did not tell it did not give.</param>
 public sealed record CareQuestion(
     Plan Plan,
     SiteYear? Year,
@@ -39,6 +39,7 @@ public sealed class CareNow
     private const int WaterDaysBack = 45;
 
     private readonly CareQuestion _question;
+    private readonly LocalDate _toldSince;
     private readonly Dictionary<string, PlanterWater> _waters;
     private readonly ILookup<(string PlanterId, CareWork Work), CareDone> _done;
 
@@ -46,6 +47,10 @@ public sealed class CareNow
     {
         _question = question;
         _done = question.Done.ToLookup(d => (d.PlanterId, d.Work));
+        // Before the crew told of any water it gave what was due without a word.
+        _toldSince = question.IsWaterTold
+            ? question.Done.Where(d => d.Work == CareWork.Water && d.Day < question.Today).Select(d => d.Day).DefaultIfEmpty(question.Today).Min()
+            : question.Today;
         Plan plan = question.Plan;
         LocalDate today = question.Today;
         Monday = CareTasks.WeekOf(today);
@@ -59,7 +64,7 @@ public sealed class CareNow
             .Planters.Where(p => !p.IsRetired)
             .AsParallel()
             .AsOrdered()
-            .Select(p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]], question.IsWaterTold && p.Watering == Watering.Hand ? null : today))
+            .Select(p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]], p.Watering == Watering.Hand ? _toldSince : today))
             .AsSequential()
             .ToDictionary(w => w.Planter.Id, StringComparer.Ordinal);
         Nights = ColdNights.Of(plan, question.Forecast, today);
@@ -110,7 +115,7 @@ public sealed class CareNow
                 .Done.Where(d => d.Work == CareWork.Water && d.Day < day && d.Day < _question.Today)
                 .GroupBy(d => d.PlanterId)
                 .ToDictionary(g => g.Key, g => g.Max(d => d.Day), StringComparer.Ordinal),
-            _question.IsWaterTold
+            isTold: _toldSince < _question.Today
         );
 
     /// <summary>True where somebody told that it was done: on its day, or this week where it may be done on any.</summary>

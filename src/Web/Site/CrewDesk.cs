@@ -81,11 +81,11 @@ public sealed class CrewDesk(PageFrame frame, CurrentSite site, SupplyDesk suppl
         ];
     }
 
-    // What a lead asks of the crew between turns: of today and this week. A page does not wait for it.
+    // What a lead asks of the crew between turns: of today and this week. It is never left out because it takes a moment.
     private async Task<IReadOnlyList<CrewTask>> Care()
     {
         IReadOnlyList<CareWork> asked = (await store.Roster()).Roster.Asked;
-        return asked.Count > 0 && await frame.IfSoon(care.Now()) is { } now ? now.Tasks(asked) : [];
+        return asked.Count > 0 ? (await frame.Soon(care.Now())).Tasks(asked) : [];
     }
 
     /// <summary>What is taken from where for some tasks.</summary>

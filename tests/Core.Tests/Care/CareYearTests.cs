@@ -265,4 +265,32 @@ public sealed class CareYearTests
         LocalDate growth = CareSeason.Of(null, record, [], A.Day(2027, southern ? 8 : 2, 1)).GrowthBegins!.Value;
         Assert.InRange(growth.Month, month, month + 1);
     }
+
+    // On the day on which a lead begins to ask for water nobody has told of any, and yet not all is dry.
+    [Fact]
+    public void Asking_for_water_does_not_make_everything_dry()
+    {
+        LocalDate day = A.Day(2015, 7, 20);
+        int Due(bool isTold, IReadOnlyList<CareDone> done) =>
+            CareNow
+                .Of(
+                    new CareQuestion(
+                        Plan,
+                        Year,
+                        Record,
+                        [.. Enumerable.Range(-60, 68).Select(d => Measured(day.PlusDays(d)))],
+                        [],
+                        day,
+                        done,
+                        40,
+                        isTold
+                    )
+                )
+                .Round(day)
+                .Count;
+        Assert.Equal(Due(false, []), Due(true, []));
+        // What was told once and never since is dry.
+        CareDone[] once = [.. new[] { "pot", "second" }.Select(p => new CareDone(p, null, CareWork.Water, day.PlusDays(-40)))];
+        Assert.Equal(2, Due(true, once));
+    }
 }
