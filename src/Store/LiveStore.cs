@@ -103,6 +103,27 @@ public sealed class LiveStore(SiteDatabase database)
             days,
             transaction
         );
+        // As it was made, so that afterwards it can be said how good it was; made anew the same day it is the later one that counts.
+        LocalDate made = reading.HeardAt.InUtc().Date;
+        await connection.ExecuteAsync(
+            """
+            insert into forecast_made (made_on, day, min_c, max_c, precipitation_mm, wind_ms)
+            values (@made, @Day, @MinC, @MaxC, @PrecipitationMm, @WindMs)
+            on conflict (site_id, made_on, day) do update
+            set min_c = excluded.min_c, max_c = excluded.max_c, precipitation_mm = excluded.precipitation_mm, wind_ms = excluded.wind_ms
+            """,
+            days.Where(d => d.Forecast && d.Day >= made)
+                .Select(d => new
+                {
+                    made,
+                    d.Day,
+                    d.MinC,
+                    d.MaxC,
+                    d.PrecipitationMm,
+                    d.WindMs,
+                }),
+            transaction
+        );
         await transaction.CommitAsync();
     }
 

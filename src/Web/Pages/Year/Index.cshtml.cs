@@ -235,7 +235,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         Year = WeatherYear is null ? all : await frame.Soon(frame.State.Year(View.Start, WeatherYear));
         Variants = await variants.All();
         await SetBeside();
-        _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).ToLookup(o => o.PlanterId);
+        _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).Where(o => !o.IsCorrected).ToLookup(o => o.PlanterId);
     }
 
     private async Task SetBeside()
