@@ -76,7 +76,7 @@ public sealed class SimulatedWeather
     public Core.Climate.Station Station { get; }
 
     /// <summary>Expected error of the lowest temperature at a lead, °C.</summary>
-    public static double ErrorC(int leadDays) => 1.2 + ((3.5 - 1.2) * (leadDays - 1) / (ForecastDays - 1));
+    public static double ErrorC(int leadDays) => Core.Care.ColdNights.ErrorC(leadDays);
 
     /// <summary>Days up to and without today, oldest first.</summary>
     public IReadOnlyList<SeenDay> Past(LocalDate today, int days) =>
