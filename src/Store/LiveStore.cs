@@ -1,6 +1,7 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
+using UnrulyMeadow.Core.Care;
 using UnrulyMeadow.Core.Climate;
 
 namespace UnrulyMeadow.Store;
@@ -78,6 +79,7 @@ public sealed class LiveStore(SiteDatabase database)
 
             -- Another place has another past.
             delete from live_day where forecast or @moved;
+            delete from forecast_made where @moved;
             """,
             new
             {
@@ -103,7 +105,46 @@ public sealed class LiveStore(SiteDatabase database)
             days,
             transaction
         );
+        // As it was made, so that afterwards it can be said how good it was; made anew the same day it is the later one that counts.
+        LocalDate made = reading.HeardAt.InUtc().Date;
+        await connection.ExecuteAsync(
+            """
+            insert into forecast_made (made_on, day, min_c, max_c, precipitation_mm, wind_ms)
+            values (@made, @Day, @MinC, @MaxC, @PrecipitationMm, @WindMs)
+            on conflict (site_id, made_on, day) do update
+            set min_c = excluded.min_c, max_c = excluded.max_c, precipitation_mm = excluded.precipitation_mm, wind_ms = excluded.wind_ms
+            """,
+            days.Where(d => d.Forecast && d.Day >= made)
+                .Select(d => new
+                {
+                    made,
+                    d.Day,
+                    d.MinC,
+                    d.MaxC,
+                    d.PrecipitationMm,
+                    d.WindMs,
+                }),
+            transaction
+        );
         await transaction.CommitAsync();
+    }
+
+    /// <summary>Nights that were forecast a day or more ahead and came, from a day on, in order.</summary>
+    public async Task<IReadOnlyList<ForecastNight>> Came(LocalDate from)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return
+        [
+            .. await connection.QueryAsync<ForecastNight>(
+                """
+                select made_on, day as night, forecast_made.min_c as forecast_c, live_day.min_c as came_c
+                from forecast_made join live_day using (day)
+                where not live_day.forecast and day > made_on and day >= @from
+                order by day, made_on
+                """,
+                new { from }
+            ),
+        ];
     }
 
     /// <summary>The days as weather, for what is computed from them.</summary>

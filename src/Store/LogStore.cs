@@ -10,7 +10,13 @@ namespace UnrulyMeadow.Store;
 /// <param name="database">The site's part of the database.</param>
 public sealed class LogStore(SiteDatabase database)
 {
-    private const string Columns = "id, planter_id, plant_id, day, kind, note, by, recorded_at, plant_name";
+    private const string Columns = "id, planter_id, plant_id, day, kind, note, by, recorded_at, plant_name, count, corrects";
+
+    // With whether a later entry stands in its place.
+    private const string Read =
+        Columns + ", exists (select from observation c where c.site_id = observation.site_id and c.corrects = observation.id) as is_corrected";
+
+    private const string Stands = "not exists (select from observation c where c.site_id = observation.site_id and c.corrects = observation.id)";
 
     /// <summary>
     /// Records observations, all or none; one whose id is known already is not recorded again. They may name planters and plants
@@ -47,6 +53,14 @@ public sealed class LogStore(SiteDatabase database)
                 else
                     await copy.WriteNullAsync();
                 await copy.WriteAsync(o.PlantName, NpgsqlDbType.Text);
+                if (o.Count is { } count)
+                    await copy.WriteAsync(count, NpgsqlDbType.Integer);
+                else
+                    await copy.WriteNullAsync();
+                if (o.Corrects is { } corrects)
+                    await copy.WriteAsync(corrects, NpgsqlDbType.Uuid);
+                else
+                    await copy.WriteNullAsync();
             }
             await copy.CompleteAsync();
         }
@@ -55,7 +69,7 @@ public sealed class LogStore(SiteDatabase database)
                 $"""
                 insert into observation (person_id, {Columns})
                 select @person, id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()),
-                    coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id))
+                    coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id)), count, corrects
                 from incoming
                 on conflict (site_id, id) do nothing
                 """,
@@ -72,6 +86,13 @@ public sealed class LogStore(SiteDatabase database)
     {
         await using NpgsqlConnection connection = await database.Open();
         return await connection.ExecuteScalarAsync<bool>("select exists (select from observation where id = @id)", new { id });
+    }
+
+    /// <summary>An observation by its id; null where there is none.</summary>
+    public async Task<Observation?> Find(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return (await connection.QuerySingleOrDefaultAsync<Row>($"select {Read} from observation where id = @id", new { id }))?.ToObservation();
     }
 
     /// <summary>Every observation, in the order in which the log is written to a file: by day, then by id.</summary>
@@ -91,7 +112,9 @@ public sealed class LogStore(SiteDatabase database)
                 reader.GetString(5),
                 reader.GetString(6),
                 reader.GetFieldValue<Instant>(7),
-                reader.IsDBNull(8) ? null : reader.GetString(8)
+                reader.IsDBNull(8) ? null : reader.GetString(8),
+                reader.IsDBNull(9) ? null : reader.GetInt32(9),
+                reader.IsDBNull(10) ? null : reader.GetGuid(10)
             ).ToObservation();
         }
     }
@@ -107,7 +130,7 @@ public sealed class LogStore(SiteDatabase database)
             .. (
                 await connection.QueryAsync<Row>(
                     $"""
-                    select {Columns}
+                    select {Read}
                     from observation
                     where @planterId::text is null or planter_id = @planterId
                     order by day desc, recorded_at desc, id
@@ -127,7 +150,7 @@ public sealed class LogStore(SiteDatabase database)
         [
             .. (
                 await connection.QueryAsync<Row>(
-                    $"select {Columns} from observation where plant_id = @plantId order by day desc, recorded_at desc, id limit @most",
+                    $"select {Read} from observation where plant_id = @plantId order by day desc, recorded_at desc, id limit @most",
                     new { plantId, most }
                 )
             ).Select(r => r.ToObservation()),
@@ -145,9 +168,9 @@ public sealed class LogStore(SiteDatabase database)
             .. (
                 await connection.QueryAsync<Row>(
                     $"""
-                    select {Columns}
+                    select {Read}
                     from observation
-                    where planter_id = any(@planters) and kind in ('Note', 'DidWell', 'DidPoorly', 'Died')
+                    where planter_id = any(@planters) and {Stands} and kind in ('Note', 'DidWell', 'DidPoorly', 'Died')
                     order by day desc, recorded_at desc, id
                     limit @most
                     """,
@@ -165,7 +188,7 @@ public sealed class LogStore(SiteDatabase database)
         [
             .. (
                 await connection.QueryAsync<Row>(
-                    $"select {Columns} from observation where kind = @kind order by day, recorded_at, id",
+                    $"select {Read} from observation where kind = @kind and {Stands} order by day, recorded_at, id",
                     new { kind = kind.ToString() }
                 )
             ).Select(r => r.ToObservation()),
@@ -178,10 +201,10 @@ public sealed class LogStore(SiteDatabase database)
         await using NpgsqlConnection connection = await database.Open();
         return (
             await connection.QueryAsync<(string Plant, int Well, int Poorly)>(
-                """
+                $"""
                 select plant_id, (count(*) filter (where kind = 'DidWell'))::int, (count(*) filter (where kind in ('DidPoorly', 'Died')))::int
                 from observation
-                where plant_id is not null and kind in ('DidWell', 'DidPoorly', 'Died')
+                where plant_id is not null and {Stands} and kind in ('DidWell', 'DidPoorly', 'Died')
                 group by plant_id
                 """
             )
@@ -196,7 +219,7 @@ public sealed class LogStore(SiteDatabase database)
         [
             .. (
                 await connection.QueryAsync<Row>(
-                    $"select {Columns} from observation where day between @first and @last order by day, recorded_at, id",
+                    $"select {Read} from observation where day between @first and @last order by day, recorded_at, id",
                     new { first, last }
                 )
             ).Select(r => r.ToObservation()),
@@ -212,10 +235,20 @@ public sealed class LogStore(SiteDatabase database)
         string Note,
         string By,
         Instant RecordedAt,
-        string? PlantName
+        string? PlantName,
+        int? Count,
+        Guid? Corrects,
+        bool IsCorrected = false
     )
     {
         public Observation ToObservation() =>
-            new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By) { RecordedAt = RecordedAt, PlantName = PlantName };
+            new(Id, PlanterId, PlantId, Day, Enum.Parse<ObservationKind>(Kind), Note, By)
+            {
+                RecordedAt = RecordedAt,
+                PlantName = PlantName,
+                Count = Count,
+                Corrects = Corrects,
+                IsCorrected = IsCorrected,
+            };
     }
 }

@@ -17,7 +17,8 @@ public sealed class CarePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     {
         HttpClient crew = app.Browser(SiteRole.Crew);
         var live = new LiveStore(app.Database);
-        LocalDate today = app.Services.GetRequiredService<IClock>().GetCurrentInstant().InUtc().Date;
+        IClock clock = app.Services.GetRequiredService<IClock>();
+        LocalDate today = clock.GetCurrentInstant().InUtc().Date;
         async Task Forecast(double minC) =>
             await live.Save(
                 new LiveReading("Mole end", 43.1, -66.9, app.Services.GetRequiredService<IClock>().GetCurrentInstant(), 5, 80, 3),
@@ -29,6 +30,23 @@ public sealed class CarePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         string told = (await crew.Open("/care")).Words();
         Assert.DoesNotContain("No cold threatens", told, StringComparison.Ordinal);
         Assert.Contains("Fleece", told, StringComparison.Ordinal);
+        // Whoever opens the app is told first, on every page that a day begins with, and in the calendar.
+        Assert.Contains("down to", (await crew.Open("/today")).QuerySelector(".threats")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("down to", (await crew.Open("/year")).QuerySelector(".threats")!.TextContent, StringComparison.Ordinal);
+        string code = await new PassStore(app.Whole).Make(new Pass(PassKind.Calendar, app.Database.Site, null, null, null, null));
+        Assert.Contains("UID:threat-", await crew.GetStringAsync($"/calendar/{code}.ics"), StringComparison.Ordinal);
+        // Afterwards: was it so?
+        await live.Save(
+            new LiveReading("Mole end", 43.1, -66.9, clock.GetCurrentInstant() - Duration.FromDays(3), 5, 80, 3),
+            [new LiveDay(today.PlusDays(-2), true, 11, 20, 0, 4)]
+        );
+        await live.Save(
+            new LiveReading("Mole end", 43.1, -66.9, clock.GetCurrentInstant(), 5, 80, 3),
+            [new LiveDay(today.PlusDays(-2), false, -24, 2, 0, 4), new LiveDay(today.PlusDays(1), true, 12, 20, 0, 4)]
+        );
+        string past = (await crew.Open("/care")).Words();
+        Assert.Contains("nobody was warned", past, StringComparison.Ordinal);
+        Assert.Null((await crew.Open("/today")).QuerySelector(".threats"));
         // From far away it says nothing of this place.
         await live.Save(new LiveReading("Elsewhere", 10, 10, app.Services.GetRequiredService<IClock>().GetCurrentInstant(), 5, 80, 3), []);
         Assert.Contains("No station tells", (await crew.Open("/care")).Words(), StringComparison.Ordinal);

@@ -27,13 +27,20 @@ public sealed record CareQuestion(
     IReadOnlyList<CareDone> Done,
     double HeatLimitC,
     bool IsWaterTold
-);
+)
+{
+    /// <summary>Nights that were forecast and came: what is known of forecasts here.</summary>
+    public IReadOnlyList<ForecastNight> Came { get; init; } = [];
+}
 
 /// <summary>What a site asks for between turns, today and in the days to come: computed once, read by every page.</summary>
 public sealed class CareNow
 {
     /// <summary>Weather so many days back decides what coated feed has given off.</summary>
     public const int DaysBack = 200;
+
+    // So many nights are looked back over: was it so?
+    private const int NightsBack = 14;
 
     // A planter that was full so long ago is as it would be from ever before.
     private const int WaterDaysBack = 45;
@@ -67,8 +74,10 @@ public sealed class CareNow
             .Select(p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]], p.Watering == Watering.Hand ? _toldSince : today))
             .AsSequential()
             .ToDictionary(w => w.Planter.Id, StringComparer.Ordinal);
-        Nights = ColdNights.Of(plan, question.Forecast, today);
-        Threats = WeatherThreats.Of(plan, question.Forecast, today, question.HeatLimitC, question.Done);
+        double ErrorC(int lead) => ForecastRecord.ErrorC(question.Came, lead);
+        Nights = ColdNights.Of(plan, question.Forecast, today, ErrorC);
+        Threats = WeatherThreats.Of(plan, question.Forecast, today, question.HeatLimitC, question.Done, ErrorC);
+        Past = NightThatCame.Of(plan, question.Came.Where(n => n.Night >= today.PlusDays(-NightsBack) && n.Night <= today));
         List<CareDone> before = [.. question.Done.Where(d => d.Day < Monday)];
         Dictionary<string, Planter> planters = plan.Planters.ToDictionary(p => p.Id, StringComparer.Ordinal);
         ThisWeek =
@@ -95,6 +104,15 @@ public sealed class CareNow
 
     /// <summary>What else days to come threaten.</summary>
     public IReadOnlyList<WeatherThreat> Threats { get; }
+
+    /// <summary>Nights of the last fortnight that were warned of or spoiled something, the latest first: was it so?</summary>
+    public IReadOnlyList<NightThatCame> Past { get; }
+
+    /// <summary>Nights that were forecast a day ahead and came, and how far forecasts were off, °C; null where there were too few.</summary>
+    public (int Nights, double ErrorC)? ForecastsHere =>
+        _question.Came.Count(n => n.LeadDays == 1) is var count and >= ForecastRecord.FewestNights
+            ? (count, ForecastRecord.ErrorC(_question.Came, 1))
+            : null;
 
     /// <summary>Care that helps this week, water left aside; what was done this week is still in it.</summary>
     public IReadOnlyList<CareJob> ThisWeek { get; }

@@ -66,9 +66,11 @@ public static class ColdNights
     /// <param name="plan">The plan.</param>
     /// <param name="forecast">Nights.</param>
     /// <param name="today">The day on which it was forecast.</param>
+    /// <param name="errorC">How far forecasts are off so many days ahead here, a standard deviation in °C; null for the usual one.</param>
     /// <returns>By night, then the likeliest first; quiet nights are not in it.</returns>
-    public static IReadOnlyList<PlanterAtRisk> Of(Plan plan, IReadOnlyList<DayForecast> forecast, LocalDate today)
+    public static IReadOnlyList<PlanterAtRisk> Of(Plan plan, IReadOnlyList<DayForecast> forecast, LocalDate today, Func<int, double>? errorC = null)
     {
+        errorC ??= ErrorC;
         List<(Planter Planter, double PocketC)> inUse =
         [
             .. plan.Planters.Where(p => !p.IsRetired).Select(p => (p, plan.AreaOf(p).FrostPocketC + p.Survey.FrostPocketC)),
@@ -79,7 +81,7 @@ public static class ColdNights
         [
             .. forecast
                 .Where(f => f.Day > today)
-                .Select(f => (f, ErrorC(Period.DaysBetween(today, f.Day))))
+                .Select(f => (f, errorC(Period.DaysBetween(today, f.Day))))
                 .Where(n => n.f.MinC - deepest <= HarmlessC + (3 * n.Item2)),
         ];
         if (nights.Count == 0)

@@ -81,13 +81,15 @@ public static class WeatherThreats
     /// <param name="today">The day on which it was made.</param>
     /// <param name="heatLimitC">Heat index above which the crew works mornings only, °C.</param>
     /// <param name="done">What was done already.</param>
+    /// <param name="errorC">How far lows are off so many days ahead here, a standard deviation in °C; null for the usual one.</param>
     /// <returns>By day; quiet days are not in it.</returns>
     public static IReadOnlyList<WeatherThreat> Of(
         Plan plan,
         IReadOnlyList<DayForecast> forecast,
         LocalDate today,
         double heatLimitC,
-        IReadOnlyCollection<CareDone> done
+        IReadOnlyCollection<CareDone> done,
+        Func<int, double>? errorC = null
     )
     {
         DayForecast[] days = [.. forecast.Where(f => f.Day >= today).OrderBy(f => f.Day)];
@@ -144,7 +146,7 @@ public static class WeatherThreats
                 }
             }
         }
-        HardFreeze(plan, days, today, done, threats);
+        HardFreeze(plan, days, today, done, errorC ?? ColdNights.ErrorC, threats);
         return [.. threats.OrderBy(t => t.Day).ThenByDescending(t => t.Odds)];
     }
 
@@ -217,7 +219,14 @@ public static class WeatherThreats
             threats.Add(new WeatherThreat(ThreatKind.Storm, day, falls[0].Odds, [.. falls.Select(f => f.Planter)], []));
     }
 
-    private static void HardFreeze(Plan plan, DayForecast[] days, LocalDate today, IReadOnlyCollection<CareDone> done, List<WeatherThreat> threats)
+    private static void HardFreeze(
+        Plan plan,
+        DayForecast[] days,
+        LocalDate today,
+        IReadOnlyCollection<CareDone> done,
+        Func<int, double> errorC,
+        List<WeatherThreat> threats
+    )
     {
         List<Planter> wanting =
         [
@@ -230,20 +239,9 @@ public static class WeatherThreats
         ];
         if (wanting.Count == 0)
             return;
-        DayForecast? freeze = days.FirstOrDefault(d =>
-            d.Day > today && Normal.CDF(d.MinC, ColdNights.ErrorC(Period.DaysBetween(today, d.Day)), HardFreezeC) >= 0.3
-        );
+        double Odds(DayForecast night) => Normal.CDF(night.MinC, errorC(Period.DaysBetween(today, night.Day)), HardFreezeC);
+        DayForecast? freeze = days.FirstOrDefault(d => d.Day > today && Odds(d) >= 0.3);
         if (freeze is not null)
-        {
-            threats.Add(
-                new WeatherThreat(
-                    ThreatKind.HardFreeze,
-                    freeze.Day,
-                    Normal.CDF(freeze.MinC, ColdNights.ErrorC(Period.DaysBetween(today, freeze.Day)), HardFreezeC),
-                    wanting,
-                    []
-                )
-            );
-        }
+            threats.Add(new WeatherThreat(ThreatKind.HardFreeze, freeze.Day, Odds(freeze), wanting, []));
     }
 }

@@ -28,6 +28,21 @@ public enum ObservationKind
 
     /// <summary>It turned out to be another kind than it was sold as.</summary>
     Misnamed,
+
+    /// <summary>Grown together: no medium is seen any more.</summary>
+    Full,
+
+    /// <summary>Eaten by deer, rabbits, slugs or the like.</summary>
+    Eaten,
+
+    /// <summary>Taken by somebody.</summary>
+    Stolen,
+
+    /// <summary>Broken off, trodden down, or the container is damaged.</summary>
+    Broken,
+
+    /// <summary>An entry that it corrects was never so.</summary>
+    Withdrawn,
 }
 
 /// <summary>One entry of the log: what happened, written once and never changed.</summary>
@@ -45,6 +60,19 @@ public sealed record Observation(Guid Id, string PlanterId, string? PlantId, Loc
 
     /// <summary>The instant at which it was written down; null until it is.</summary>
     public Instant? RecordedAt { get; init; }
+
+    /// <summary>How many plants; null where nobody has counted.</summary>
+    public int? Count { get; init; }
+
+    /// <summary>The entry in whose place this one stands; null for one that corrects none. The first stays readable.</summary>
+    public Guid? Corrects { get; init; }
+
+    /// <summary>True where a later entry stands in its place.</summary>
+    public bool IsCorrected { get; init; }
+
+    /// <summary>True for what takes plants away, and can be counted.</summary>
+    public static bool IsLoss(ObservationKind kind) =>
+        kind is ObservationKind.Died or ObservationKind.Eaten or ObservationKind.Stolen or ObservationKind.Broken;
 
     /// <summary>Every fault of the entry.</summary>
     /// <param name="today">No observation can be of a later day.</param>
@@ -65,6 +93,16 @@ public sealed record Observation(Guid Id, string PlanterId, string? PlantId, Loc
         faults.Text("by", By, 40);
         if (PlantName is not null)
             faults.Phrase("plantName", PlantName, 100);
+        if (Count is { } count)
+        {
+            faults.Range("count", count, 1, Planning.DisplayItem.MostCount, "plants");
+            if (!IsLoss(Kind))
+                faults.Add("count", "is only said of what died, was eaten, stolen or broken");
+        }
+        if (Kind == ObservationKind.Withdrawn && Corrects is null)
+            faults.Add("kind", "choose what you saw");
+        if (Corrects == Id)
+            faults.Add("corrects", "an entry cannot correct itself");
         if (Kind == ObservationKind.Misnamed && PlantId is null)
             faults.Add("plantId", "must name the plant that it was sold as");
         return faults.Faults;

@@ -114,7 +114,9 @@ public static class CsvSheets
                             o.Note,
                             o.By,
                             o.RecordedAt is { } at ? InstantPattern.ExtendedIso.Format(at) : string.Empty,
-                            o.PlantName ?? string.Empty
+                            o.PlantName ?? string.Empty,
+                            o.Count is { } count ? count.ToString(CultureInfo.InvariantCulture) : string.Empty,
+                            o.Corrects is { } corrects ? $"{corrects}" : string.Empty
                         );
                 },
                 first: false
@@ -158,6 +160,10 @@ public static class CsvSheets
                     faults.Add(line, $"what must be one of {string.Join(", ", Enum.GetNames<ObservationKind>())}");
                 else if (!Guid.TryParse(csv.GetField("id"), out Guid id))
                     faults.Add(line, "id is no identifier");
+                else if (Unescape(csv.GetField("count")) is { Length: > 0 } counted && !int.TryParse(counted, CultureInfo.InvariantCulture, out _))
+                    faults.Add(line, "count is no whole number");
+                else if (csv.GetField("corrects") is { Length: > 0 } corrected && !Guid.TryParse(corrected, out _))
+                    faults.Add(line, "corrects is no identifier");
                 else if (recorded.Length > 0 && (at is null || at.Value.InUtc().Year is < 1950 or > 2150))
                     faults.Add(line, "recorded is no instant written 2027-04-14T09:30:00Z");
                 else
@@ -174,6 +180,8 @@ public static class CsvSheets
                         {
                             RecordedAt = at,
                             PlantName = Empty(Unescape(csv.GetField("called"))),
+                            Count = int.TryParse(Unescape(csv.GetField("count")), CultureInfo.InvariantCulture, out int count) ? count : null,
+                            Corrects = Guid.TryParse(csv.GetField("corrects"), out Guid corrects) ? corrects : null,
                         },
                         line
                     );
@@ -199,7 +207,7 @@ public static class CsvSheets
 
     private static readonly SearchValues<char> Parting = SearchValues.Create("\",\r\n\t");
 
-    private static readonly string[] LogColumns = ["id", "planter", "plant", "day", "what", "note", "by", "recorded", "called"];
+    private static readonly string[] LogColumns = ["id", "planter", "plant", "day", "what", "note", "by", "recorded", "called", "count", "corrects"];
 
     private static string? Empty(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 

@@ -1,5 +1,6 @@
 using NodaTime;
 using NodaTime.Text;
+using UnrulyMeadow.Core.Care;
 using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Supply;
@@ -52,10 +53,27 @@ public static class CalendarFeed
             .Between(today.PlusDays(-DaysBack), today.PlusDays(DaysAhead));
         SupplyNow supply = await http.RequestServices.GetRequiredService<SupplyStore>().Now();
         string name = pass.PersonId is { } of ? $"{now.Plan.Site.Name}, {members.First(m => m.Id == of).Name}" : now.Plan.Site.Name;
-        return Results.Bytes(
-            CalendarFile.Write(name, Entries(now.Plan, given, supply.Accounts, pass.PersonId, today, at), clock.GetCurrentInstant()),
-            MediaType
-        );
+        IEnumerable<CalendarEntry> entries = Entries(now.Plan, given, supply.Accounts, pass.PersonId, today, at)
+            .Concat(await Threats(http.RequestServices, at));
+        return Results.Bytes(CalendarFile.Write(name, entries, clock.GetCurrentInstant()), MediaType);
+    }
+
+    // What threatens stands on its day; told anew with every forecast, and gone with the threat.
+    private static async Task<IEnumerable<CalendarEntry>> Threats(IServiceProvider services, string at)
+    {
+        PageFrame frame = services.GetRequiredService<PageFrame>();
+        CareNow care = await services.GetRequiredService<CareDesk>().Now();
+        return CareWarnings
+            .Of(care, frame.Facts, frame.Units)
+            .GroupBy(w => w.Day)
+            .Select(day => new CalendarEntry(
+                $"threat-{LocalDatePattern.Iso.Format(day.Key)}@unruly-meadow",
+                day.Key,
+                day.Key,
+                string.Join("; ", day.Select(w => w.Text)),
+                string.Empty,
+                $"{at}/care#nights"
+            ));
     }
 
     /// <summary>What stands in a calendar.</summary>

@@ -6,6 +6,11 @@ using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web.Site;
 
+/// <summary>What threatens, as far as it is known.</summary>
+/// <param name="IsKnown">False while it is being worked out.</param>
+/// <param name="Care">The care of the day; null where nothing is forecast.</param>
+public sealed record CareThreats(bool IsKnown, CareNow? Care);
+
 /// <summary>What pages of care and of the crew read of it: computed once for a day, from the plan, the weather and what was told.</summary>
 /// <param name="frame">The page's frame.</param>
 /// <param name="live">What a live station measured and expects.</param>
@@ -13,6 +18,9 @@ namespace UnrulyMeadow.Web.Site;
 public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
 {
     private const int DaysAhead = 7;
+
+    // Forecasts older than this were another service's, or another model's.
+    private const int ForecastDaysBack = 730;
 
     // Where neither record nor place is known: the middle of the temperate north.
     private const double SomeLatitudeDeg = 45;
@@ -28,25 +36,46 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
     /// <summary>The care of today.</summary>
     public Task<CareNow> Now() => _now ??= Work();
 
+    /// <summary>
+    /// What threatens, for the head of a page: known at once where no station tells of days to come, or where care is worked out already.
+    /// </summary>
+    public async Task<CareThreats> Threatening()
+    {
+        await Heard();
+        if (!HasForecast)
+            return new CareThreats(true, null);
+        CareNow? care = await frame.IfSoon(Now());
+        return new CareThreats(care is not null, care);
+    }
+
+    private async Task<IReadOnlyList<LiveDay>> Heard()
+    {
+        SiteNow now = await frame.Now();
+        (LiveReading? heard, IReadOnlyList<LiveDay> told) = await live.Load();
+        if (heard is null || (now.Record is { } near && !heard.IsNear(near.Station)))
+            (heard, told) = (null, []);
+        HeardAt = heard?.HeardAt;
+        HasForecast = told.Any(d => d.Forecast && d.Day >= frame.Today);
+        return told;
+    }
+
     private async Task<CareNow> Work()
     {
         SiteNow now = await frame.Now();
         LocalDate today = frame.Today;
         LocalDate first = today.PlusDays(-CareNow.DaysBack);
-        (LiveReading? heard, IReadOnlyList<LiveDay> told) = await live.Load();
-        if (heard is null || (now.Record is { } near && !heard.IsNear(near.Station)))
-            (heard, told) = (null, []);
-        HeardAt = heard?.HeardAt;
+        IReadOnlyList<LiveDay> told = await Heard();
+        IReadOnlyList<ForecastNight> came = HeardAt is null ? [] : await live.Came(today.PlusDays(-ForecastDaysBack));
         IReadOnlyList<DayForecast> forecast =
         [
             .. told.Where(d => d.Forecast && d.Day >= today).Select(d => new DayForecast(d.Day, d.MinC, d.MaxC, d.PrecipitationMm, d.WindMs)),
         ];
-        HasForecast = forecast.Count > 0;
         string mark = await crew.CareMark(first, today);
         (Roster roster, _) = await crew.Roster();
         bool isWaterTold = roster.Asked.Contains(CareWork.Water);
         SiteYear year = await frame.State.Year(SiteYear.UsualStart(today, now.IsSouthern), null);
-        return await frame.State.Derived(now, ("care", today, mark, roster.HeatLimitC, isWaterTold, string.Join(' ', told)), n => CareNow.Of(
+        return await frame.State.Derived(now, ("care", today, mark, roster.HeatLimitC, isWaterTold, string.Join(' ', told), came.Count), n =>
+            CareNow.Of(
                 new CareQuestion(
                     n.Plan,
                     year,
@@ -65,6 +94,10 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
                     roster.HeatLimitC,
                     isWaterTold
                 )
-            ));
+                {
+                    Came = came,
+                }
+            )
+        );
     }
 }

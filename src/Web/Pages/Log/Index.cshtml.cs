@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -25,11 +26,19 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
     [BindProperty]
     public string? PlantId { get; set; }
 
-    [BindProperty]
+    [BindProperty(SupportsGet = true, Name = "Day")]
     public string? Day { get; set; }
 
     [BindProperty]
-    public string? Kind { get; set; } = nameof(ObservationKind.FirstColour);
+    public string? Kind { get; set; }
+
+    /// <summary>How many died, were eaten, stolen or broken, as typed.</summary>
+    [BindProperty]
+    public string? Count { get; set; }
+
+    /// <summary>The entry that is corrected.</summary>
+    [BindProperty(SupportsGet = true, Name = "corrects")]
+    public Guid? Corrects { get; set; }
 
     [BindProperty]
     public string? Note { get; set; }
@@ -45,13 +54,23 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
     [BindProperty]
     public IFormFile? Upload { get; set; }
 
+    /// <summary>True for who may write.</summary>
+    public bool MayLog => visitor.Role >= SiteRole.Crew;
+
     public Guid? Reader => visitor.Person?.Id;
 
     public SiteNow Now { get; private set; } = null!;
 
     public IReadOnlyList<Observation> Latest { get; private set; } = [];
 
-    /// <summary>Plants that stand in the chosen planter today, or all planters' when none is chosen.</summary>
+    /// <summary>The entry that is corrected; null where none is.</summary>
+    public Observation? Corrected { get; private set; }
+
+    /// <summary>What can be chosen: an entry is only taken back where one is corrected.</summary>
+    public IEnumerable<ObservationKind> Kinds =>
+        Enum.GetValues<ObservationKind>().Where(k => k != ObservationKind.Withdrawn || Corrected is not null);
+
+    /// <summary>Plants that stood in the chosen planter on the chosen day, or all of the palette when none is chosen.</summary>
     public IReadOnlyList<Plant> Standing { get; private set; } = [];
 
     public async Task OnGetAsync()
@@ -76,6 +95,14 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                 }
                 if (!Enum.TryParse(Kind, out ObservationKind kind) || !Enum.IsDefined(kind))
                     faults.Add("kind", "choose what you saw");
+                int? count = null;
+                if (!string.IsNullOrWhiteSpace(Count))
+                {
+                    if (int.TryParse(Count, System.Globalization.CultureInfo.InvariantCulture, out int typed))
+                        count = typed;
+                    else
+                        faults.Add("count", "must be a whole number");
+                }
                 Guid id = Guid.TryParse(EntryId, out Guid given) ? given : Guid.NewGuid();
                 var seen = new Observation(
                     id,
@@ -85,7 +112,13 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                     kind,
                     Note?.Trim() ?? string.Empty,
                     visitor.Person!.Name
-                );
+                )
+                {
+                    Count = count,
+                    Corrects = Corrects,
+                };
+                if (Corrects is { } first && await log.Find(first) is not { IsCorrected: false })
+                    faults.Add("corrects", "is corrected already, or is not in this log: look again");
                 faults.AddAll(string.Empty, seen.Faults(frame.Today));
                 if (faults.IsEmpty && Now.Plan.FindPlanter(seen.PlanterId) is null)
                     faults.Add("planterId", $"there is no planter \"{seen.PlanterId}\"");
@@ -163,6 +196,13 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
         );
     }
 
+    /// <summary>What stood in a planter on a day, for the form's choice.</summary>
+    public async Task<IActionResult> OnGetStandingAsync()
+    {
+        await Load();
+        return new JsonResult(Standing.Select(p => new StandingPlant(p.Id, p.CommonName)));
+    }
+
     /// <summary>The whole log, written as it is read.</summary>
     public async Task<IActionResult> OnGetCsvAsync()
     {
@@ -181,6 +221,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
             "plantId" => "PlantId",
             "day" => "Day",
             "note" => "Note",
+            "count" => "Count",
             "really" => "Really",
             _ => null,
         };
@@ -188,24 +229,39 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
     private async Task Fresh()
     {
         await Load();
-        Day = Words.Iso(frame.Today);
+        if (Corrected is { } entry)
+            (PlanterId, PlantId, Day, Kind, Note, Count) = (
+                entry.PlanterId,
+                entry.PlantId,
+                Words.Iso(entry.Day),
+                entry.Kind.ToString(),
+                entry.Note,
+                entry.Count is { } count ? $"{count}" : null
+            );
+        else
+            Day = Words.Iso(Words.ReadDay(Day) is { } day && day <= frame.Today ? day : frame.Today);
         EntryId = Guid.NewGuid().ToString();
+        await Load();
     }
 
     private async Task Load()
     {
         Now = await frame.Now();
+        Corrected = Corrects is { } id ? await log.Find(id) : null;
+        LocalDate on = Words.ReadDay(Day) ?? frame.Today;
         Latest = await log.Latest(Now.Plan.FindPlanter(PlanterId ?? string.Empty) is null ? null : PlanterId, 30);
         Standing = Now.Plan.FindPlanter(PlanterId ?? string.Empty) is { } planter
             ?
             [
                 .. Now
                     .Plan.DisplaysOf(planter.Id)
-                    .Where(d => d.StandsOn(frame.Today))
+                    .Where(d => d.StandsOn(on))
                     .SelectMany(d => d.Items)
                     .Select(i => Now.Plan.Plant(i.PlantId))
                     .DistinctBy(p => p.Id),
             ]
             : [.. Now.Plan.Palette.OrderBy(p => p.CommonName)];
     }
+
+    private sealed record StandingPlant(string Id, string Name);
 }

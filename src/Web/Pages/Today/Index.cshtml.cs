@@ -21,7 +21,7 @@ namespace UnrulyMeadow.Web.Pages.Today;
 /// and is taken once however often it arrives.
 /// </summary>
 [Needs(SiteRole.Crew)]
-public sealed class IndexModel(PageFrame frame, CrewDesk desk, Visitor visitor, HeavyWork heavy) : PageModel
+public sealed class IndexModel(PageFrame frame, CrewDesk desk, CareDesk care, Visitor visitor, HeavyWork heavy) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
@@ -31,6 +31,9 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, Visitor visitor, 
     public bool All { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
+
+    /// <summary>What days to come threaten.</summary>
+    public CareThreats Threats { get; private set; } = new(true, null);
 
     public LocalDate Day { get; private set; }
 
@@ -101,6 +104,7 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, Visitor visitor, 
             cautions.AddRange(sheet.Cautions);
         }
         Sheets = sheets;
+        Threats = await care.Threatening();
         List<SheetPlanter> planted = [.. sheets.Values.Where(s => s.Change.In.Count > 0)];
         Everywhere = planted.Count > 1 ? [.. planted[0].Steps.Where(s => planted.TrueForAll(p => p.Steps.Contains(s)))] : [];
         Cautions = [.. cautions.DistinctBy(c => c.Content)];

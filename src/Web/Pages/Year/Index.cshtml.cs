@@ -21,7 +21,7 @@ namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>"When are we bare?": one rule per planter, twelve months across.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore variants, ChangeStore changes) : PageModel
+public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore variants, ChangeStore changes, CareDesk care) : PageModel
 {
     // Up to so many rules are all drawn; beyond, areas are folded and the barest stand open.
     private const int MostOpen = 60;
@@ -50,6 +50,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
     public int Skip { get; set; }
 
     public SiteNow Now { get; private set; } = null!;
+
+    /// <summary>What days to come threaten.</summary>
+    public CareThreats Threats { get; private set; } = new(true, null);
 
     public YearView View { get; private set; } = null!;
 
@@ -235,7 +238,8 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         Year = WeatherYear is null ? all : await frame.Soon(frame.State.Year(View.Start, WeatherYear));
         Variants = await variants.All();
         await SetBeside();
-        _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).ToLookup(o => o.PlanterId);
+        Threats = await care.Threatening();
+        _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).Where(o => !o.IsCorrected).ToLookup(o => o.PlanterId);
     }
 
     private async Task SetBeside()

@@ -59,6 +59,22 @@ export const attach = (root) => {
     if (!root.querySelector('main .faults, main .fault')) id.value = identity();
     if ((await waitingForms(person, to)).length > 0) await deliver();
   };
+  // What stood there on the day that is told of is offered, not what stands today.
+  const offerStanding = async () => {
+    const { planter, Day, PlantId } = form.elements;
+    if (!planter.value || !Day.value) return;
+    try {
+      const answer = await fetch(`${to}?handler=standing&planter=${encodeURIComponent(planter.value)}&Day=${Day.value}`);
+      if (!answer.ok) return;
+      const chosen = PlantId.value;
+      const plants = await answer.json();
+      PlantId.replaceChildren(PlantId.options[0], ...plants.map((p) => new Option(p.name, p.id, false, p.id === chosen)));
+    } catch {
+      // No signal: what was offered before is offered still.
+    }
+  };
+  form.elements.planter.addEventListener('change', offerStanding);
+  form.elements.Day.addEventListener('change', offerStanding);
   form.addEventListener('submit', async (event) => {
     event.preventDefault();
     const fields = [...new FormData(form)].filter(([name]) => name !== '__RequestVerificationToken');
