@@ -144,6 +144,7 @@ public static class ColdNights
     {
         double side = Math.Sqrt(planter.Form.SurfaceCm2) / 100;
         double high = plants.Max(p => p.Plant.HeightCm) / 100;
-        return Math.Pow(side + (2 * OverhangM) + (2 * high), 2);
+        // Nobody cuts fleece finer than to a tenth of a square metre.
+        return Math.Ceiling(Math.Pow(side + (2 * OverhangM) + (2 * high), 2) * 10) / 10;
     }
 }

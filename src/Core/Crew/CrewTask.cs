@@ -51,7 +51,7 @@ public enum TaskKind
     /// <summary>Tubers and the like are lifted and stored.</summary>
     Lift,
 
-    /// <summary>Drip lines are blown out.</summary>
+    /// <summary>Made ready for hard frost: drip lines are blown out, clay is wrapped or moved in.</summary>
     BlowOutDrip,
 
     /// <summary>Plants that wait are hardened off.</summary>

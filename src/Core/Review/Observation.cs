@@ -11,14 +11,11 @@ public enum ObservationKind
     /// <summary>At its best.</summary>
     Peak,
 
+    /// <summary>Grown together: no medium is seen any more.</summary>
+    Full,
+
     /// <summary>No colour worth showing any more.</summary>
     Over,
-
-    /// <summary>Dead.</summary>
-    Died,
-
-    /// <summary>Anything else, in words.</summary>
-    Note,
 
     /// <summary>The display or plant did well here.</summary>
     DidWell,
@@ -26,11 +23,8 @@ public enum ObservationKind
     /// <summary>It did poorly here.</summary>
     DidPoorly,
 
-    /// <summary>It turned out to be another kind than it was sold as.</summary>
-    Misnamed,
-
-    /// <summary>Grown together: no medium is seen any more.</summary>
-    Full,
+    /// <summary>Dead.</summary>
+    Died,
 
     /// <summary>Eaten by deer, rabbits, slugs or the like.</summary>
     Eaten,
@@ -40,6 +34,12 @@ public enum ObservationKind
 
     /// <summary>Broken off, trodden down, or the container is damaged.</summary>
     Broken,
+
+    /// <summary>It turned out to be another kind than it was sold as.</summary>
+    Misnamed,
+
+    /// <summary>Anything else, in words.</summary>
+    Note,
 
     /// <summary>An entry that it corrects was never so.</summary>
     Withdrawn,
