@@ -10,7 +10,8 @@ namespace UnrulyMeadow.Store;
 /// <param name="database">The site's part of the database.</param>
 public sealed class LogStore(SiteDatabase database)
 {
-    private const string Columns = "id, planter_id, plant_id, day, kind, note, by, recorded_at, plant_name, count, corrects";
+    private const string Columns =
+        "id, planter_id, plant_id, day, kind, note, by, recorded_at, plant_name, count, corrects, rating, verdict, in_colour, cover_pct";
 
     // With whether a later entry stands in its place.
     private const string Read =
@@ -61,6 +62,10 @@ public sealed class LogStore(SiteDatabase database)
                     await copy.WriteAsync(corrects, NpgsqlDbType.Uuid);
                 else
                     await copy.WriteNullAsync();
+                await copy.WriteAsync(o.Review?.Rating, NpgsqlDbType.Integer);
+                await copy.WriteAsync(o.Review?.Verdict.ToString(), NpgsqlDbType.Text);
+                await copy.WriteAsync(o.Review?.IsInColour, NpgsqlDbType.Boolean);
+                await copy.WriteAsync(o.Review?.CoverPct, NpgsqlDbType.Integer);
             }
             await copy.CompleteAsync();
         }
@@ -69,7 +74,8 @@ public sealed class LogStore(SiteDatabase database)
                 $"""
                 insert into observation (person_id, {Columns})
                 select @person, id, planter_id, plant_id, day, kind, note, by, coalesce(recorded_at, now()),
-                    coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id)), count, corrects
+                    coalesce(plant_name, (select p.details ->> 'commonName' from plant p where p.id = plant_id)), count, corrects,
+                    rating, verdict, in_colour, cover_pct
                 from incoming
                 on conflict (site_id, id) do nothing
                 """,
@@ -114,7 +120,11 @@ public sealed class LogStore(SiteDatabase database)
                 reader.GetFieldValue<Instant>(7),
                 reader.IsDBNull(8) ? null : reader.GetString(8),
                 reader.IsDBNull(9) ? null : reader.GetInt32(9),
-                reader.IsDBNull(10) ? null : reader.GetGuid(10)
+                reader.IsDBNull(10) ? null : reader.GetGuid(10),
+                reader.IsDBNull(11) ? null : reader.GetInt32(11),
+                reader.IsDBNull(12) ? null : reader.GetString(12),
+                reader.IsDBNull(13) ? null : reader.GetBoolean(13),
+                reader.IsDBNull(14) ? null : reader.GetInt32(14)
             ).ToObservation();
         }
     }
@@ -170,7 +180,7 @@ public sealed class LogStore(SiteDatabase database)
                     $"""
                     select {Read}
                     from observation
-                    where planter_id = any(@planters) and {Stands} and kind in ('Note', 'DidWell', 'DidPoorly', 'Died')
+                    where planter_id = any(@planters) and {Stands} and kind in ('Note', 'DidWell', 'DidPoorly', 'Died', 'Reviewed')
                     order by day desc, recorded_at desc, id
                     limit @most
                     """,
@@ -238,6 +248,10 @@ public sealed class LogStore(SiteDatabase database)
         string? PlantName,
         int? Count,
         Guid? Corrects,
+        int? Rating,
+        string? Verdict,
+        bool? InColour,
+        int? CoverPct,
         bool IsCorrected = false
     )
     {
@@ -248,6 +262,7 @@ public sealed class LogStore(SiteDatabase database)
                 PlantName = PlantName,
                 Count = Count,
                 Corrects = Corrects,
+                Review = Rating is { } rating ? new PlanterReview(rating, Enum.Parse<ReviewVerdict>(Verdict!), InColour, CoverPct) : null,
                 IsCorrected = IsCorrected,
             };
     }

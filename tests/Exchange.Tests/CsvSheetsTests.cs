@@ -60,6 +60,43 @@ public sealed class CsvSheetsTests
     }
 
     [Fact]
+    public async Task Losses_corrections_and_reviews_come_back_and_a_review_that_cannot_be_read_is_named()
+    {
+        Observation died = Entry("frost") with { Kind = ObservationKind.Died, Count = 7 };
+        Observation[] log =
+        [
+            died,
+            Entry("it was fewer") with
+            {
+                Kind = ObservationKind.Died,
+                Count = 2,
+                Corrects = died.Id,
+            },
+            Entry("-3 rows") with
+            {
+                Kind = ObservationKind.Reviewed,
+                Review = new PlanterReview(5, ReviewVerdict.Repeat, false, 100),
+            },
+            Entry(string.Empty) with
+            {
+                Kind = ObservationKind.Reviewed,
+                Review = new PlanterReview(1, ReviewVerdict.Drop),
+            },
+        ];
+        byte[] bytes = await Written(log);
+        using (var stream = new MemoryStream(bytes))
+            Assert.Equal(log, CsvSheets.ReadLog(stream, Today));
+        string text = Encoding.UTF8.GetString(bytes);
+        foreach (
+            (string good, string bad, string why) in new[] { ("5,Repeat", "9,Repeat", "from 1 to 5"), ("1,Drop", "1,Burn", "verdict must be one of") }
+        )
+        {
+            using var stream = new MemoryStream(Encoding.UTF8.GetBytes(text.Replace(good, bad, StringComparison.Ordinal)));
+            Assert.Contains(why, Assert.Throws<InvalidInputException>(() => CsvSheets.ReadLog(stream, Today)).Message, StringComparison.Ordinal);
+        }
+    }
+
+    [Fact]
     public async Task Whatever_is_typed_comes_back_and_is_written_again_byte_for_byte()
     {
         // The marks that sheets, spreadsheets and readers trip over, in any order and number.

@@ -22,6 +22,33 @@ public sealed class LogCorrectionTests(TestDatabase test) : IClassFixture<TestDa
         Assert.Equal((0, 1), (await log.Ratings())["tulip"]);
     }
 
+    [Fact]
+    public async Task What_a_review_walk_found_comes_back_whole()
+    {
+        var log = new LogStore(test.Database);
+        Observation[] found =
+        [
+            Entry(ObservationKind.Reviewed) with
+            {
+                PlantId = null,
+                Review = new PlanterReview(4, ReviewVerdict.Change, true, 60),
+                Note = "more yellow",
+            },
+            Entry(ObservationKind.Reviewed) with
+            {
+                PlantId = null,
+                Review = new PlanterReview(1, ReviewVerdict.Drop),
+            },
+        ];
+        await log.Record(found);
+        foreach (Observation one in found)
+            Assert.Equal((one.Review, one.Note), (await log.Find(one.Id) is { } read ? (read.Review, read.Note) : default));
+        var all = new List<Observation>();
+        await foreach (Observation o in log.All())
+            all.Add(o);
+        Assert.Equal(found.Select(f => f.Review).ToHashSet(), all.Where(o => o.Kind == ObservationKind.Reviewed).Select(o => o.Review).ToHashSet());
+    }
+
     private static Observation Entry(ObservationKind kind) =>
         new(Guid.NewGuid(), "pot", "tulip", new LocalDate(2026, 10, 4), kind, string.Empty, "Rosa");
 }

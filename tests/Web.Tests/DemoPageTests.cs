@@ -53,6 +53,8 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
             "/daysheet?turn=bulbs-2026",
             "/log",
             "/log?planter=kiosk-basket",
+            "/review",
+            "/care",
             "/climate",
             "/climate?weather=hardest",
             "/climate?out=2027-10-20",

@@ -191,6 +191,21 @@ test('what is logged without signal waits, and is in the log once', async ({ pag
   await expect(sheet.locator('[data-log-refusals] li')).toHaveCount(1);
   await sheet.locator('[data-log-refusals] button').click();
   await expect(sheet.locator('[data-log-refusals] li')).toHaveCount(0);
+  // So does what a review walk finds.
+  await held(sheet, `${desk}/review`);
+  await phone.setOffline(true);
+  await sheet.goto(`${desk}/review`);
+  const pot = sheet.locator('#planter-great-pot');
+  if (!(await pot.locator('form').isVisible())) await pot.locator('summary').click();
+  await pot.getByText('good', { exact: true }).click();
+  await pot.getByText('the same again', { exact: true }).click();
+  await pot.locator('[name=Note]').fill('rated without signal');
+  await pot.getByRole('button').click();
+  await expect(sheet.locator('[data-log-queue]')).toContainText('1 wait');
+  await phone.setOffline(false);
+  await expect(sheet.locator('[data-log-queue]')).toContainText('All is sent', { timeout: 20_000 });
+  await sheet.goto(`${desk}/review`);
+  await expect(pot.locator('.found')).toContainText('4 of 5, the same again. rated without signal');
   // With signal it goes the usual way, once.
   await sheet.goto(`${desk}/log`);
   await say(`${note}, and with`);

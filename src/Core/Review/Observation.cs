@@ -38,11 +38,41 @@ public enum ObservationKind
     /// <summary>It turned out to be another kind than it was sold as.</summary>
     Misnamed,
 
+    /// <summary>Looked at on a review walk; see <see cref="Observation.Review"/>.</summary>
+    Reviewed,
+
     /// <summary>Anything else, in words.</summary>
     Note,
 
     /// <summary>An entry that it corrects was never so.</summary>
     Withdrawn,
+}
+
+/// <summary>What is to become of a planting, after a look at it.</summary>
+public enum ReviewVerdict
+{
+    /// <summary>It stays as it stands.</summary>
+    Keep,
+
+    /// <summary>The same again next year.</summary>
+    Repeat,
+
+    /// <summary>Again, but otherwise: the note says how.</summary>
+    Change,
+
+    /// <summary>Not again here.</summary>
+    Drop,
+}
+
+/// <summary>What somebody found who stood before a planter with what was expected of the day in hand.</summary>
+/// <param name="Rating">From 1, poor, to 5, splendid.</param>
+/// <param name="Verdict">What is to become of it.</param>
+/// <param name="IsInColour">True where it shows colour; null where nobody said.</param>
+/// <param name="CoverPct">Share of the surface that leaf and flower hide, %; null where nobody said.</param>
+public sealed record PlanterReview(int Rating, ReviewVerdict Verdict, bool? IsInColour = null, int? CoverPct = null)
+{
+    /// <summary>The best rating.</summary>
+    public const int Best = 5;
 }
 
 /// <summary>One entry of the log: what happened, written once and never changed.</summary>
@@ -66,6 +96,9 @@ public sealed record Observation(Guid Id, string PlanterId, string? PlantId, Loc
 
     /// <summary>The entry in whose place this one stands; null for one that corrects none. The first stays readable.</summary>
     public Guid? Corrects { get; init; }
+
+    /// <summary>What was found on a review walk; null for every other entry.</summary>
+    public PlanterReview? Review { get; init; }
 
     /// <summary>True where a later entry stands in its place.</summary>
     public bool IsCorrected { get; init; }
@@ -98,6 +131,17 @@ public sealed record Observation(Guid Id, string PlanterId, string? PlantId, Loc
             faults.Range("count", count, 1, Planning.DisplayItem.MostCount, "plants");
             if (!IsLoss(Kind))
                 faults.Add("count", "is only said of what died, was eaten, stolen or broken");
+        }
+        if (Kind == ObservationKind.Reviewed != Review is not null)
+            faults.Add("rating", "is said of what was reviewed, and of nothing else");
+        if (Review is { } review)
+        {
+            if (review.Rating is < 1 or > PlanterReview.Best)
+                faults.Add("rating", $"must be from 1 to {PlanterReview.Best}");
+            if (!Enum.IsDefined(review.Verdict))
+                faults.Add("verdict", "choose what is to become of it");
+            if (review.CoverPct is < 0 or > 100)
+                faults.Add("cover", "must be from 0 to 100 %");
         }
         if (Kind == ObservationKind.Withdrawn && Corrects is null)
             faults.Add("kind", "choose what you saw");

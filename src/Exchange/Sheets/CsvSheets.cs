@@ -116,7 +116,11 @@ public static class CsvSheets
                             o.RecordedAt is { } at ? InstantPattern.ExtendedIso.Format(at) : string.Empty,
                             o.PlantName ?? string.Empty,
                             o.Count is { } count ? count.ToString(CultureInfo.InvariantCulture) : string.Empty,
-                            o.Corrects is { } corrects ? $"{corrects}" : string.Empty
+                            o.Corrects is { } corrects ? $"{corrects}" : string.Empty,
+                            o.Review is { } review ? review.Rating.ToString(CultureInfo.InvariantCulture) : string.Empty,
+                            o.Review is { Verdict: var verdict } ? $"{verdict}" : string.Empty,
+                            o.Review?.IsInColour is { } shows ? (shows ? Yes : No) : string.Empty,
+                            o.Review?.CoverPct is { } cover ? cover.ToString(CultureInfo.InvariantCulture) : string.Empty
                         );
                 },
                 first: false
@@ -164,6 +168,8 @@ public static class CsvSheets
                     faults.Add(line, "count is no whole number");
                 else if (csv.GetField("corrects") is { Length: > 0 } corrected && !Guid.TryParse(corrected, out _))
                     faults.Add(line, "corrects is no identifier");
+                else if (WrongReview(csv, out PlanterReview? review) is { } wrong)
+                    faults.Add(line, wrong);
                 else if (recorded.Length > 0 && (at is null || at.Value.InUtc().Year is < 1950 or > 2150))
                     faults.Add(line, "recorded is no instant written 2027-04-14T09:30:00Z");
                 else
@@ -182,6 +188,7 @@ public static class CsvSheets
                             PlantName = Empty(Unescape(csv.GetField("called"))),
                             Count = int.TryParse(Unescape(csv.GetField("count")), CultureInfo.InvariantCulture, out int count) ? count : null,
                             Corrects = Guid.TryParse(csv.GetField("corrects"), out Guid corrects) ? corrects : null,
+                            Review = review,
                         },
                         line
                     );
@@ -203,11 +210,56 @@ public static class CsvSheets
         }
     }
 
+    // What is wrong with what was found on a review walk; null where nothing is.
+    private static string? WrongReview(CsvReader csv, out PlanterReview? review)
+    {
+        review = null;
+        string rating = Unescape(csv.GetField("rating"));
+        if (rating.Length == 0)
+            return null;
+        if (!int.TryParse(rating, CultureInfo.InvariantCulture, out int stars))
+            return "rating is no whole number";
+        if (!Enum.TryParse(csv.GetField("verdict"), ignoreCase: true, out ReviewVerdict verdict) || !Enum.IsDefined(verdict))
+            return $"verdict must be one of {string.Join(", ", Enum.GetNames<ReviewVerdict>())}";
+        string shows = Unescape(csv.GetField("in colour"));
+        if (shows is not ("" or Yes or No))
+            return $"in colour must be {Yes}, {No} or empty";
+        int? cover = null;
+        if (Unescape(csv.GetField("cover")) is { Length: > 0 } covered)
+        {
+            if (!int.TryParse(covered, CultureInfo.InvariantCulture, out int share))
+                return "cover is no whole number";
+            cover = share;
+        }
+        review = new PlanterReview(stars, verdict, shows.Length == 0 ? null : shows == Yes, cover);
+        return null;
+    }
+
     private const int LogPiece = 2000;
 
     private static readonly SearchValues<char> Parting = SearchValues.Create("\",\r\n\t");
 
-    private static readonly string[] LogColumns = ["id", "planter", "plant", "day", "what", "note", "by", "recorded", "called", "count", "corrects"];
+    private static readonly string[] LogColumns =
+    [
+        "id",
+        "planter",
+        "plant",
+        "day",
+        "what",
+        "note",
+        "by",
+        "recorded",
+        "called",
+        "count",
+        "corrects",
+        "rating",
+        "verdict",
+        "in colour",
+        "cover",
+    ];
+
+    private const string Yes = "yes";
+    private const string No = "no";
 
     private static string? Empty(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 

@@ -46,6 +46,7 @@ public static class SitePages
             "Look back",
             [
                 new("Log", "/log", "record observations ratings notes"),
+                new("Review", "/review", "walk rating keep repeat drop season"),
                 new("Learnt", "/learnt", "dates posterior later earlier teach"),
                 new("Changes", "/changes", "undo take back history"),
             ]

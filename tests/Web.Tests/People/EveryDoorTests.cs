@@ -59,6 +59,7 @@ public sealed class EveryDoorTests(EmptyApp app) : IClassFixture<EmptyApp>
         ["GET /site/plan"] = SiteRole.Owner,
         ["GET /site/aside"] = SiteRole.Owner,
         ["POST /log"] = SiteRole.Crew,
+        ["POST /review"] = SiteRole.Crew,
         ["POST /planters/{id}?photo"] = SiteRole.Crew,
         ["POST /daysheet?kept"] = SiteRole.Crew,
         ["POST /turns/{id}?ask"] = SiteRole.Crew,

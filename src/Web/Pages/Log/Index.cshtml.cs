@@ -68,7 +68,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
 
     /// <summary>What can be chosen: an entry is only taken back where one is corrected.</summary>
     public IEnumerable<ObservationKind> Kinds =>
-        Enum.GetValues<ObservationKind>().Where(k => k != ObservationKind.Withdrawn || Corrected is not null);
+        Enum.GetValues<ObservationKind>().Where(k => k != ObservationKind.Reviewed && (k != ObservationKind.Withdrawn || Corrected is not null));
 
     /// <summary>Plants that stood in the chosen planter on the chosen day, or all of the palette when none is chosen.</summary>
     public IReadOnlyList<Plant> Standing { get; private set; } = [];
@@ -88,6 +88,8 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
             async () =>
             {
                 var faults = new FaultList();
+                if (Kind == nameof(ObservationKind.Reviewed))
+                    faults.Add("kind", "is told on the review walk");
                 if (Words.ReadDay(Day) is not { } day)
                 {
                     faults.Add("day", "must be a date");

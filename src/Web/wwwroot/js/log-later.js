@@ -4,14 +4,17 @@ import { drop, identity, keep, sendForms, waitingForms } from './outbox.js';
 const AGAIN_MS = 15_000;
 const ON_THE_WAY = 'meadow:log-on-the-way';
 
+const localDay = (time) => new Date(time - time.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+
 export const attach = (root) => {
-  const form = root.querySelector('form[data-send-later]');
-  if (!form) return;
-  const { person } = form.dataset;
+  // Forms of one page go to one address.
+  const forms = [...root.querySelectorAll('form[data-send-later]')];
+  if (forms.length === 0) return;
+  const [first] = forms;
+  const { person } = first.dataset;
   const bar = root.querySelector('[data-log-queue]');
-  const to = form.getAttribute('action');
-  const token = form.querySelector('[name=__RequestVerificationToken]').value;
-  const id = form.elements.EntryId;
+  const to = first.getAttribute('action');
+  const token = first.querySelector('[name=__RequestVerificationToken]').value;
 
   const refusals = root.querySelector('[data-log-refusals]');
 
@@ -56,27 +59,31 @@ export const attach = (root) => {
     const isAnswered = root.querySelector('.said, main .faults, main .fault');
     if (sent && isAnswered) await drop({ id: sent, fields: [] });
     // A page that was held would give every entry the same identity.
-    if (!root.querySelector('main .faults, main .fault')) id.value = identity();
+    if (!root.querySelector('main .faults, main .fault')) for (const form of forms) form.elements.EntryId.value = identity();
     if ((await waitingForms(person, to)).length > 0) await deliver();
   };
   // What stood there on the day that is told of is offered, not what stands today.
   const offerStanding = async () => {
-    const { planter, Day, PlantId } = form.elements;
+    const { planter, Day, PlantId } = first.elements;
     if (!planter.value || !Day.value) return;
     try {
       const answer = await fetch(`${to}?handler=standing&planter=${encodeURIComponent(planter.value)}&Day=${Day.value}`);
       if (!answer.ok) return;
       const chosen = PlantId.value;
       const plants = await answer.json();
-      PlantId.replaceChildren(PlantId.options[0], ...plants.map((p) => new Option(p.name, p.id, false, p.id === chosen)));
+      PlantId.replaceChildren(PlantId.options[0], ...plants.map((p) => Object.assign(document.createElement('option'), { textContent: p.name, value: p.id, selected: p.id === chosen })));
     } catch {
       // No signal: what was offered before is offered still.
     }
   };
-  form.elements.planter.addEventListener('change', offerStanding);
-  form.elements.Day.addEventListener('change', offerStanding);
-  form.addEventListener('submit', async (event) => {
+  if (first.elements.PlantId) for (const name of ['planter', 'Day']) first.elements[name].addEventListener('change', offerStanding);
+  const submit = async (event) => {
     event.preventDefault();
+    const form = event.currentTarget;
+    const id = form.elements.EntryId;
+    // What is told of the day on which it is told, however long the page was held.
+    const seenToday = form.querySelector('[data-seen-today]');
+    if (seenToday) seenToday.value = localDay(new Date());
     const fields = [...new FormData(form)].filter(([name]) => name !== '__RequestVerificationToken');
     await keep({ id: id.value, person, to, fields });
     if (navigator.onLine) {
@@ -87,8 +94,10 @@ export const attach = (root) => {
     form.reset();
     id.value = identity();
     await show();
-    bar.scrollIntoView({ block: 'nearest' });
-  });
+    if (first === form && forms.length === 1) bar.scrollIntoView({ block: 'nearest' });
+    else form.closest('li')?.classList.add('is-seen');
+  };
+  for (const form of forms) form.addEventListener('submit', submit);
   begin();
   addEventListener('online', deliver);
   setInterval(async () => {

@@ -1,0 +1,56 @@
+using System.Net;
+using AngleSharp.Dom;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Store;
+using UnrulyMeadow.Store.People;
+
+namespace UnrulyMeadow.Web.Tests;
+
+/// <summary>A walk past all planters: what is expected, what is found, and what is planned there next time knows of it.</summary>
+public sealed class ReviewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
+{
+    [Fact]
+    public async Task A_walk_goes_on_to_the_next_planter_and_a_second_look_stands_in_the_place_of_the_first()
+    {
+        HttpClient crew = app.Browser(SiteRole.Crew);
+        var log = new LogStore(app.Database);
+        IDocument walk = await crew.Open("/review");
+        string[] planters = [.. walk.QuerySelectorAll(".walk > li").Select(l => l.Id!["planter-".Length..])];
+        Assert.Contains("0 of", walk.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("Expected today", walk.Words(), StringComparison.Ordinal);
+        async Task<HttpResponseMessage> Say(string planter, params (string, string)[] fields) =>
+            await crew.PostFrom("/review", "/review", [("planter", planter), ("EntryId", $"{Guid.NewGuid()}"), .. fields]);
+        using (HttpResponseMessage first = await Say(planters[0], ("Rating", "2"), ("Verdict", "Drop"), ("Cover", "40"), ("Note", "tatty")))
+        {
+            Assert.Equal(HttpStatusCode.Redirect, first.StatusCode);
+            Assert.EndsWith($"#planter-{planters[1]}", $"{first.Headers.Location}", StringComparison.Ordinal);
+        }
+        using (
+            HttpResponseMessage again = await Say(
+                planters[0],
+                ("Rating", "5"),
+                ("Verdict", "Repeat"),
+                ("InColour", "yes"),
+                ("Note", "wrong pot before")
+            )
+        )
+            Assert.Equal(HttpStatusCode.Redirect, again.StatusCode);
+        IDocument after = await crew.Open("/review");
+        Assert.Contains("1 of", after.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
+        string found = after.QuerySelector($"#planter-{planters[0]} .found")!.TextContent;
+        Assert.Contains("5 of 5, the same again, in colour", found, StringComparison.Ordinal);
+        IReadOnlyList<Observation> kept = await log.Latest(planters[0], 10);
+        Assert.Equal([1, 0], new[] { 2, 5 }.Select(r => kept.Count(o => o.Review?.Rating == r && o.IsCorrected)));
+        // Whoever plans there next sees it.
+        Assert.Contains("wrong pot before", (await app.Browser(SiteRole.Planner).Open($"/stack/{planters[0]}")).Words(), StringComparison.Ordinal);
+
+        // What is left out is asked for, and what was typed stays.
+        using HttpResponseMessage open = await Say(planters[1], ("Rating", "4"), ("Note", "half eaten"));
+        string page = await open.Content.ReadAsStringAsync();
+        Assert.Contains("choose what is to become of it", page, StringComparison.Ordinal);
+        Assert.Contains("half eaten", page, StringComparison.Ordinal);
+        Assert.DoesNotContain(await log.Latest(planters[1], 10), o => o.Review is not null);
+        using HttpResponseMessage gone = await Say("long-gone", ("Rating", "4"), ("Verdict", "Keep"));
+        Assert.Contains("no such planter any more", await gone.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+}
