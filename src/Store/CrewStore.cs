@@ -62,7 +62,12 @@ public sealed class CrewStore(SiteDatabase database, PlanStore plans, JsonSerial
         );
 
     /// <summary>A mark of what was told of care between two days: another as soon as anything is given or told.</summary>
-    public async Task<string> CareMark(LocalDate first, LocalDate last)
+    public Task<string> CareMark(LocalDate first, LocalDate last) => Mark(CareTasks.IdBegins + "%", first, last);
+
+    /// <summary>A mark of what was told of work between two days: another as soon as anything is given or told.</summary>
+    public Task<string> Mark(LocalDate first, LocalDate last) => Mark("%", first, last);
+
+    private async Task<string> Mark(string tasks, LocalDate first, LocalDate last)
     {
         await using NpgsqlConnection connection = await database.Open();
         return await connection.QuerySingleAsync<string>(
@@ -70,16 +75,20 @@ public sealed class CrewStore(SiteDatabase database, PlanStore plans, JsonSerial
             select concat_ws(' ', max(g.version), count(distinct g.id), count(e.id))
             from given_task g
             left join task_entry e on e.given_id = g.id
-            where g.task_id like @care and g.day between @first and @last
+            where g.task_id like @tasks and g.day between @first and @last
             """,
             new
             {
-                care = CareTasks.IdBegins + "%",
+                tasks,
                 first,
                 last,
             }
         );
     }
+
+    /// <summary>Minutes of people by the planter's id, told of work between two days.</summary>
+    public async Task<IReadOnlyDictionary<string, double>> Minutes(LocalDate first, LocalDate last) =>
+        PlanterMinutes.Of((await Read("day between @first and @last", new { first, last })).Select(k => k.Account));
 
     /// <summary>Every task that is open, and those done of some planters.</summary>
     public Task<IReadOnlyList<KeptTask>> OpenOrOf(IReadOnlyCollection<string> taskIds) =>

@@ -54,6 +54,7 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
             "/log",
             "/log?planter=kiosk-basket",
             "/review",
+            "/review/season",
             "/care",
             "/climate",
             "/climate?weather=hardest",

@@ -44,6 +44,15 @@ public sealed class ReviewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         // Whoever plans there next sees it.
         Assert.Contains("wrong pot before", (await app.Browser(SiteRole.Planner).Open($"/stack/{planters[0]}")).Words(), StringComparison.Ordinal);
 
+        // The report of the season counts the look that holds, and goes out as a workbook.
+        HttpClient planner = app.Browser(SiteRole.Planner);
+        string report = (await planner.Open("/review/season")).Words();
+        Assert.Contains("1 of", report, StringComparison.Ordinal);
+        Assert.Contains("5.0 of 5 on average", report, StringComparison.Ordinal);
+        Assert.Contains("wrong pot before", report, StringComparison.Ordinal);
+        using (HttpResponseMessage sheet = await planner.GetAsync(new Uri("/review/season?handler=xlsx", UriKind.Relative)))
+            Assert.Equal("PK"u8.ToArray(), (await sheet.Content.ReadAsByteArrayAsync())[..2]);
+
         // What is left out is asked for, and what was typed stays.
         using HttpResponseMessage open = await Say(planters[1], ("Rating", "4"), ("Note", "half eaten"));
         string page = await open.Content.ReadAsStringAsync();

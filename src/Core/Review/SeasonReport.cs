@@ -1,0 +1,197 @@
+using NodaTime;
+using UnrulyMeadow.Core.Palette;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
+using UnrulyMeadow.Core.Season;
+
+namespace UnrulyMeadow.Core.Review;
+
+/// <summary>How one planter did.</summary>
+/// <param name="Planter">The planter.</param>
+/// <param name="DaysExpected">Days so far on which colour was expected, in half the weather years or more.</param>
+/// <param name="DaysKnown">Days so far of which a look near enough tells whether it was in colour.</param>
+/// <param name="DaysSeen">Of these, days in colour.</param>
+/// <param name="DaysExpectedOfKnown">Of these, days on which colour was expected.</param>
+/// <param name="Lost">Plants that died, were eaten, stolen or broken; an entry without a count counts as one.</param>
+/// <param name="Minutes">Minutes of people that were told of.</param>
+/// <param name="Cost">What its plants and medium cost.</param>
+/// <param name="Rating">Mean of its ratings, 1 to 5; null where nobody rated it.</param>
+/// <param name="Last">The last review; null where there is none.</param>
+public sealed record PlanterResult(
+    Planter Planter,
+    int DaysExpected,
+    int DaysKnown,
+    int DaysSeen,
+    int DaysExpectedOfKnown,
+    int Lost,
+    double Minutes,
+    decimal Cost,
+    double? Rating,
+    Observation? Last
+)
+{
+    /// <summary>What a day in colour cost; null where none was expected.</summary>
+    public decimal? CostOfDay => DaysExpected > 0 ? Cost / DaysExpected : null;
+}
+
+/// <summary>How one area did: its planters added up.</summary>
+/// <param name="Area">The area.</param>
+/// <param name="Planters">Its planters.</param>
+public sealed record AreaResult(Area Area, IReadOnlyList<PlanterResult> Planters)
+{
+    /// <summary>Mean of its planters' ratings; null where nobody rated one.</summary>
+    public double? Rating => Planters.Select(p => p.Rating).OfType<double>().ToList() is { Count: > 0 } rated ? rated.Average() : null;
+
+    /// <summary>What a day in colour of one planter cost; null where none was expected.</summary>
+    public decimal? CostOfDay => Planters.Sum(p => p.DaysExpected) is > 0 and var days ? Planters.Sum(p => p.Cost) / days : null;
+}
+
+/// <summary>How one kind did.</summary>
+/// <param name="Plant">The kind.</param>
+/// <param name="Planted">How many stood in the year.</param>
+/// <param name="Planters">In how many planters.</param>
+/// <param name="Lost">How many of it were lost.</param>
+/// <param name="Rating">Mean rating of planters while it stood there; null where nobody rated one.</param>
+/// <param name="Well">How often it was said to do well.</param>
+/// <param name="Poorly">How often it was said to do poorly.</param>
+public sealed record KindResult(Plant Plant, int Planted, int Planters, int Lost, double? Rating, int Well, int Poorly);
+
+/// <summary>A plan year as it was: what was expected, what was seen, what it cost.</summary>
+/// <param name="Start">The year's first day.</param>
+/// <param name="Until">The last day that is counted: today, or the year's last.</param>
+/// <param name="Planters">By rating, the best first; unrated ones last.</param>
+/// <param name="Areas">In the plan's order.</param>
+/// <param name="Kinds">By rating, the best first.</param>
+/// <param name="Elsewhere">Entries of planters that the plan no longer holds.</param>
+public sealed record SeasonReport(
+    LocalDate Start,
+    LocalDate Until,
+    IReadOnlyList<PlanterResult> Planters,
+    IReadOnlyList<AreaResult> Areas,
+    IReadOnlyList<KindResult> Kinds,
+    int Elsewhere
+)
+{
+    /// <summary>A look tells of days so many before and after it (common practice: a walk a month misses little of what bedding does).</summary>
+    public const int NearDays = 14;
+
+    /// <summary>Planters whose last review says this.</summary>
+    public IEnumerable<PlanterResult> Judged(ReviewVerdict verdict) => Planters.Where(p => p.Last?.Review?.Verdict == verdict);
+
+    /// <summary>Adds up a year.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="year">The year as it was expected.</param>
+    /// <param name="today">Today: nothing after it is counted.</param>
+    /// <param name="log">Entries of the log; of other days, and those that others stand for, are left out.</param>
+    /// <param name="minutes">Minutes of people, by the planter's id.</param>
+    /// <param name="cost">What the year's plants and medium cost, by the planter's id.</param>
+    public static SeasonReport Of(
+        Plan plan,
+        SiteYear year,
+        LocalDate today,
+        IReadOnlyList<Observation> log,
+        IReadOnlyDictionary<string, double> minutes,
+        IReadOnlyDictionary<string, decimal> cost
+    )
+    {
+        LocalDate start = year.Start;
+        LocalDate until = LocalDate.Min(today, start.PlusYears(1).PlusDays(-1));
+        List<Observation> counted = [.. log.Where(o => !o.IsCorrected && o.Day >= start && o.Day <= until).OrderBy(o => o.Day)];
+        ILookup<string, Observation> of = counted.ToLookup(o => o.PlanterId, StringComparer.Ordinal);
+        List<PlanterResult> planters =
+        [
+            .. year
+                .Planters.Select(season => Result(season, until, [.. of[season.Planter.Id]], minutes, cost))
+                .OrderByDescending(p => p.Rating ?? 0)
+                .ThenBy(p => p.CostOfDay ?? decimal.MaxValue),
+        ];
+        return new SeasonReport(
+            start,
+            until,
+            planters,
+            [.. plan.Areas.Select(a => new AreaResult(a, [.. planters.Where(p => p.Planter.AreaId == a.Id)])).Where(a => a.Planters.Count > 0)],
+            Of(plan, start, until, counted, of),
+            counted.Count(o => plan.FindPlanter(o.PlanterId) is null)
+        );
+    }
+
+    private static PlanterResult Result(
+        PlanterSeason season,
+        LocalDate until,
+        List<Observation> seen,
+        IReadOnlyDictionary<string, double> minutes,
+        IReadOnlyDictionary<string, decimal> cost
+    )
+    {
+        List<(LocalDate Day, bool IsInColour)> looks =
+        [
+            .. seen.Select(o => (o.Day, Tells: o.Kind is ObservationKind.FirstColour or ObservationKind.Peak ? true : o.Review?.IsInColour))
+                .Where(l => l.Tells is not null)
+                .Select(l => (l.Day, l.Tells!.Value)),
+        ];
+        (int known, int shown, int expected) = (0, 0, 0);
+        for (int d = 0; looks.Count > 0 && d < season.Days && season.Start.PlusDays(d) <= until; d++)
+        {
+            LocalDate day = season.Start.PlusDays(d);
+            (LocalDate on, bool isInColour) = looks.MinBy(l => Math.Abs(Period.DaysBetween(l.Day, day)));
+            if (Math.Abs(Period.DaysBetween(on, day)) > NearDays)
+                continue;
+            known++;
+            shown += isInColour ? 1 : 0;
+            expected += season.ShareInColour[d] >= ColourOdds.InColour ? 1 : 0;
+        }
+        List<Observation> reviews = [.. seen.Where(o => o.Review is not null)];
+        return new PlanterResult(
+            season.Planter,
+            season.DaysInColourBetween(season.Start, until),
+            known,
+            shown,
+            expected,
+            seen.Where(o => Observation.IsLoss(o.Kind)).Sum(o => o.Count ?? 1),
+            minutes.GetValueOrDefault(season.Planter.Id),
+            cost.GetValueOrDefault(season.Planter.Id),
+            reviews.Count == 0 ? null : reviews.Average(o => o.Review!.Rating),
+            reviews.LastOrDefault()
+        );
+    }
+
+    private static IReadOnlyList<KindResult> Of(
+        Plan plan,
+        LocalDate start,
+        LocalDate until,
+        List<Observation> counted,
+        ILookup<string, Observation> of
+    )
+    {
+        ILookup<string?, Observation> ofKind = counted.ToLookup(o => o.PlantId, StringComparer.Ordinal);
+        return
+        [
+            .. plan
+                .Displays.Where(d => d.Install <= until && d.Lift > start)
+                .SelectMany(d => d.Items.Select(i => (Display: d, i.PlantId, i.Count)))
+                .GroupBy(x => x.PlantId, StringComparer.Ordinal)
+                .Where(g => plan.FindPlant(g.Key) is not null)
+                .Select(g =>
+                {
+                    List<int> ratings =
+                    [
+                        .. g.SelectMany(x => of[x.Display.PlanterId].Where(o => x.Display.StandsOn(o.Day)))
+                            .DistinctBy(o => o.Id)
+                            .Select(o => o.Review?.Rating)
+                            .OfType<int>(),
+                    ];
+                    return new KindResult(
+                        plan.Plant(g.Key),
+                        g.Sum(x => x.Count),
+                        g.Select(x => x.Display.PlanterId).Distinct(StringComparer.Ordinal).Count(),
+                        ofKind[g.Key].Where(o => Observation.IsLoss(o.Kind)).Sum(o => o.Count ?? 1),
+                        ratings.Count == 0 ? null : ratings.Average(),
+                        ofKind[g.Key].Count(o => o.Kind == ObservationKind.DidWell),
+                        ofKind[g.Key].Count(o => o.Kind == ObservationKind.DidPoorly)
+                    );
+                })
+                .OrderByDescending(k => k.Rating ?? 0)
+                .ThenBy(k => k.Plant.CommonName, StringComparer.Ordinal),
+        ];
+    }
+}
