@@ -9,17 +9,19 @@ namespace UnrulyMeadow.Core.Review;
 /// <summary>How one planter did.</summary>
 /// <param name="Planter">The planter.</param>
 /// <param name="DaysExpected">Days so far on which colour was expected, in half the weather years or more.</param>
+/// <param name="DaysOfYear">Days of the whole year on which it is expected.</param>
 /// <param name="DaysKnown">Days so far of which a look near enough tells whether it was in colour.</param>
 /// <param name="DaysSeen">Of these, days in colour.</param>
 /// <param name="DaysExpectedOfKnown">Of these, days on which colour was expected.</param>
 /// <param name="Lost">Plants that died, were eaten, stolen or broken; an entry without a count counts as one.</param>
 /// <param name="Minutes">Minutes of people that were told of.</param>
-/// <param name="Cost">What its plants and medium cost.</param>
+/// <param name="Cost">What its plants and medium of the whole year cost.</param>
 /// <param name="Rating">Mean of its ratings, 1 to 5; null where nobody rated it.</param>
 /// <param name="Last">The last review; null where there is none.</param>
 public sealed record PlanterResult(
     Planter Planter,
     int DaysExpected,
+    int DaysOfYear,
     int DaysKnown,
     int DaysSeen,
     int DaysExpectedOfKnown,
@@ -30,8 +32,8 @@ public sealed record PlanterResult(
     Observation? Last
 )
 {
-    /// <summary>What a day in colour cost; null where none was expected.</summary>
-    public decimal? CostOfDay => DaysExpected > 0 ? Cost / DaysExpected : null;
+    /// <summary>What a day in colour of the whole year costs; null where none is expected.</summary>
+    public decimal? CostOfDay => DaysOfYear > 0 ? Cost / DaysOfYear : null;
 }
 
 /// <summary>How one area did: its planters added up.</summary>
@@ -42,8 +44,8 @@ public sealed record AreaResult(Area Area, IReadOnlyList<PlanterResult> Planters
     /// <summary>Mean of its planters' ratings; null where nobody rated one.</summary>
     public double? Rating => Planters.Select(p => p.Rating).OfType<double>().ToList() is { Count: > 0 } rated ? rated.Average() : null;
 
-    /// <summary>What a day in colour of one planter cost; null where none was expected.</summary>
-    public decimal? CostOfDay => Planters.Sum(p => p.DaysExpected) is > 0 and var days ? Planters.Sum(p => p.Cost) / days : null;
+    /// <summary>What a day in colour of one planter costs; null where none is expected.</summary>
+    public decimal? CostOfDay => Planters.Sum(p => p.DaysOfYear) is > 0 and var days ? Planters.Sum(p => p.Cost) / days : null;
 }
 
 /// <summary>How one kind did.</summary>
@@ -110,7 +112,7 @@ public sealed record SeasonReport(
             until,
             planters,
             [.. plan.Areas.Select(a => new AreaResult(a, [.. planters.Where(p => p.Planter.AreaId == a.Id)])).Where(a => a.Planters.Count > 0)],
-            Of(plan, start, until, counted, of),
+            Of(plan, year, until, counted, of),
             counted.Count(o => plan.FindPlanter(o.PlanterId) is null)
         );
     }
@@ -144,6 +146,7 @@ public sealed record SeasonReport(
         return new PlanterResult(
             season.Planter,
             season.DaysInColourBetween(season.Start, until),
+            season.DaysInColour,
             known,
             shown,
             expected,
@@ -155,19 +158,25 @@ public sealed record SeasonReport(
         );
     }
 
-    private static IReadOnlyList<KindResult> Of(
-        Plan plan,
-        LocalDate start,
-        LocalDate until,
-        List<Observation> counted,
-        ILookup<string, Observation> of
-    )
+    private static IReadOnlyList<KindResult> Of(Plan plan, SiteYear year, LocalDate until, List<Observation> counted, ILookup<string, Observation> of)
     {
+        Dictionary<string, PlanterSeason> seasons = year.Planters.ToDictionary(s => s.Planter.Id, StringComparer.Ordinal);
+        // Bulbs below ground are not what somebody rated.
+        bool IsLookedAt(Display display, string plantId, LocalDate day) =>
+            display.StandsOn(day)
+            && (
+                display.Layer != DisplayLayer.Bulbs
+                || (
+                    seasons.GetValueOrDefault(display.PlanterId) is { } season
+                    && PlanterExpectation.Of(season, day) is { } expected
+                    && expected.Colours.Any(c => c.Plant.Id == plantId)
+                )
+            );
         ILookup<string?, Observation> ofKind = counted.ToLookup(o => o.PlantId, StringComparer.Ordinal);
         return
         [
             .. plan
-                .Displays.Where(d => d.Install <= until && d.Lift > start)
+                .Displays.Where(d => d.Install <= until && d.Lift > year.Start)
                 .SelectMany(d => d.Items.Select(i => (Display: d, i.PlantId, i.Count)))
                 .GroupBy(x => x.PlantId, StringComparer.Ordinal)
                 .Where(g => plan.FindPlant(g.Key) is not null)
@@ -175,7 +184,7 @@ public sealed record SeasonReport(
                 {
                     List<int> ratings =
                     [
-                        .. g.SelectMany(x => of[x.Display.PlanterId].Where(o => x.Display.StandsOn(o.Day)))
+                        .. g.SelectMany(x => of[x.Display.PlanterId].Where(o => IsLookedAt(x.Display, x.PlantId, o.Day)))
                             .DistinctBy(o => o.Id)
                             .Select(o => o.Review?.Rating)
                             .OfType<int>(),

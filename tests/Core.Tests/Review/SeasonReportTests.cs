@@ -17,6 +17,7 @@ public sealed class SeasonReportTests
         A.Palette,
         [
             A.Show("summer", A.Day(2015, 5, 20), A.Day(2015, 10, 12), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 6)),
+            A.Show("bulbs", A.Day(2014, 10, 20), A.Day(2020, 6, 1), DisplayLayer.Bulbs, new DisplayItem("tulip-darwin-orange", 15)),
             A.Show("marigolds", A.Day(2015, 5, 20), A.Day(2015, 10, 12), DisplayLayer.Seasonal, new DisplayItem("marigold-orange", 8)) with
             {
                 PlanterId = "second",
@@ -54,7 +55,7 @@ public sealed class SeasonReportTests
         Assert.Equal(pot.DaysKnown, pot.DaysExpectedOfKnown);
         Assert.Equal(3, pot.Rating!.Value, 1e-9);
         Assert.Equal(ReviewVerdict.Change, pot.Last!.Review!.Verdict);
-        Assert.Equal(60m / pot.DaysExpected, pot.CostOfDay);
+        Assert.Equal(60m / pot.DaysOfYear, pot.CostOfDay);
         Assert.True(pot.DaysExpected < Year.Planters.Single(p => p.Planter.Id == Pot).DaysInColour, "days to come are not counted");
     }
 
@@ -92,8 +93,9 @@ public sealed class SeasonReportTests
             Looked(Pot, A.Day(2015, 4, 1), 1, ReviewVerdict.Keep, false)
         );
         Assert.Equal(["second", Pot], report.Planters.Select(p => p.Planter.Id));
-        Assert.Equal(["marigold-orange", "petunia-magenta"], report.Kinds.Select(k => k.Plant.Id));
-        Assert.Equal([5, 2], report.Kinds.Select(k => k.Rating!.Value));
+        // Nobody rated the tulips that slept below.
+        Assert.Equal(["marigold-orange", "petunia-magenta", "tulip-darwin-orange"], report.Kinds.Select(k => k.Plant.Id));
+        Assert.Equal([5, 2, null], report.Kinds.Select(k => k.Rating));
         Assert.Equal("second", Assert.Single(report.Judged(ReviewVerdict.Repeat)).Planter.Id);
     }
 }
