@@ -46,10 +46,13 @@ public sealed class ReviewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
 
         // The report of the season counts the look that holds, and goes out as a workbook.
         HttpClient planner = app.Browser(SiteRole.Planner);
-        string report = (await planner.Open("/review/season")).Words();
+        IDocument season = await planner.Open("/review/season");
+        string report = season.Words();
         Assert.Contains("1 of", report, StringComparison.Ordinal);
         Assert.Contains("5.0 of 5 on average", report, StringComparison.Ordinal);
         Assert.Contains("wrong pot before", report, StringComparison.Ordinal);
+        string link = season.QuerySelector("a[href*='SameAsLastYear']")!.GetAttribute("href")!;
+        Assert.Contains("Planters: 1 chosen", (await planner.Open(link)).Words(), StringComparison.Ordinal);
         using (HttpResponseMessage sheet = await planner.GetAsync(new Uri("/review/season?handler=xlsx", UriKind.Relative)))
             Assert.Equal("PK"u8.ToArray(), (await sheet.Content.ReadAsByteArrayAsync())[..2]);
 

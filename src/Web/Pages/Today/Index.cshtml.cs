@@ -104,7 +104,8 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, CareDesk care, Vi
             cautions.AddRange(sheet.Cautions);
         }
         Sheets = sheets;
-        Threats = await care.Threatening();
+        if (Day == frame.Today)
+            Threats = await care.Threatening();
         List<SheetPlanter> planted = [.. sheets.Values.Where(s => s.Change.In.Count > 0)];
         Everywhere = planted.Count > 1 ? [.. planted[0].Steps.Where(s => planted.TrueForAll(p => p.Steps.Contains(s)))] : [];
         Cautions = [.. cautions.DistinctBy(c => c.Content)];
