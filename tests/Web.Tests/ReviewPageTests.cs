@@ -64,5 +64,23 @@ public sealed class ReviewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.DoesNotContain(await log.Latest(planters[1], 10), o => o.Review is not null);
         using HttpResponseMessage gone = await Say("long-gone", ("Rating", "4"), ("Verdict", "Keep"));
         Assert.Contains("no such planter any more", await gone.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+
+        // A look that was never had is taken back under Log, and stays readable there.
+        Observation mistaken = kept.Single(o => o.Review?.Rating == 5);
+        string form = (await crew.Open($"/log?planter={planters[0]}")).QuerySelector($".history a[href*='{mistaken.Id}']")!.GetAttribute("href")!;
+        using HttpResponseMessage back = await crew.PostFrom(
+            form,
+            "/log",
+            [
+                ("planter", planters[0]),
+                ("Kind", nameof(ObservationKind.Withdrawn)),
+                ("Day", $"{mistaken.Day:uuuu-MM-dd}"),
+                ("corrects", $"{mistaken.Id}"),
+            ]
+        );
+        Assert.Equal(HttpStatusCode.Redirect, back.StatusCode);
+        Assert.Contains("0 of", (await crew.Open("/review")).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("wrong pot before", (await crew.Open($"/log?planter={planters[0]}")).Words(), StringComparison.Ordinal);
+        Assert.DoesNotContain("wrong pot before", (await crew.Open($"/planters/{planters[0]}")).Words(), StringComparison.Ordinal);
     }
 }

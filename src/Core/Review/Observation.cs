@@ -103,6 +103,9 @@ public sealed record Observation(Guid Id, string PlanterId, string? PlantId, Loc
     /// <summary>True where a later entry stands in its place.</summary>
     public bool IsCorrected { get; init; }
 
+    /// <summary>True for what still holds: no later entry stands in its place, and it does not only take another back.</summary>
+    public bool Counts => !IsCorrected && Kind != ObservationKind.Withdrawn;
+
     /// <summary>True for what takes plants away, and can be counted.</summary>
     public static bool IsLoss(ObservationKind kind) =>
         kind is ObservationKind.Died or ObservationKind.Eaten or ObservationKind.Stolen or ObservationKind.Broken;

@@ -98,7 +98,7 @@ public sealed record SeasonReport(
     {
         LocalDate start = year.Start;
         LocalDate until = LocalDate.Min(today, start.PlusYears(1).PlusDays(-1));
-        List<Observation> counted = [.. log.Where(o => !o.IsCorrected && o.Day >= start && o.Day <= until).OrderBy(o => o.Day)];
+        List<Observation> counted = [.. log.Where(o => o.Counts && o.Day >= start && o.Day <= until).OrderBy(o => o.Day)];
         ILookup<string, Observation> of = counted.ToLookup(o => o.PlanterId, StringComparer.Ordinal);
         List<PlanterResult> planters =
         [

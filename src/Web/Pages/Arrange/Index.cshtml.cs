@@ -326,7 +326,7 @@ public sealed class IndexModel(PageFrame frame, DisplayStore displays, ChangeSto
         {
             IReadOnlyList<Observation> seen =
             [
-                .. (await log.Latest(Planter.Id, 500)).Where(o => !o.IsCorrected && o.Day >= last.Install && o.Day <= last.Lift.PlusDays(21)),
+                .. (await log.Latest(Planter.Id, 500)).Where(o => o.Counts && o.Day >= last.Install && o.Day <= last.Lift.PlusDays(21)),
             ];
             LastYearRated = (
                 seen.Count(o => o.Kind == ObservationKind.DidWell),

@@ -68,7 +68,11 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
 
     /// <summary>What can be chosen: an entry is only taken back where one is corrected.</summary>
     public IEnumerable<ObservationKind> Kinds =>
-        Enum.GetValues<ObservationKind>().Where(k => k != ObservationKind.Reviewed && (k != ObservationKind.Withdrawn || Corrected is not null));
+        Corrected?.Kind == ObservationKind.Reviewed
+            // A look is told anew on the walk; here it can only be taken back.
+            ? [ObservationKind.Withdrawn]
+            : Enum.GetValues<ObservationKind>()
+                .Where(k => k != ObservationKind.Reviewed && (k != ObservationKind.Withdrawn || Corrected is not null));
 
     /// <summary>Plants that stood in the chosen planter on the chosen day, or all of the palette when none is chosen.</summary>
     public IReadOnlyList<Plant> Standing { get; private set; } = [];

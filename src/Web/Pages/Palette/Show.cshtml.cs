@@ -121,7 +121,7 @@ public sealed class ShowModel(PageFrame frame, PaletteStore palette, SharedPalet
             OwnFigures = PaletteSheet.Differences(SharedPalette.As(shared, plant), plant);
         Strip = (await frame.State.Flowering(SiteYear.UsualStart(frame.Today, Now.IsSouthern))).Usual(plant);
         Displays = [.. Now.Plan.Displays.Where(d => d.Items.Any(i => i.PlantId == Id)).OrderByDescending(d => d.Install)];
-        Seen = await log.OfPlant(Id, 200);
+        Seen = [.. (await log.OfPlant(Id, 200)).Where(o => o.Counts)];
         if (StayLosses.MayReturn(plant) && Now.Record is { YearsUsed.Count: > 0 } record)
         {
             string In(ThermalClass place) =>

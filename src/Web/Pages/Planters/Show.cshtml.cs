@@ -248,7 +248,7 @@ public sealed class ShowModel(
         );
         (Remarks, IsLooking) = (remarks ?? [], remarks is null);
         Undoable = (await changes.LastOf(Displays.Select(d => d.Id))).ToDictionary(c => c.Key, c => c.Value.What, StringComparer.Ordinal);
-        History = await log.Latest(Id, 200);
+        History = [.. (await log.Latest(Id, 200)).Where(o => o.Counts)];
         Bulbs = Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.StandsOn(View.Day))
             ?? Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.Install > View.Day && d.Install < View.Start.PlusMonths(12));
         BulbStack? stack = Bulbs is { } b && b.StandsOn(View.Day) ? BulbStack.Of(Now.Plan, planter, b) : null;

@@ -239,7 +239,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, VariantStore varia
         Variants = await variants.All();
         await SetBeside();
         Threats = await care.Threatening();
-        _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).Where(o => !o.IsCorrected).ToLookup(o => o.PlanterId);
+        _seen = (await log.Between(View.Start, View.Start.PlusMonths(12))).Where(o => o.Counts).ToLookup(o => o.PlanterId);
     }
 
     private async Task SetBeside()
