@@ -77,7 +77,7 @@ public sealed class CareNow
         double ErrorC(int lead) => ForecastRecord.ErrorC(question.Came, lead);
         Nights = ColdNights.Of(plan, question.Forecast, today, ErrorC);
         Threats = WeatherThreats.Of(plan, question.Forecast, today, question.HeatLimitC, question.Done, ErrorC);
-        Past = NightThatCame.Of(plan, question.Came.Where(n => n.Night >= today.PlusDays(-NightsBack) && n.Night <= today));
+        Past = NightThatCame.Of(plan, question.Came.Where(n => n.Night >= today.PlusDays(-NightsBack) && n.Night <= today), ErrorC);
         List<CareDone> before = [.. question.Done.Where(d => d.Day < Monday)];
         Dictionary<string, Planter> planters = plan.Planters.ToDictionary(p => p.Id, StringComparer.Ordinal);
         ThisWeek =

@@ -38,17 +38,18 @@ public sealed record NightThatCame(ForecastNight Forecast, IReadOnlyList<Planter
     /// <summary>Looks back; nights of which nothing was feared and in which nothing came to harm are left out.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="nights">Nights that came; only those forecast a day ahead count.</param>
+    /// <param name="errorC">How far forecasts are off so many days ahead here, °C: who is warned by it was warned; null for the usual one.</param>
     /// <returns>The latest first.</returns>
-    public static IReadOnlyList<NightThatCame> Of(Plan plan, IEnumerable<ForecastNight> nights)
+    public static IReadOnlyList<NightThatCame> Of(Plan plan, IEnumerable<ForecastNight> nights, Func<int, double>? errorC = null)
     {
-        List<Planter> At(ForecastNight night, double lowC, Func<int, double>? errorC) =>
-            [.. ColdNights.Of(plan, [new DayForecast(night.Night, lowC, lowC, 0, null)], night.MadeOn, errorC).Select(r => r.Planter)];
+        List<Planter> At(ForecastNight night, double lowC, Func<int, double>? withinC) =>
+            [.. ColdNights.Of(plan, [new DayForecast(night.Night, lowC, lowC, 0, null)], night.MadeOn, withinC).Select(r => r.Planter)];
         return
         [
             .. nights
                 .Where(n => n.LeadDays == 1)
                 .OrderByDescending(n => n.Night)
-                .Select(n => new NightThatCame(n, At(n, n.ForecastC, null), At(n, n.CameC, _ => MeasuredErrorC)))
+                .Select(n => new NightThatCame(n, At(n, n.ForecastC, errorC), At(n, n.CameC, _ => MeasuredErrorC)))
                 .Where(n => n.Warned.Count > 0 || n.Cold.Count > 0),
         ];
     }

@@ -38,6 +38,9 @@ public sealed class ForecastReplayTests
         double Off(int lead) => ForecastRecord.ErrorC([.. Enumerable.Range(1, 40).Select(i => Night(i, 6, i % 2 == 0 ? 9 : 3))], lead);
         Assert.Empty(ColdNights.Of(plan, coming, day));
         Assert.Single(ColdNights.Of(plan, coming, day, Off));
+        // Whoever was warned by them is said to have been.
+        Assert.Equal((1, 1), NightThatCame.Of(plan, [Night(1, 3, -2)], Off).Select(p => (p.Warned.Count, p.Right)).Single());
+        Assert.Single(NightThatCame.Of(plan, [Night(1, 3, -2)]).Single().Missed);
     }
 
     // What spoils petunias, and a light frost.
