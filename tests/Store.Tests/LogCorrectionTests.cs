@@ -30,12 +30,14 @@ public sealed class LogCorrectionTests(TestDatabase test) : IClassFixture<TestDa
         [
             Entry(ObservationKind.Reviewed) with
             {
+                PlanterId = "walked",
                 PlantId = null,
                 Review = new PlanterReview(4, ReviewVerdict.Change, true, 60),
                 Note = "more yellow",
             },
             Entry(ObservationKind.Reviewed) with
             {
+                PlanterId = "walked",
                 PlantId = null,
                 Review = new PlanterReview(1, ReviewVerdict.Drop),
             },
