@@ -205,6 +205,13 @@ public sealed class LogStore(SiteDatabase database)
         ];
     }
 
+    /// <summary>A mark of the log: another as soon as anything is written.</summary>
+    public async Task<string> Mark()
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return await connection.QuerySingleAsync<string>("select concat_ws(' ', count(*), max(recorded_at)) from observation");
+    }
+
     /// <summary>How often each plant was said to do well, and poorly or to have died.</summary>
     public async Task<IReadOnlyDictionary<string, (int Well, int Poorly)>> Ratings()
     {

@@ -63,4 +63,37 @@ public sealed class LearntPageTests(MeadowApp app) : IClassFixture<MeadowApp>
 
         static ColourRule Sum(Plan plan) => plan.Plant(Kind).Windows[0].Rule;
     }
+
+    [Fact]
+    public async Task Losses_speak_for_spares_and_a_planner_takes_them_over()
+    {
+        var plans = new PlanStore(app.Database, PlanFile.Stored);
+        var log = new LogStore(app.Database);
+        HttpClient planner = app.Browser(SiteRole.Planner);
+        Plan plan = await plans.Load();
+        Display display = plan.Displays.First(d => d.Install < new LocalDate(2026, 11, 1) && d.Items[0].Count > 3);
+        string kind = display.Items[0].PlantId;
+        await log.Record([
+            new Observation(Guid.NewGuid(), display.PlanterId, kind, display.Install.PlusDays(1), ObservationKind.Died, "frost", "Rosa")
+            {
+                Count = 3,
+            },
+        ]);
+        Assert.Contains("are lost here", (await planner.Open("/learnt")).Words(), StringComparison.Ordinal);
+        using (
+            HttpResponseMessage taken = await planner.PostFrom(
+                "/learnt",
+                "/learnt?handler=spares",
+                [("Version", (await planner.Open("/learnt")).QuerySelector("form[action*=spares] input[name=Version]")!.GetAttribute("value")!)]
+            )
+        )
+            Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+        double now = (await plans.Load()).Site.SpareShare;
+        Assert.NotEqual(plan.Site.SpareShare, now);
+        Assert.Contains(
+            FormattableString.Invariant($"spares of {now * 100:0} % are ordered"),
+            (await planner.Open("/learnt")).Words(),
+            StringComparison.Ordinal
+        );
+    }
 }

@@ -536,4 +536,10 @@ public enum InputName
 
     /// <summary>Years in which it was seen.</summary>
     YearsSeen,
+
+    /// <summary>Plants that were planted where somebody looked.</summary>
+    PlantedSeen,
+
+    /// <summary>Plants that were lost.</summary>
+    LostSeen,
 }

@@ -329,4 +329,7 @@ public enum WorkingKind
 
     /// <summary>How much later a kind opens at a site than reckoned.</summary>
     DatesLearnt,
+
+    /// <summary>Which share of what is planted is lost at a site.</summary>
+    LossesLearnt,
 }

@@ -992,4 +992,7 @@ public enum WorkingPhrase
 
     /// <summary>What was believed before, and what is now.</summary>
     DatesLearntStep,
+
+    /// <summary>How losses were counted, and between what the share lies.</summary>
+    LossesLearntStep,
 }

@@ -13,10 +13,12 @@ namespace UnrulyMeadow.Web.Pages.Learnt;
 
 /// <summary>What the log teaches of the site's plants; a planner takes it over, kind by kind, or not.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palette, Visitor visitor) : PageModel
+public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palette, PlanStore plans, Visitor visitor) : PageModel
 {
     // More are not drawn on one page.
     private const int Most = 200;
+
+    private static readonly NodaTime.LocalDate EarliestDay = new(1950, 1, 1);
 
     [BindProperty]
     public string? PlantId { get; set; }
@@ -28,6 +30,15 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palet
 
     /// <summary>What was learnt; null where the site has no weather.</summary>
     public SiteLearning? Learning { get; private set; }
+
+    /// <summary>Losses by kind, those first of which most is lost.</summary>
+    public IReadOnlyList<LossLearning> Losses { get; private set; } = [];
+
+    /// <summary>Losses of all kinds of which spares are ordered.</summary>
+    public LossLearning? AllLosses { get; private set; }
+
+    /// <summary>The share of spares that the log speaks for: the mean, up to the next whole percent.</summary>
+    public double SparesLearnt => Math.Ceiling((AllLosses?.Posterior.Mean ?? 0) * 100) / 100;
 
     /// <summary>Kinds that are shown.</summary>
     public IEnumerable<DateLearning> Shown => Learning?.Dates.Take(Most) ?? [];
@@ -57,12 +68,39 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palet
             Load
         );
 
+    /// <summary>Orders as many spares from now on as the log speaks for.</summary>
+    [Needs(SiteRole.Planner)]
+    public async Task<IActionResult> OnPostSparesAsync() =>
+        await frame.Saving(
+            this,
+            _ => null,
+            async () =>
+            {
+                await Load();
+                if (AllLosses is not { Planters: > 0 })
+                    throw new InvalidInputException(string.Empty, "Nobody has looked at anything yet: there is nothing to take over");
+                await plans.SaveSite(Now.Plan.Site with { SpareShare = SparesLearnt }, Version);
+                TempData["Said"] = $"Spares of {SparesLearnt:P0} are ordered from now on. Under The site they are set otherwise.";
+                return Redirect("/learnt#losses");
+            },
+            Load
+        );
+
     /// <summary>Days later or earlier, in words.</summary>
     public static string Days(double late) => Math.Abs(late) < 0.05 ? "as before" : $"{Math.Abs(late):0.0} days {(late > 0 ? "later" : "earlier")}";
 
     private async Task Load()
     {
         Now = await frame.Now();
+        NodaTime.LocalDate today = frame.Today;
+        string mark = await log.Mark();
+        var losses = await frame.Soon(frame.State.Derived(Now, ("losses", mark, today), n =>
+            {
+                // Beside the page, on a thread of its own.
+                IReadOnlyList<Observation> all = log.Between(EarliestDay, today).GetAwaiter().GetResult();
+                return Tuple.Create(LossLearning.Of(n.Plan, all, today));
+            }));
+        (Losses, AllLosses) = losses.Item1;
         if (Now.Record is not { } record)
             return;
         IReadOnlyList<Observation> seen = await log.OfKind(ObservationKind.FirstColour);
