@@ -48,6 +48,7 @@ public static class Program
         CareTopics.Water,
         CareTopics.Feed,
         CareTopics.Tonight,
+        LearnTopics.Learn,
         YearTopics.CloseGaps,
         YearTopics.Rehearse,
         PlanTopics.Order,

@@ -70,6 +70,7 @@ public sealed partial class ReckonTests
                 "water",
                 "feed",
                 "tonight",
+                "learn",
                 "close-gaps",
                 "rehearse",
                 "order",
