@@ -17,16 +17,17 @@ const open = () =>
     blocking: (was, is, event) => event.target.close(),
   });
 
-// One connection for all that follows; it is opened anew where the browser has closed it.
+// One connection for all that follows; it is opened anew where the browser has closed it. What is to be kept is asked of it at once: nothing
+// stands between a tick and its being kept.
 let database;
-const kept = async () => {
+const within = async (act) => {
   database ??= open();
   try {
-    await (await database).count(ENTRIES);
+    return await act(await database);
   } catch {
     database = open();
+    return act(await database);
   }
-  return database;
 };
 
 // An identity that begins with the time, and never with one before the last: a clock that is put back changes no order.
@@ -43,19 +44,18 @@ export const identity = () => {
 
 // Entries and photographs of one person at one site, in the order in which they were made.
 export const waiting = async (person, tell) => {
-  const store = await kept();
-  const all = [...(await store.getAll(ENTRIES)), ...(await store.getAll(PHOTOS))];
+  const all = await within(async (store) => [...(await store.getAll(ENTRIES)), ...(await store.getAll(PHOTOS))]);
   return all.filter((e) => e.person === person && e.tell === tell).sort((a, b) => (a.id < b.id ? -1 : 1));
 };
 
 const storeOf = (item) => (item.fields ? FORMS : item.blob ? PHOTOS : ENTRIES);
 
-export const keep = async (item) => (await kept()).put(storeOf(item), item);
+export const keep = (item) => within((store) => store.put(storeOf(item), item));
 
-export const drop = async (item) => (await kept()).delete(storeOf(item), item.id);
+export const drop = (item) => within((store) => store.delete(storeOf(item), item.id));
 
 // Forms of one person that wait for one address.
-export const waitingForms = async (person, to) => (await (await kept()).getAll(FORMS)).filter((f) => f.person === person && f.to === to);
+export const waitingForms = async (person, to) => (await within((store) => store.getAll(FORMS))).filter((f) => f.person === person && f.to === to);
 
 const post = async (url, token, body, type) => {
   const answer = await fetch(url, {
