@@ -23,7 +23,10 @@ public sealed record LossLearning(Plant? Plant, int Planted, int Lost, int Plant
     /// <summary>One of twenty is lost, as sure as if a tray of twenty had been seen (common practice: what is ordered beyond the count).</summary>
     public static ShareBelief Prior { get; } = new(1, 19);
 
-    /// <summary>Reads the log. Plantings of which nobody wrote anything while they stood teach nothing: silence is no survival.</summary>
+    /// <summary>
+    /// Reads the log. A planting teaches what an entry says that names the kind, or a review of its planter if the kind stands in leaf; any other
+    /// teaches nothing: silence is no survival.
+    /// </summary>
     /// <param name="plan">The plan, with what stood where.</param>
     /// <param name="log">The log.</param>
     /// <param name="today">Today.</param>
@@ -35,11 +38,12 @@ public sealed record LossLearning(Plant? Plant, int Planted, int Lost, int Plant
         foreach (Display display in plan.Displays.Where(d => d.Install <= today))
         {
             List<Observation> seen = [.. of[display.PlanterId].Where(o => o.Day >= display.Install && o.Day <= display.Lift)];
-            if (seen.Count == 0)
-                continue;
             foreach (var item in display.Items.GroupBy(i => i.PlantId, StringComparer.Ordinal))
             {
-                if (plan.FindPlant(item.Key) is not { } plant)
+                if (
+                    plan.FindPlant(item.Key) is not { } plant
+                    || !seen.Any(o => o.PlantId == plant.Id || (o.Kind == ObservationKind.Reviewed && plant.GoesOutInLeaf))
+                )
                     continue;
                 int planted = item.Sum(i => i.Count);
                 int lost = seen.Where(o => o.PlantId == plant.Id && Observation.IsLoss(o.Kind)).Sum(o => o.Count ?? 1);

@@ -58,6 +58,16 @@ public sealed class LossLearningTests
         Observation Entry(ObservationKind kind, string? plant, int? count, LocalDate day) =>
             new(Guid.NewGuid(), pot, plant, day, kind, string.Empty, "Rosa") { Count = count };
         Assert.Equal(0, LossLearning.Of(plan, [], Today).All.Planters);
+        // Of another kind, or of the planter as a whole.
+        Assert.Equal(0, LossLearning.Of(plan, [Entry(ObservationKind.Peak, "marigold-orange", null, Today)], Today).All.Planters);
+        Assert.Equal(0, LossLearning.Of(plan, [Entry(ObservationKind.Note, null, null, Today)], Today).All.Planters);
+        // A review looks at all that stands in leaf.
+        Assert.Equal(
+            (100, 0),
+            LossLearning.Of(plan, [Entry(ObservationKind.Reviewed, null, null, Today)], Today).All is { } walked
+                ? (walked.Planted, walked.Lost)
+                : default
+        );
         // Before anything stood there.
         Assert.Equal(0, LossLearning.Of(plan, [Entry(ObservationKind.Died, "petunia-magenta", 5, Planted.PlusDays(-3))], Today).All.Planters);
         Observation wrong = Entry(ObservationKind.Died, "petunia-magenta", 90, Planted.PlusDays(9)) with { IsCorrected = true };
