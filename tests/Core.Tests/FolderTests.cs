@@ -33,7 +33,7 @@ public sealed class FolderTests
         ("Supply", ["Climate", "Facts", "Palette", "Planning", "Planters", "Work"]),
         ("Crew", ["Climate", "Facts", "Ground", "Packing", "Palette", "Planning", "Planters", "Supply", "Work"]),
         ("Learning", ["Facts", "Climate", "Palette", "Planters", "Planning", "Review", "Season"]),
-        ("Care", ["Facts", "Climate", "Ground", "Palette", "Planters", "Planning", "Season", "Work", "Crew"]),
+        ("Care", ["Facts", "Climate", "Ground", "Palette", "Planters", "Planning", "Season", "Review", "Work", "Crew"]),
         ("Sequencing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         ("Closing", ["Facts", "Colour", "Ground", "Rules", "Palette", "Planters", "Planning", "Stacks", "Season"]),
         (

@@ -1,8 +1,11 @@
 using System.Globalization;
 using System.Net;
+using AngleSharp.Dom;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
@@ -50,6 +53,56 @@ public sealed class CarePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         // From far away it says nothing of this place.
         await live.Save(new LiveReading("Elsewhere", 10, 10, app.Services.GetRequiredService<IClock>().GetCurrentInstant(), 5, 80, 3), []);
         Assert.Contains("No station tells", (await crew.Open("/care")).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_ban_lets_go_by_name_what_was_watered_and_a_display_that_is_lost_is_called_early()
+    {
+        HttpClient planner = app.Browser(SiteRole.Planner);
+        LocalDate today = app.Services.GetRequiredService<IClock>().GetCurrentInstant().InUtc().Date;
+        var crew = new CrewStore(app.Database, new PlanStore(app.Database, PlanFile.Stored), PlanFile.Stored);
+        async Task Allow(double? litres)
+        {
+            (Roster roster, long version) = await crew.Roster();
+            await crew.Save(roster with { WaterLitresADay = litres }, version);
+        }
+        async Task<List<string>> Named() =>
+            [
+                .. (await planner.Open("/care"))
+                    .QuerySelectorAll("section[aria-labelledby=water] ul a")
+                    .Select(a => a.TextContent.Trim())
+                    .Order(StringComparer.Ordinal),
+            ];
+        List<string> watered = await Named();
+        Assert.NotEmpty(watered);
+        await Allow(0);
+        string banned = (await planner.Open("/care")).QuerySelector("section[aria-labelledby=water]")!.TextContent;
+        Assert.Contains("Let go under the water ban", banned, StringComparison.Ordinal);
+        Assert.Equal(watered, await Named());
+        Assert.DoesNotContain("water 1", (await planner.Open("/care")).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
+        await Allow(null);
+
+        Display display = (await new PlanStore(app.Database, PlanFile.Stored).Load()).Displays.First(d =>
+            d.Layer == DisplayLayer.Seasonal && d.StandsOn(today) && d.Lift > today.PlusDays(30)
+        );
+        await new LogStore(app.Database).Record([
+            .. display.Items.Select(i => new Observation(
+                Guid.NewGuid(),
+                display.PlanterId,
+                i.PlantId,
+                today,
+                ObservationKind.Died,
+                string.Empty,
+                "Rosa"
+            )
+            {
+                Count = i.Count,
+            }),
+        ]);
+        IDocument called = await planner.Open("/care");
+        Assert.Contains(called.QuerySelectorAll("#failing + ul a"), a =>
+            a.GetAttribute("href")!.EndsWith($"/displays/{display.Id}", StringComparison.Ordinal)
+        );
     }
 
     [Fact]

@@ -121,11 +121,10 @@ public sealed class SchedulePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         foreach (string bad in new[] { "-3", "25", "many" })
         {
             using HttpResponseMessage refused = await _planner.PostFrom("/work/roster", "/work/roster?handler=hours", Hours(bad));
-            Assert.Contains(
-                "hours",
-                (await Pages.Parse(refused)).QuerySelector(".faults, .field-validation-error")!.TextContent,
-                StringComparison.Ordinal
-            );
+            IDocument again = await Pages.Parse(refused);
+            Assert.Contains("hours", again.QuerySelector($"#hours-{person} .fault")!.TextContent, StringComparison.Ordinal);
+            // What was typed stays, in that person's row alone.
+            Assert.Equal(bad, again.QuerySelectorAll<IHtmlInputElement>("input[name='hours[]']").Single(i => i.Value == bad).Value);
         }
         using (HttpResponseMessage saved = await _planner.PostFrom("/work/roster", "/work/roster?handler=hours", Hours("6,5")))
             Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
@@ -133,6 +132,22 @@ public sealed class SchedulePageTests(MeadowApp app) : IClassFixture<MeadowApp>
             Assert.Contains("saved", (await Pages.Parse(late)).QuerySelector(".faults")!.TextContent, StringComparison.Ordinal);
         (Roster roster, _) = await Store.Roster();
         Assert.Equal(390, roster.Workers.Single(w => $"{w.PersonId}" == person).Minutes[0]);
+        // A water ban that nobody can read is said where it was typed; one that can is kept, in litres.
+        version = (await _planner.Open("/work/roster")).QuerySelector<IHtmlInputElement>("input[name=Version]")!.Value;
+        (string, string)[] Ban(string litres) => [("Version", version), ("Yard", "as-it-is"), ("Heat", "33"), ("Allowed", litres)];
+        using (HttpResponseMessage refused = await _planner.PostFrom("/work/roster", "/work/roster?handler=yard", Ban("much")))
+        {
+            IDocument again = await Pages.Parse(refused);
+            Assert.Contains("must be from 0", again.QuerySelector("form:has(#allowed) .fault")!.TextContent, StringComparison.Ordinal);
+            Assert.Equal("much", again.QuerySelector<IHtmlInputElement>("#allowed")!.Value);
+        }
+        using (HttpResponseMessage saved = await _planner.PostFrom("/work/roster", "/work/roster?handler=yard", Ban("400")))
+            Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
+        Assert.Equal(400, (await Store.Roster()).Roster.WaterLitresADay);
+        version = (await _planner.Open("/work/roster")).QuerySelector<IHtmlInputElement>("input[name=Version]")!.Value;
+        using (HttpResponseMessage saved = await _planner.PostFrom("/work/roster", "/work/roster?handler=yard", Ban(" ")))
+            Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
+        Assert.Null((await Store.Roster()).Roster.WaterLitresADay);
         // Somebody of a team is put into no second one.
         version = (await _planner.Open("/work/roster")).QuerySelector<IHtmlInputElement>("input[name=Version]")!.Value;
         using HttpResponseMessage twice = await _planner.PostFrom(

@@ -31,6 +31,9 @@ public sealed record CareQuestion(
 {
     /// <summary>Nights that were forecast and came: what is known of forecasts here.</summary>
     public IReadOnlyList<ForecastNight> Came { get; init; } = [];
+
+    /// <summary>Litres a day that may be given by hand under a water ban; null where there is none.</summary>
+    public double? WaterLitresADay { get; init; }
 }
 
 /// <summary>What a site asks for between turns, today and in the days to come: computed once, read by every page.</summary>
@@ -123,8 +126,17 @@ public sealed class CareNow
     /// <summary>Planters in which rain stands, or through which it ran as through a sieve, today.</summary>
     public IEnumerable<PlanterWater> Soaked => _waters.Values.Where(w => w.IsSoaked(_question.Today));
 
-    /// <summary>Who is watered by hand on a day.</summary>
+    /// <summary>Who is watered by hand on a day; under a water ban, those whom its litres reach.</summary>
     public IReadOnlyList<WaterStop> Round(LocalDate day) =>
+        Ban(day) is { } ban ? [.. Asking(day).Intersect(ban.Watered.Select(s => s.Stop))] : Asking(day);
+
+    /// <summary>How a day's water is divided under a water ban; null where there is none, or enough for all.</summary>
+    public WaterBan? Ban(LocalDate day) =>
+        _question.WaterLitresADay is { } litres && Asking(day) is var asking && asking.Sum(s => s.Litres) > litres
+            ? WaterBan.Of(_question.Plan, asking, day, litres)
+            : null;
+
+    private IReadOnlyList<WaterStop> Asking(LocalDate day) =>
         WaterRound.Of(
             _question.Plan,
             _waters.Values,

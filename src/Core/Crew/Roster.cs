@@ -148,8 +148,14 @@ public sealed record Roster(
     /// <summary>Heat index above which work ends at noon, °C.</summary>
     public double HeatLimitC { get; init; } = WorkWeather.UsualHeatC;
 
+    /// <summary>Litres a day that may be given by hand under a water ban, 0 to <see cref="MostWaterLitres"/>; null where there is none.</summary>
+    public double? WaterLitresADay { get; init; }
+
     /// <summary>Care that is asked of the crew as tasks; what is not in it is only shown to those who look.</summary>
     public IReadOnlyList<CareWork> Asked { get; init; } = [];
+
+    /// <summary>More than any crew carries in a day, L.</summary>
+    public const double MostWaterLitres = 1_000_000;
 
     /// <summary>Nobody and nothing yet.</summary>
     public static Roster None { get; } = new([], [], [], []);
@@ -161,6 +167,8 @@ public sealed record Roster(
         if (Yard is { } yard)
             faults.AddAll("yard", yard.Faults());
         faults.Range("heatLimitC", HeatLimitC, 20, 60, "°C");
+        if (WaterLitresADay is { } litres)
+            faults.Range("waterLitresADay", litres, 0, MostWaterLitres, "L");
         Each("workers", Workers, w => w.Faults());
         Each("teams", Teams, t => t.Faults());
         Each("vehicles", Vehicles, v => v.Faults());

@@ -1,6 +1,7 @@
 using NodaTime;
 using UnrulyMeadow.Core.Care;
 using UnrulyMeadow.Core.Crew;
+using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
 
@@ -15,7 +16,8 @@ public sealed record CareThreats(bool IsKnown, CareNow? Care);
 /// <param name="frame">The page's frame.</param>
 /// <param name="live">What a live station measured and expects.</param>
 /// <param name="crew">What the crew told, and what a lead asks of it.</param>
-public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
+/// <param name="log">What was seen.</param>
+public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew, LogStore log)
 {
     private const int DaysAhead = 7;
 
@@ -48,6 +50,24 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
         return new CareThreats(care is not null, care);
     }
 
+    /// <summary>Displays that will not hold as long as planned, as the log tells.</summary>
+    public async Task<IReadOnlyList<FailingDisplay>> Failing()
+    {
+        SiteNow now = await frame.Now();
+        LocalDate today = frame.Today;
+        string mark = await log.Mark();
+        return await frame.Soon(frame.State.Derived(now, ("failing", today, mark), n =>
+            {
+                LocalDate first = n
+                    .Plan.Displays.Where(d => d.Layer == DisplayLayer.Seasonal && d.StandsOn(today))
+                    .Select(d => d.Install)
+                    .DefaultIfEmpty(today)
+                    .Min();
+                // Beside the page, on a thread of its own.
+                return FailingDisplay.Of(n.Plan, log.Between(first, today).GetAwaiter().GetResult(), today);
+            }));
+    }
+
     private async Task<IReadOnlyList<LiveDay>> Heard()
     {
         SiteNow now = await frame.Now();
@@ -74,30 +94,34 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew)
         (Roster roster, _) = await crew.Roster();
         bool isWaterTold = roster.Asked.Contains(CareWork.Water);
         SiteYear year = await frame.State.Year(SiteYear.UsualStart(today, now.IsSouthern), null);
-        return await frame.State.Derived(now, ("care", today, mark, roster.HeatLimitC, isWaterTold, string.Join(' ', told), came.Count), n =>
-            CareNow.Of(
-                new CareQuestion(
-                    n.Plan,
-                    year,
-                    n.Record,
-                    CareDay.Between(
+        return await frame.State.Derived(
+            now,
+            ("care", today, mark, roster.HeatLimitC, roster.WaterLitresADay, isWaterTold, string.Join(' ', told), came.Count),
+            n =>
+                CareNow.Of(
+                    new CareQuestion(
+                        n.Plan,
+                        year,
                         n.Record,
-                        [.. told.Select(d => (d.Day, d.Forecast, d.MinC, d.MaxC, d.PrecipitationMm))],
-                        first,
-                        today.PlusDays(DaysAhead),
-                        n.Plan.Site.Place?.LatitudeDeg ?? n.Record?.Station.LatitudeDeg ?? SomeLatitudeDeg
-                    ),
-                    forecast,
-                    today,
-                    // Beside the page, on a thread of its own.
-                    [.. crew.CareBetween(first, today).GetAwaiter().GetResult().SelectMany(k => CareTasks.DoneIn(k.Account, k.Given.Day))],
-                    roster.HeatLimitC,
-                    isWaterTold
+                        CareDay.Between(
+                            n.Record,
+                            [.. told.Select(d => (d.Day, d.Forecast, d.MinC, d.MaxC, d.PrecipitationMm))],
+                            first,
+                            today.PlusDays(DaysAhead),
+                            n.Plan.Site.Place?.LatitudeDeg ?? n.Record?.Station.LatitudeDeg ?? SomeLatitudeDeg
+                        ),
+                        forecast,
+                        today,
+                        // Beside the page, on a thread of its own.
+                        [.. crew.CareBetween(first, today).GetAwaiter().GetResult().SelectMany(k => CareTasks.DoneIn(k.Account, k.Given.Day))],
+                        roster.HeatLimitC,
+                        isWaterTold
+                    )
+                    {
+                        Came = came,
+                        WaterLitresADay = roster.WaterLitresADay,
+                    }
                 )
-                {
-                    Came = came,
-                }
-            )
         );
     }
 }

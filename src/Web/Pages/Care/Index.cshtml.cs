@@ -21,9 +21,11 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
     // A station that was silent for so many days says nothing of today.
     private const int SilentDays = 2;
 
-    // Of more planters a page shows one area at a time, and of an area no more than these.
+    // Of more planters a page shows one area at a time.
     private const int MostAtOnce = 120;
-    private const int MostShown = 250;
+
+    /// <summary>Of an area no more are shown.</summary>
+    public const int MostShown = 250;
 
     // Emitters a foot apart, half a gallon an hour each (common practice).
     private const double EmitterSpacingCm = 30;
@@ -55,6 +57,12 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
 
     /// <summary>Who is watered by hand on the day.</summary>
     public IReadOnlyList<WaterStop> Round { get; private set; } = [];
+
+    /// <summary>Who is let go on the day under a water ban; null where there is enough for all.</summary>
+    public WaterBan? Ban { get; private set; }
+
+    /// <summary>Displays of what is looked at that will not hold as long as planned.</summary>
+    public IReadOnlyList<FailingDisplay> Failing { get; private set; } = [];
 
     /// <summary>True where no forecast reaches the site.</summary>
     public bool IsWithoutForecast { get; private set; }
@@ -170,6 +178,8 @@ public sealed class IndexModel(PageFrame frame, CareDesk desk, CrewStore crew, V
         Soaked = [.. Care.Soaked.Select(w => w.Planter).Where(IsShown).Take(MostShown)];
         (Roster, Version) = await crew.Roster();
         Round = Care.Round(Day);
+        Ban = Care.Ban(Day);
+        Failing = [.. (await desk.Failing()).Where(f => IsShown(f.Planter)).Take(MostShown)];
         IsWithoutForecast = !desk.HasForecast;
         SilentSince =
             desk.HeardAt is { } heard && heard.InZone(frame.State.Zone).Date is var on && on < frame.Today.PlusDays(-SilentDays) ? on : null;

@@ -60,6 +60,10 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
     [BindProperty]
     public string? Heat { get; set; }
 
+    /// <summary>Water that may be given by hand in a day, in the site's unit; empty where there is no ban.</summary>
+    [BindProperty]
+    public string? Allowed { get; set; }
+
     [BindProperty]
     public string? First { get; set; }
 
@@ -176,7 +180,7 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
                 .Select(a => (a.Id, a.Name, a.Place!)),
         ];
 
-    /// <summary>Where vehicles are loaded, and when it is too hot.</summary>
+    /// <summary>Where vehicles are loaded, when it is too hot, and how much water there is.</summary>
     [Needs(SiteRole.Planner)]
     public Task<IActionResult> OnPostYardAsync() =>
         Save(roster =>
@@ -184,6 +188,9 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
             {
                 Yard = Yard == "as-it-is" ? roster.Yard : YardPlaces.Where(y => y.Id == Yard).Select(y => y.Place).FirstOrDefault(),
                 HeatLimitC = Units.ReadTemperature(Number(Heat, "heatLimitC", -100, 200, Units.TemperatureUnit)),
+                WaterLitresADay = string.IsNullOrWhiteSpace(Allowed)
+                    ? null
+                    : Units.ReadVolume(Number(Allowed, "waterLitresADay", 0, Units.VolumeNumber(Roster.MostWaterLitres), Units.VolumeUnit)),
             }
         );
 
@@ -246,7 +253,7 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
         await Load();
         return await frame.Saving(
             this,
-            f => Field(f),
+            Field,
             async () =>
             {
                 await desk.Store.Save(change(Roster), Version);
@@ -256,20 +263,46 @@ public sealed class RosterModel(PageFrame frame, CrewDesk desk, Visitor visitor)
         );
     }
 
+    // The field of a form that a fault's path ends in; what is found in no form heads the page.
     private static string? Field(string fault) =>
-        fault.Split('.', '[', StringSplitOptions.None) is var parts && parts[^1].TrimEnd(']') is var last
-            ? last switch
-            {
-                "name" or "why" => "Name",
-                "first" => "First",
-                "last" => "Last",
-                "trays" => "Trays",
-                "bags" => "Bags",
-                "waterLitres" => "Water",
-                "mostKg" => "Weight",
-                _ => null,
-            }
-            : null;
+        fault.Split('.')[^1].Split('[')[0] switch
+        {
+            "minutes" => "hours[]",
+            "name" or "why" => nameof(Name),
+            "first" => nameof(First),
+            "last" => nameof(Last),
+            "trays" => nameof(Trays),
+            "bags" => nameof(Bags),
+            "waterLitres" => nameof(Water),
+            "mostKg" => nameof(Weight),
+            "speedKmH" => nameof(Speed),
+            "heatLimitC" => nameof(Heat),
+            "waterLitresADay" => nameof(Allowed),
+            _ => null,
+        };
+
+    /// <summary>What a field holds: what was typed, in a form that is shown again; else what is there now.</summary>
+    /// <param name="handler">What the form asks for.</param>
+    /// <param name="id">Whom or what the form is about; null where it is about nothing in particular.</param>
+    /// <param name="field">The field.</param>
+    /// <param name="now">What is there now.</param>
+    /// <param name="at">Of fields of the same name, which.</param>
+    public string Typed(string handler, string? id, string field, string now, int at = 0) =>
+        IsShownAgain(handler, id) && Request.Form[field] is { Count: var count } typed && count > at ? typed[at] ?? string.Empty : now;
+
+    /// <summary>What is wrong with what was typed into a form; empty for every other.</summary>
+    /// <param name="handler">What the form asks for.</param>
+    /// <param name="id">Whom or what the form is about; null where it is about nothing in particular.</param>
+    public IEnumerable<string> FaultsOf(string handler, string? id) =>
+        IsShownAgain(handler, id)
+            ? ModelState.Where(e => e.Key.Length > 0).SelectMany(e => e.Value!.Errors).Select(e => e.ErrorMessage).Distinct()
+            : [];
+
+    private bool IsShownAgain(string handler, string? id) =>
+        !ModelState.IsValid
+        && HttpMethods.IsPost(Request.Method)
+        && string.Equals(Request.Query["handler"], handler, StringComparison.OrdinalIgnoreCase)
+        && (id is null || Id == id || (id.Length == 0 && Id is null));
 
     private async Task Load()
     {
