@@ -240,6 +240,19 @@ public sealed class ChangeStore(PlanStore plans)
                     string.Empty,
                     "What was before it is not kept with it. A plan that was replaced comes back on the page Site."
                 );
+            // What the list of changes says rests on it refuses it, even where all it touched looks again as it left it.
+            MadeChange made = MadeChange
+                .WithNewer([
+                    .. (
+                        await edit.Query<Row>(
+                            $"select {Columns} from plan_change where made_at >= (select made_at from plan_change where id = @id) order by made_at desc, id",
+                            new { id }
+                        )
+                    ).Select(r => r.ToChange()),
+                ])
+                .Single(c => c.Id == id);
+            if (made.Newer is { } newer)
+                throw new InvalidInputException(string.Empty, ChangedSince("What it touched", newer.What));
             StoredPart[] parts = Read(change.Parts);
             PlanParts now = edit.Before.Rows.All(edit.Before.Plan);
             foreach (StoredPart part in parts)
@@ -332,8 +345,11 @@ public sealed class ChangeStore(PlanStore plans)
         string named = part.Id.Length == 0 ? "The settings" : $"\"{part.Id}\"";
         return newer is null
             ? $"{named} is no longer as this change left it. Look at it as it is now, and change it there."
-            : $"{named} was changed again since ({newer}). Take that back first, or change it there.";
+            : ChangedSince(named, newer);
     }
+
+    private static string ChangedSince(string what, string newer) =>
+        $"{what} was changed again since ({newer}). Take that back first, or change it there.";
 
     private static object? Find(PlanParts parts, string list, string id) =>
         list switch
