@@ -49,6 +49,7 @@ public static class Program
         CareTopics.Feed,
         CareTopics.Tonight,
         LearnTopics.Learn,
+        TrialTopics.Trial,
         YearTopics.CloseGaps,
         YearTopics.Rehearse,
         PlanTopics.Order,

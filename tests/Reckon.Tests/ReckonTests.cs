@@ -71,6 +71,7 @@ public sealed partial class ReckonTests
                 "feed",
                 "tonight",
                 "learn",
+                "trial",
                 "close-gaps",
                 "rehearse",
                 "order",

@@ -542,4 +542,10 @@ public enum InputName
 
     /// <summary>Plants that were lost.</summary>
     LostSeen,
+
+    /// <summary>Kinds in a trial.</summary>
+    KindsTried,
+
+    /// <summary>Plots of a trial that were scored.</summary>
+    PlotsScored,
 }

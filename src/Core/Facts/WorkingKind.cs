@@ -332,4 +332,7 @@ public enum WorkingKind
 
     /// <summary>Which share of what is planted is lost at a site.</summary>
     LossesLearnt,
+
+    /// <summary>Which kind does best in a trial.</summary>
+    TrialResult,
 }

@@ -995,4 +995,10 @@ public enum WorkingPhrase
 
     /// <summary>How losses were counted, and between what the share lies.</summary>
     LossesLearntStep,
+
+    /// <summary>Which kind does best in a trial, and how surely.</summary>
+    TrialAnswer,
+
+    /// <summary>What chance does in a trial.</summary>
+    TrialChance,
 }
