@@ -26,7 +26,7 @@ public sealed record KeptTask(TaskAccount Account, long Version, string? Refused
 /// <summary>What became of an entry that was sent.</summary>
 /// <param name="Id">The entry.</param>
 /// <param name="Why">Why it was refused; null where it is kept.</param>
-public sealed record EntryAnswer(Guid Id, string? Why);
+public sealed record EntryAnswer(Guid Id, TaskRefusal? Why);
 
 /// <summary>Tasks that were given, and what was told of them.</summary>
 /// <param name="database">The site's part of the database.</param>
@@ -236,12 +236,11 @@ public sealed class CrewStore(SiteDatabase database, PlanStore plans, JsonSerial
             var kept = new List<TaskEntry>();
             foreach (TaskEntry entry in entries)
             {
-                string? why =
+                TaskRefusal? why =
                     known.Contains(entry.Id) ? null
-                    : entry.Id == Guid.Empty ? "it has no identity"
-                    : !rows.TryGetValue(entry.GivenId, out Row? row) ? "the task is not there"
-                    : entry.Faults(row.ToGiven(_json), edit.Before.Plan) is { Count: > 0 } faults ? string.Join("; ", faults)
-                    : null;
+                    : entry.Id == Guid.Empty ? TaskRefusal.Unreadable
+                    : !rows.TryGetValue(entry.GivenId, out Row? row) ? TaskRefusal.TaskGone
+                    : entry.Refusal(row.ToGiven(_json), edit.Before.Plan);
                 answers.Add(new EntryAnswer(entry.Id, why));
                 if (why is null && known.Add(entry.Id))
                     kept.Add(entry);

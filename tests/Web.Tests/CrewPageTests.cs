@@ -157,6 +157,10 @@ public sealed class CrewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         );
         Assert.Equal(6, answers.Count);
         Assert.Equal(1, answers.Count(a => a.Why is null));
+        Assert.Contains(answers, a => a.Why == "that line is not on the sheet: open the sheet again");
+        // In the language of who holds the phone.
+        using (HttpResponseMessage spanish = await Post(sheet, JsonSerializer.Serialize(new { entries = new[] { Entry(given, day, [new { line = 99, done = 1 }]) } }), "es"))
+            Assert.Contains("esa l", await spanish.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Single((await Store.Find(given.Id))!.Account.Entries);
 
         List<object> many =
@@ -319,9 +323,10 @@ public sealed class CrewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         ];
     }
 
-    private async Task<HttpResponseMessage> Post(IDocument sheet, string body)
+    private async Task<HttpResponseMessage> Post(IDocument sheet, string body, string language = "en")
     {
         using var request = new HttpRequestMessage(HttpMethod.Post, "/today?handler=tell");
+        request.Headers.AcceptLanguage.ParseAdd(language);
         request.Content = new StringContent(body, Encoding.UTF8, "application/json");
         request.Headers.Add("RequestVerificationToken", Token(sheet));
         return await _crew.SendAsync(request);

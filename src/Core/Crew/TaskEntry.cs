@@ -73,34 +73,36 @@ public sealed record TaskEntry(Guid Id, Guid GivenId, LocalDate Day, string Mark
     /// <summary>Anything else.</summary>
     public string Note { get; init; } = string.Empty;
 
-    /// <summary>Every fault of it.</summary>
+    /// <summary>Why it cannot be kept; null where it can.</summary>
     /// <param name="given">The task that it is about.</param>
     /// <param name="plan">The plan, whose palette names the kinds.</param>
-    public IReadOnlyList<Fault> Faults(GivenTask given, Plan plan)
+    public TaskRefusal? Refusal(GivenTask given, Plan plan)
     {
-        var faults = new FaultList();
-        faults.Day("day", Day);
-        faults.Note("note", Note, CrewTask.LongestNote);
-        faults.Range("minutes", Minutes ?? 0, 0, MostMinutes, "minutes");
-        CrewTask? sheet = given.SheetOf(Mark);
-        if (sheet is null)
-        {
-            faults.Add("mark", "belongs to no sheet of this task: open the sheet again");
-            return faults.Faults;
-        }
+        if (Faulty(f => f.Day("day", Day)))
+            return TaskRefusal.NoSuchDay;
+        if (Faulty(f => f.Note("note", Note, CrewTask.LongestNote)))
+            return TaskRefusal.Note;
+        if (Minutes is < 0 or > MostMinutes)
+            return TaskRefusal.Minutes;
+        if (given.SheetOf(Mark) is not { } sheet)
+            return TaskRefusal.OtherSheet;
         foreach (EntryLine line in Lines)
         {
-            TaskLine? of = sheet.Lines.FirstOrDefault(l => l.Number == line.Line);
-            if (of is null)
-            {
-                faults.Add("lines", $"line {line.Line} is not on the sheet");
-                continue;
-            }
-            faults.Range("lines.done", line.Done, 0, Math.Max(of.Count * 4, 20), "plants");
+            if (sheet.Lines.FirstOrDefault(l => l.Number == line.Line) is not { } of)
+                return TaskRefusal.NotOnSheet;
+            if (line.Done < 0 || line.Done > Math.Max(of.Count * 4, 20))
+                return TaskRefusal.NotThatMany;
             if (line.CameAs is { } kind && plan.FindPlant(kind) is null)
-                faults.Add("lines.cameAs", "is no kind of the palette");
+                return TaskRefusal.UnknownKind;
         }
-        return faults.Faults;
+        return null;
+
+        static bool Faulty(Action<FaultList> check)
+        {
+            var faults = new FaultList();
+            check(faults);
+            return !faults.IsEmpty;
+        }
     }
 }
 

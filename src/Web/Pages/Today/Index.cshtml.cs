@@ -144,37 +144,52 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, CareDesk care, Vi
             if (entry.ToEntry() is { } read)
                 good.Add(read);
             else
-                answers.Add(new { id = entry.Id, why = "It cannot be read: open the sheet again, and tick once more." });
+                answers.Add(Answer(entry.Id, TaskRefusal.Unreadable));
         }
         if (good.Count > 0)
         {
             IReadOnlyList<EntryAnswer> kept = await desk.Store.Tell(good, visitor.Person?.Id, visitor.Person?.Name ?? string.Empty);
-            answers.AddRange(kept.Select(a => new { id = a.Id.ToString(), why = a.Why }));
+            answers.AddRange(kept.Select(a => Answer(a.Id.ToString(), a.Why)));
         }
         return new JsonResult(new { answers }, Write);
     }
 
     /// <summary>Takes a photograph of a task, once however often it is sent.</summary>
     [Needs(SiteRole.Crew)]
-    public async Task<IActionResult> OnPostPhotoAsync(Guid id, Guid given, IFormFile? photograph)
+    public async Task<IActionResult> OnPostPhotoAsync(Guid id, Guid given, IFormFile? photograph) =>
+        new JsonResult(Answer(id.ToString(), await Keep(id, given, photograph)), Write);
+
+    // Why it was not kept; null where it was.
+    private async Task<TaskRefusal?> Keep(Guid id, Guid given, IFormFile? photograph)
     {
+        if (photograph is not { Length: > 0 })
+            return TaskRefusal.NoPicture;
+        if (photograph.Length > Photograph.MostBytes)
+            return TaskRefusal.PictureTooLarge;
+        using var buffer = new MemoryStream();
+        await photograph.CopyToAsync(buffer);
+        Photograph read;
         try
         {
-            if (photograph is not { Length: > 0 })
-                throw new InvalidInputException("photograph", "There is no picture in it.");
-            if (photograph.Length > Photograph.MostBytes)
-                throw new InvalidInputException("photograph", $"It is over {Photograph.MostBytes / 1048576} MB.");
-            using var buffer = new MemoryStream();
-            await photograph.CopyToAsync(buffer);
-            Photograph read = await heavy.Do(() => Task.FromResult(Photograph.Read(buffer.ToArray())));
-            await desk.Store.AddPhotograph(id, given, read.Jpeg, read.Thumb, visitor.Person?.Id);
-            return new JsonResult(new { id = id.ToString(), why = (string?)null }, Write);
+            read = await heavy.Do(() => Task.FromResult(Photograph.Read(buffer.ToArray())));
         }
-        catch (InvalidInputException e)
+        catch (InvalidInputException)
         {
-            return new JsonResult(new { id = id.ToString(), why = e.Message }, Write);
+            return TaskRefusal.NoPicture;
+        }
+        try
+        {
+            await desk.Store.AddPhotograph(id, given, read.Jpeg, read.Thumb, visitor.Person?.Id);
+            return null;
+        }
+        catch (InvalidInputException)
+        {
+            return TaskRefusal.NoMorePictures;
         }
     }
+
+    // What a phone is answered, in the language of who holds it.
+    private object Answer(string? id, TaskRefusal? why) => new { id, why = why is { } refusal ? frame.Crew.Say(refusal) : null };
 
     private static readonly JsonSerializerOptions Read = new(JsonSerializerDefaults.Web) { MaxDepth = 8 };
     private static readonly JsonSerializerOptions Write = new(JsonSerializerDefaults.Web);
