@@ -48,6 +48,7 @@ public static class SitePages
                 new("Log", "/log", "record observations ratings notes"),
                 new("Review", "/review", "walk rating keep repeat drop season"),
                 new("Learnt", "/learnt", "dates posterior later earlier teach"),
+                new("Trials", "/trials", "which kinds do well compare repeats chance"),
                 new("Changes", "/changes", "undo take back history"),
             ]
         ),

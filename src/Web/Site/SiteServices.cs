@@ -37,6 +37,7 @@ public static class SiteServices
         services.AddScoped<RecipeStore>();
         services.AddScoped<WeatherStore>();
         services.AddScoped<LogStore>();
+        services.AddScoped(s => new TrialStore(s.GetRequiredService<SiteDatabase>(), PlanFile.Stored));
         services.AddScoped<LearntHere>();
         services.AddScoped(s => new VariantStore(s.GetRequiredService<SiteDatabase>(), PlanFile.Write, PlanFile.Read));
         services.AddScoped(s => new PlanHistory(s.GetRequiredService<SiteDatabase>(), PlanFile.Read));
