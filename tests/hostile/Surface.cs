@@ -85,7 +85,7 @@ public static class Surface
                 "019a0000-0000-7000-8000-0000000000a2",
             ],
             "supply" => ["quillon-bulbs", "saltmarsh-plants"],
-            "jobs" => [$"{Guid.Empty}"],
+            "jobs" or "trials" => [$"{Guid.Empty}"],
             "join" or "phone" or "calendar" => ["2345678923456789abcd"],
             "tables" => ["displays", "turns", "stock"],
             _ => throw new InvalidOperationException($"Tell here what ids {route} takes."),

@@ -26,6 +26,10 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
     [BindProperty(SupportsGet = true, Name = "planter")]
     public string? PlanterId { get; set; }
 
+    /// <summary>A kind that a new display begins with; null for none.</summary>
+    [BindProperty(SupportsGet = true, Name = "plant")]
+    public string? FirstPlantId { get; set; }
+
     [BindProperty]
     public DisplayInput Input { get; set; } = new();
 
@@ -196,7 +200,7 @@ public sealed class EditModel(PageFrame frame, DisplayStore displays, ChangeStor
         {
             Install = Words.Iso(after),
             Lift = Words.Iso(after.PlusMonths(4)),
-            Lines = [new DisplayLine(), new DisplayLine()],
+            Lines = [new DisplayLine { PlantId = Now.Plan.FindPlant(FirstPlantId)?.Id }, new DisplayLine()],
         };
     }
 
