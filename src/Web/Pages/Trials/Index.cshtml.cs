@@ -86,7 +86,7 @@ public sealed class IndexModel(PageFrame frame, TrialStore trials, LogStore log,
                     faults.Add("first", "must be a date");
                 if (last is null)
                     faults.Add("last", "must be a date");
-                IReadOnlyList<string> kinds = Named(faults, "kinds", Kinds, Now.Plan.Plants.Where(p => !p.IsRetired).Select(p => (p.Id, p.CommonName)));
+                IReadOnlyList<string> kinds = Named(faults, "kinds", Kinds, Now.Plan.Palette.Where(p => !p.IsRetired).Select(p => (p.Id, p.CommonName)));
                 IReadOnlyList<string> planters = Named(
                     faults,
                     "planters",
