@@ -1,7 +1,9 @@
 // Work is given at the desk and done in the yard: without signal from the second stop on, with the app killed and the phone empty in between.
+import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { chromium } from '@playwright/test';
 import ICAL from 'ical.js';
 import { test, expect, desk } from './site.js';
@@ -164,6 +166,68 @@ test('two phones tell of one task, one without signal, while the sheet changes: 
   await back.getByRole('button', { name: 'Leave it so' }).click();
   await expect(back).toHaveCount(0);
   for (const { phone } of phones) await phone.close();
+});
+
+// A server of its own for the same site, that can be killed.
+const freePort = () =>
+  new Promise((done) => {
+    const asked = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = asked.address();
+      asked.close(() => done(port));
+    });
+  });
+
+const serve = async (port) => {
+  const server = spawn(
+    'dotnet',
+    ['../../artifacts/bin/Web/release_linux-x64/UnrulyMeadow.Web.dll', '--urls', `http://127.0.0.1:${port}`, '--contentRoot', resolve('../../src/Web')],
+    { env: { ...process.env, MEADOW_DB: process.env.MEADOW_DESK_DB, ASPNETCORE_ENVIRONMENT: 'Production' }, stdio: 'ignore' },
+  );
+  await expect.poll(() => fetch(`http://127.0.0.1:${port}/health`).then((a) => a.ok, () => false)).toBe(true);
+  return server;
+};
+
+test('a server that is killed while a crew ticks gets all of it once it is there again', async ({ page, browser }) => {
+  test.setTimeout(180_000);
+  await page.goto(`${desk}/work?day=${DAY}`);
+  const rows = page.locator('tbody tr', { has: page.locator('input[name="tasks[]"]') });
+  const place = (await rows.first().locator('a').first().textContent()).trim();
+  await rows.first().locator('input[name="tasks[]"]').check();
+  await page.locator('fieldset.give label', { hasText: 'Oona Brack' }).getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Give what is ticked' }).click();
+  await expect(page.locator('.said')).toContainText('given to');
+
+  const port = await freePort();
+  let server = await serve(port);
+  const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  try {
+    const sheet = await phone.newPage();
+    await sheet.goto(`http://127.0.0.1:${port}/signin`);
+    await sheet.getByRole('button', { name: /Oona Brack/ }).click();
+    await sheet.goto(`http://127.0.0.1:${port}/today?day=${DAY}`);
+    const stop = sheet.locator('.stop', { has: sheet.locator('h2', { hasText: place }) }).last();
+    await expect(stop).toBeVisible();
+    await held(sheet, `http://127.0.0.1:${port}/today?day=${DAY}`);
+
+    server.kill('SIGKILL');
+    for (const tick of await stop.locator('.tick').all()) await tick.click();
+    await expect(sheet.locator('[data-queue]')).toHaveText(`${await stop.locator('.tick').count()} wait to be sent`);
+    // The sheet opens without the server, and shows what was ticked.
+    await sheet.goto(`http://127.0.0.1:${port}/today?day=${DAY}`);
+    await expect(stop).toHaveClass(/is-done/);
+
+    server = await serve(port);
+    await expect(sheet.locator('[data-queue]')).toContainText('All is sent');
+    await expect(sheet.locator('[data-refusals] li')).toHaveCount(0);
+    await expect(async () => {
+      await page.goto(`${desk}/work?day=${DAY}`);
+      const [, done, all] = (await page.locator('h1').textContent()).match(/(\d+) of (\d+) tasks done/);
+      expect(done).toBe(all);
+    }).toPass();
+  } finally {
+    server.kill('SIGKILL');
+    await phone.close();
+  }
 });
 
 test('the week stands on one landscape page, and calendars are read by somebody else’s reader', async ({ page }) => {
