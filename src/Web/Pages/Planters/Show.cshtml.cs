@@ -28,6 +28,9 @@ public sealed class ShowModel(
     HeavyWork heavy
 ) : PageModel
 {
+    // Of a planter that is written of each week, ten years.
+    private const int MostEntries = 600;
+
     [BindProperty]
     public IFormFile? Upload { get; set; }
 
@@ -74,7 +77,8 @@ public sealed class ShowModel(
     /// <summary>True while the sun of the next years is still being followed.</summary>
     public bool IsFollowingSun { get; private set; }
 
-    public IReadOnlyList<Observation> History { get; private set; } = [];
+    /// <summary>What stood, and how it did, year by year, the last first.</summary>
+    public IReadOnlyList<YearOfPlace> Years { get; private set; } = [];
 
     public CutAway Drawing { get; private set; } = null!;
 
@@ -248,7 +252,7 @@ public sealed class ShowModel(
         );
         (Remarks, IsLooking) = (remarks ?? [], remarks is null);
         Undoable = (await changes.LastOf(Displays.Select(d => d.Id))).ToDictionary(c => c.Key, c => c.Value.What, StringComparer.Ordinal);
-        History = [.. (await log.Latest(Id, 200)).Where(o => o.Counts)];
+        Years = YearOfPlace.Of(Now.Plan, planter, await log.Latest(Id, MostEntries), Now.IsSouthern, frame.Today);
         Bulbs = Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.StandsOn(View.Day))
             ?? Displays.FirstOrDefault(d => d.Layer == DisplayLayer.Bulbs && d.Install > View.Day && d.Install < View.Start.PlusMonths(12));
         BulbStack? stack = Bulbs is { } b && b.StandsOn(View.Day) ? BulbStack.Of(Now.Plan, planter, b) : null;

@@ -30,8 +30,9 @@ import { attach as passkey } from './passkey.js';
 import { attach as receive } from './receive.js';
 import { attach as logLater } from './log-later.js';
 import { attach as tickAll } from './tick-all.js';
+import { attach as above } from './above.js';
 import { attach as today, attachOffline } from './today.js';
 
-for (const attach of [dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey, receive, logLater, tickAll, today, attachOffline]) attach(document);
+for (const attach of [dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey, receive, logLater, tickAll, above, today, attachOffline]) attach(document);
 // Buttons that only the script makes work are shown from here on.
 document.documentElement.dataset.ready = '';

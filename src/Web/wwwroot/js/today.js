@@ -208,15 +208,6 @@ export const attach = (root) => {
         shown.className = 'fault';
       }
     });
-    const above = stop.row.querySelector('[data-above]');
-    if (above)
-      fetch(above.dataset.above)
-        .then((a) => (a.ok ? a.text() : ''))
-        .then((svg) => {
-          const drawing = new DOMParser().parseFromString(svg, 'text/html').querySelector('svg');
-          if (drawing) above.replaceChildren(document.adoptNode(drawing));
-        })
-        .catch(() => {});
   }
 
   const begin = async () => {
