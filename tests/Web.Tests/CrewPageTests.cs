@@ -159,7 +159,13 @@ public sealed class CrewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal(1, answers.Count(a => a.Why is null));
         Assert.Contains(answers, a => a.Why == "that line is not on the sheet: open the sheet again");
         // In the language of who holds the phone.
-        using (HttpResponseMessage spanish = await Post(sheet, JsonSerializer.Serialize(new { entries = new[] { Entry(given, day, [new { line = 99, done = 1 }]) } }), "es"))
+        using (
+            HttpResponseMessage spanish = await Post(
+                sheet,
+                JsonSerializer.Serialize(new { entries = new[] { Entry(given, day, [new { line = 99, done = 1 }]) } }),
+                "es"
+            )
+        )
             Assert.Contains("esa l", await spanish.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Single((await Store.Find(given.Id))!.Account.Entries);
 

@@ -2,6 +2,7 @@ using System.Net;
 using AngleSharp.Dom;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using NodaTime.Text;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Exchange.PlanFiles;
@@ -27,8 +28,8 @@ public sealed class TrialPageTests(MeadowApp app) : IClassFixture<MeadowApp>
                 "/trials?handler=lay",
                 [
                     ("Name", "Which for the shelters?"),
-                    ("First", Words.Iso(today.PlusDays(-30))),
-                    ("Last", Words.Iso(today.PlusDays(60))),
+                    ("First", LocalDatePattern.Iso.Format(today.PlusDays(-30))),
+                    ("Last", LocalDatePattern.Iso.Format(today.PlusDays(60))),
                     ("Kinds", string.Join('\n', kinds)),
                     ("Planters", string.Join('\n', planters)),
                 ]
@@ -53,20 +54,18 @@ public sealed class TrialPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal([2, 2], stands.GroupBy(s => s.Kind).Select(g => g.Count()));
 
         await new LogStore(app.Database).Record([
-            .. stands.Select(s =>
-                new Observation(
-                    Guid.NewGuid(),
-                    plan.Planters.Single(p => p.Name == s.Planter).Id,
-                    null,
-                    today,
-                    ObservationKind.Reviewed,
-                    string.Empty,
-                    "Rosa"
-                )
-                {
-                    Review = new PlanterReview(s.Kind == kinds[0] ? 5 : 2, ReviewVerdict.Keep),
-                }
-            ),
+            .. stands.Select(s => new Observation(
+                Guid.NewGuid(),
+                plan.Planters.Single(p => p.Name == s.Planter).Id,
+                null,
+                today,
+                ObservationKind.Reviewed,
+                string.Empty,
+                "Rosa"
+            )
+            {
+                Review = new PlanterReview(s.Kind == kinds[0] ? 5 : 2, ReviewVerdict.Keep),
+            }),
         ]);
         page = await planner.Open(address);
         Assert.Contains($"{kinds[0]} does best; one is worse.", page.Words(), StringComparison.Ordinal);

@@ -99,10 +99,7 @@ public sealed record Trial(Guid Id, string Name, LocalDate First, LocalDate Last
         [
             .. Plantings
                 .Where(p => ratings.Contains(p.PlanterId) && plan.FindPlanter(p.PlanterId) is not null)
-                .Select(p => (
-                    p,
-                    new TrialScore(p.PlantId, TrialPlace.Of(plan.FindPlanter(p.PlanterId)!).BlockId, ratings[p.PlanterId].Average())
-                )),
+                .Select(p => (p, new TrialScore(p.PlantId, TrialPlace.Of(plan.FindPlanter(p.PlanterId)!).BlockId, ratings[p.PlanterId].Average()))),
         ];
     }
 
@@ -111,7 +108,8 @@ public sealed record Trial(Guid Id, string Name, LocalDate First, LocalDate Last
     public static TrialResult? Judge(IEnumerable<TrialScore> scores)
     {
         List<TrialScore> all = [.. scores];
-        return all.Select(s => s.KindId).Distinct(StringComparer.Ordinal).Skip(1).Any()
+        return
+            all.Select(s => s.KindId).Distinct(StringComparer.Ordinal).Skip(1).Any()
             && TrialLayout.IsConnected(all.Select(s => (s.KindId, s.BlockId)))
             ? TrialResult.Of(all)
             : null;

@@ -26,7 +26,10 @@ internal static class TrialPicture
             "role",
             "img",
             "aria-label",
-            string.Create(CultureInfo.InvariantCulture, $"{kind.Mean:0.0} of {PlanterReview.Best}, nine in ten between {kind.Low:0.0} and {kind.High:0.0}"),
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{kind.Mean:0.0} of {PlanterReview.Best}, nine in ten between {kind.Low:0.0} and {kind.High:0.0}"
+            ),
             Enumerable
                 .Range(1, PlanterReview.Best)
                 .Select(r => Figure.El("line", "x1", X(r), "x2", X(r), "y1", Height - 5, "y2", Height - 1, "class", "rule")),

@@ -22,10 +22,22 @@ public sealed class PlaceHistoryTests
         Observation Entry(LocalDate day, ObservationKind kind) => new(Guid.NewGuid(), "pot", null, day, kind, "seen", "Rosa");
         Observation[] log =
         [
-            Entry(A.Day(2026, 7, 1), ObservationKind.Reviewed) with { Review = new PlanterReview(4, ReviewVerdict.Keep) },
-            Entry(A.Day(2026, 8, 1), ObservationKind.Reviewed) with { Review = new PlanterReview(5, ReviewVerdict.Repeat) },
-            Entry(A.Day(2026, 8, 3), ObservationKind.Stolen) with { Count = 2 },
-            Entry(A.Day(2026, 8, 4), ObservationKind.Died) with { IsCorrected = true },
+            Entry(A.Day(2026, 7, 1), ObservationKind.Reviewed) with
+            {
+                Review = new PlanterReview(4, ReviewVerdict.Keep),
+            },
+            Entry(A.Day(2026, 8, 1), ObservationKind.Reviewed) with
+            {
+                Review = new PlanterReview(5, ReviewVerdict.Repeat),
+            },
+            Entry(A.Day(2026, 8, 3), ObservationKind.Stolen) with
+            {
+                Count = 2,
+            },
+            Entry(A.Day(2026, 8, 4), ObservationKind.Died) with
+            {
+                IsCorrected = true,
+            },
             Entry(A.Day(2026, 9, 4), ObservationKind.Note),
         ];
         IReadOnlyList<YearOfPlace> years = YearOfPlace.Of(plan, plan.Planters[0], log, southern: false, A.Day(2026, 11, 1));
@@ -34,7 +46,7 @@ public sealed class PlaceHistoryTests
         Assert.Equal(["bulbs", "summer"], last.Displays.Select(d => d.Id));
         Assert.Equal((4.5, 2, 3), (last.Rating!.Value, last.Lost, last.Entries.Count));
         Assert.Equal(plan.Site.GuidePrice(plan.Plant("tulip"), 20) + plan.Site.GuidePrice(plan.Plant("petunia"), 8), last.Cost);
-        Assert.True(last.Displays.Any(d => d.StandsOn(last.Shown!.Value)));
+        Assert.Contains(last.Displays, d => d.StandsOn(last.Shown!.Value));
         Assert.Equal((0, null), (years[0].Displays.Count, years[0].Shown));
         // In the south the year begins in March.
         Assert.Equal(A.Day(2026, 3, 1), YearOfPlace.Of(plan, plan.Planters[0], log, southern: true, A.Day(2026, 11, 1))[0].Start);

@@ -24,7 +24,7 @@ public sealed class TrialTests
         ];
         TrialResult result = TrialResult.Of([.. table.SelectMany(r => r.Scores.Select((s, i) => new TrialScore(r.Kind, Reps[i], s)))]);
         Assert.Equal(15, result.Freedom);
-        Assert.Equal(1_658_376, result.Spread!.Value * result.Spread.Value * 15, 1);
+        Assert.Equal(1_658_376, result.Spread!.Value * result.Spread.Value * 15, 0.5);
         Assert.Equal(2.17, result.F!.Value, 0.005);
         Assert.Equal(0.067, result.Spread.Value / result.Kinds.Average(k => k.Mean), 5e-4);
         Assert.False(result.IsClear);

@@ -86,7 +86,12 @@ public sealed class IndexModel(PageFrame frame, TrialStore trials, LogStore log,
                     faults.Add("first", "must be a date");
                 if (last is null)
                     faults.Add("last", "must be a date");
-                IReadOnlyList<string> kinds = Named(faults, "kinds", Kinds, Now.Plan.Palette.Where(p => !p.IsRetired).Select(p => (p.Id, p.CommonName)));
+                IReadOnlyList<string> kinds = Named(
+                    faults,
+                    "kinds",
+                    Kinds,
+                    Now.Plan.Palette.Where(p => !p.IsRetired).Select(p => (p.Id, p.CommonName))
+                );
                 IReadOnlyList<string> planters = Named(
                     faults,
                     "planters",
@@ -123,8 +128,8 @@ public sealed class IndexModel(PageFrame frame, TrialStore trials, LogStore log,
             faults.Add(
                 field,
                 named.Count > 1 ? $"line {number}: more than one is called so"
-                : near is null ? $"line {number}: nothing is called so"
-                : $"line {number}: nothing is called so; there is {near}"
+                    : near is null ? $"line {number}: nothing is called so"
+                    : $"line {number}: nothing is called so; there is {near}"
             );
         }
         return found;
@@ -135,10 +140,6 @@ public sealed class IndexModel(PageFrame frame, TrialStore trials, LogStore log,
         Now = await frame.Now();
         IReadOnlyList<Trial> kept = await trials.All();
         IReadOnlyList<Core.Review.Observation> seen = kept.Count == 0 ? [] : await log.Between(kept.Min(t => t.First), frame.Today);
-        All =
-        [
-            .. kept.Select(t => (t, t.Scores(Now.Plan, seen)))
-                .Select(t => (t.t, t.Item2.Count, Trial.Judge(t.Item2.Select(s => s.Score)))),
-        ];
+        All = [.. kept.Select(t => (t, t.Scores(Now.Plan, seen))).Select(t => (t.t, t.Item2.Count, Trial.Judge(t.Item2.Select(s => s.Score))))];
     }
 }
