@@ -57,6 +57,9 @@ if with_browser; then
 fi
 errand bring-supply demo/kittiwake-quay.supply.json
 errand bring-crew demo/kittiwake-quay.crew.json
+if with_browser; then
+  measured "a phone of the crew at a thousand planters" 300 node bench/phone.mjs "http://127.0.0.1:$port"
+fi
 measured "supply at a thousand planters" 300 node bench/supply.mjs "http://127.0.0.1:$port"
 measured "reads while others write" 300 node bench/writes.mjs "http://127.0.0.1:$port"
 measured "pages and edits at a thousand planters" 300 node bench/edits.mjs "http://127.0.0.1:$port"

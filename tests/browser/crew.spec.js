@@ -250,6 +250,9 @@ test('the week stands on one landscape page, and calendars are read by somebody 
   expect(summer.startDate.toString()).toBe('2027-05-17');
   // The end of days without a time is the day after the last one.
   expect(summer.endDate.compare(summer.startDate)).toBeGreaterThan(0);
+  // Who walks past all planters does so before the turn takes out what stood.
+  const review = events.find((e) => e.uid.startsWith('review-summer-2027-end'));
+  expect(review.startDate.compare(summer.startDate)).toBeLessThan(0);
   const work = events.find((e) => e.uid.startsWith(`work-${DAY}`));
   expect(work.summary).toContain('task');
   await page.getByRole('button', { name: 'Withdraw it' }).last().click();

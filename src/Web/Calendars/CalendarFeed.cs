@@ -3,6 +3,7 @@ using NodaTime.Text;
 using UnrulyMeadow.Core.Care;
 using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Exchange.Crew;
 using UnrulyMeadow.Store;
@@ -100,6 +101,15 @@ public static class CalendarFeed
                 turn.Name,
                 string.Empty,
                 $"{at}/turns/{turn.Id}"
+            );
+        foreach (ReviewWalk walk in ReviewWalk.Of(plan.Turns).Where(w => w.Day >= today.PlusDays(-DaysBack)))
+            yield return new CalendarEntry(
+                $"review-{walk.Turn.Id}-{(walk.IsLast ? "end" : "midway")}@unruly-meadow",
+                walk.Day,
+                walk.Day,
+                walk.IsLast ? $"Review walk, before {walk.Turn.Name}" : "Review walk, midway",
+                "What is expected stands beside what is seen: rate it, and say what is to become of it.",
+                $"{at}/review"
             );
         foreach (SiteEvent it in plan.Events.Where(e => e.LastDay >= today.PlusDays(-DaysBack)))
             yield return new CalendarEntry($"event-{it.Id}@unruly-meadow", it.FirstDay, it.LastDay, it.Name, "The site must look its best.");

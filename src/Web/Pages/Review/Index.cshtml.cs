@@ -70,6 +70,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, Visitor visitor) :
     /// <summary>How many of all planters were looked at on this walk.</summary>
     public int Seen => Now.Plan.Planters.Count(p => !p.IsRetired && _seen.ContainsKey(p.Id));
 
+    /// <summary>The walk that is due next; null where no turn is planned.</summary>
+    public ReviewWalk? Next => ReviewWalk.Of(Now.Plan.Turns).Where(w => w.Day >= frame.Today).MinBy(w => w.Day);
+
     /// <summary>How many there are.</summary>
     public int All => Now.Plan.Planters.Count(p => !p.IsRetired);
 
