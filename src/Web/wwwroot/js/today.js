@@ -239,7 +239,8 @@ export const attachOffline = (root) => {
       const days = [...root.querySelectorAll('nav.controls a')].map((a) => a.href);
       const parts = [...root.querySelectorAll('link[rel=stylesheet], script[src], link[rel=icon]')].map((p) => p.href ?? p.src);
       const above = [...root.querySelectorAll('[data-above]')].map((a) => new URL(a.dataset.above, location.href).href);
-      ready.active.postMessage({ hold: [...new Set([location.href, ...parts, ...performance.getEntriesByType('resource').map((r) => r.name).filter((n) => /\/(js|lib|css|img)\//.test(n)), ...days, ...above, ...linked, new URL(`${base}/log`, location.href).href, new URL(`${base}/review`, location.href).href])] });
+      // What the sheet needs comes before it: a sheet that is held can be used.
+      ready.active.postMessage({ hold: [...new Set([...parts, ...performance.getEntriesByType('resource').map((r) => r.name).filter((n) => /\/(js|lib|css|img)\//.test(n)), location.href, ...days, ...above, ...linked, new URL(`${base}/log`, location.href).href, new URL(`${base}/review`, location.href).href])] });
     })
     .catch(() => {});
 };
