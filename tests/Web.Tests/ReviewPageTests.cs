@@ -18,6 +18,7 @@ public sealed class ReviewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         string[] planters = [.. walk.QuerySelectorAll(".walk > li").Select(l => l.Id!["planter-".Length..])];
         Assert.Contains("0 of", walk.QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         Assert.Contains("Expected today", walk.Words(), StringComparison.Ordinal);
+        Assert.Contains("The next walk is due", walk.Words(), StringComparison.Ordinal);
         async Task<HttpResponseMessage> Say(string planter, params (string, string)[] fields) =>
             await crew.PostFrom("/review", "/review", [("planter", planter), ("EntryId", $"{Guid.NewGuid()}"), .. fields]);
         using (HttpResponseMessage first = await Say(planters[0], ("Rating", "2"), ("Verdict", "Drop"), ("Cover", "40"), ("Note", "tatty")))
