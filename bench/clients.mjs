@@ -6,7 +6,7 @@ import { writeNote } from './note.mjs';
 const [site, people = '50', minutes = '10', perSecond = '5'] = process.argv.slice(2);
 const LOOK_MS = [5_000, 15_000];
 const WARM_MS = 60_000;
-const pages = ['/year?day=2027-04-14', '/grounds?day=2027-04-14', '/planters', '/turns', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log', '/palette', '/stock', '/climate'];
+const pages = ['/year?day=2027-04-14', '/grounds?day=2027-04-14', '/planters', '/turns', '/supply?turn=summer-2027', '/daysheet?turn=bulbs-2026', '/log', '/palette', '/stock', '/climate', '/care', '/work', '/work/schedule', '/today', '/review'];
 
 const at = (list, share) => list.length === 0 ? NaN : [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
 const wait = (ms) => new Promise((done) => setTimeout(done, ms));

@@ -16,7 +16,9 @@ namespace UnrulyMeadow.Core.Care;
 /// <param name="Today">The day.</param>
 /// <param name="Done">Care that was told of.</param>
 /// <param name="HeatLimitC">Heat index above which the crew works mornings only, °C.</param>
-/// <param name="IsWaterTold">True where the crew is asked for water and tells what it gave: from the first it tells of on, what it did not tell it did not give.</param>
+/// <param name="IsWaterTold">
+/// True where the crew is asked for water and tells what it gave: from the first it tells of on, what it did not tell it did not give.
+/// </param>
 public sealed record CareQuestion(
     Plan Plan,
     SiteYear? Year,

@@ -142,7 +142,8 @@ public sealed record Trip(IReadOnlyList<RouteStop> Stops, double Metres)
 public sealed record RouteQuestion(MapPlace Yard, IReadOnlyList<RouteStop> Stops, Vehicle Vehicle, double[][] Metres)
 {
     /// <summary>
-    /// The question for some stops. What the vehicle cannot take at once is brought in parts: plants and medium first, with as much water as it can take beside them.
+    /// The question for some stops. What the vehicle cannot take at once is brought in parts: plants and medium first,
+    /// with as much water as it can take beside them.
     /// </summary>
     /// <exception cref="InvalidInputException">Something is too large or too heavy for the vehicle even alone.</exception>
     public static RouteQuestion Of(MapPlace yard, IReadOnlyList<RouteStop> stops, Vehicle vehicle, Func<IReadOnlyList<MapPlace>, double[][]> metres)
@@ -187,7 +188,9 @@ public sealed record RouteQuestion(MapPlace Yard, IReadOnlyList<RouteStop> Stops
     // Nobody goes to one place more often than this.
     private const int MostPieces = 100;
 
-    /// <summary>Into how many equal parts a load is cut at least so that a vehicle takes each; 0 where it holds none, or far too little, of something.</summary>
+    /// <summary>
+    /// Into how many equal parts a load is cut at least so that a vehicle takes each; 0 where it holds none, or far too little, of something.
+    /// </summary>
     public static int Pieces(Load load, Vehicle vehicle)
     {
         double[] shares =

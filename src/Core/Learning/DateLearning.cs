@@ -55,7 +55,9 @@ public sealed record DateLearning(
     Belief Posterior
 )
 {
-    /// <summary>Standard deviation of what is seen in a year about what is true of a place, days (common practice: two people see first colour three days apart).</summary>
+    /// <summary>
+    /// Standard deviation of what is seen in a year about what is true of a place, days (common practice: two people see first colour three days apart).
+    /// </summary>
     public const double YearSpread = 3;
 
     /// <summary>Farther off than this is no date of the same kind, days.</summary>

@@ -17,7 +17,8 @@ public static class PlantFinder
 
     /// <summary>
     /// Plants that answer some words: those whose names begin so before those with the words in their names, and these before what other
-    /// words answer; among them what fits or is doubtful before what fails, the shortlist and what was planned lately before the rest, then by the fit. Retired plants are left out.
+    /// words answer; among them what fits or is doubtful before what fails, the shortlist and what was planned lately before the rest, then by the fit.
+    /// Retired plants are left out.
     /// </summary>
     /// <param name="palette">Plants to choose from.</param>
     /// <param name="typed">What was typed; null or empty for all.</param>

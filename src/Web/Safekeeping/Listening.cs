@@ -2,7 +2,9 @@ using System.Net;
 
 namespace UnrulyMeadow.Web.Safekeeping;
 
-/// <summary>Where the app may be reached from. By default from its own machine alone; from others only once somebody owns it and nobody can listen in.</summary>
+/// <summary>
+/// Where the app may be reached from. By default from its own machine alone; from others only once somebody owns it and nobody can listen in.
+/// </summary>
 public static class Listening
 {
     /// <summary>Why the app may not serve where its settings say; null where it may.</summary>

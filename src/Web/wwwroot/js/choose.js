@@ -15,7 +15,9 @@ export const attach = (root) => {
     const count = chosen().size;
     const areas = root.querySelectorAll('input[name="areas[]"]:checked').length;
     form.hidden = count + areas === 0;
-    said.textContent = areas > 0 ? `${areas === 1 ? 'an area' : `${areas} areas`}${count > 0 ? ` and ${count} planters` : ''}` : `${count} ${count === 1 ? 'planter' : 'planters'}`;
+    said.textContent = areas > 0
+      ? `${areas === 1 ? 'an area' : `${areas} areas`}${count > 0 ? ` and ${count} planters` : ''}`
+      : `${count} ${count === 1 ? 'planter' : 'planters'}`;
   };
 
   root.addEventListener('click', (event) => {

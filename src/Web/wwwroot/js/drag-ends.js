@@ -52,7 +52,8 @@ export const attach = (root) => {
         if (!moving) return;
         const to = toIso(start + moving.day * DAY_MS);
         try {
-          const answer = await fetch(siteAddress(`/year?handler=end&display=${encodeURIComponent(moving.display)}&end=${moving.end}&to=${to}&day=${toIso(start)}`));
+          const asked = new URLSearchParams({ handler: 'end', display: moving.display, end: moving.end, to, day: toIso(start) });
+          const answer = await fetch(siteAddress(`/year?${asked}`));
           if (answer.ok) show(await answer.text(), mine);
         } catch {
           // Away for a moment: the next step asks again.
@@ -121,7 +122,8 @@ export const attach = (root) => {
         begin(handle);
         moving.byKeys = true;
         // With Shift to the next turn that way.
-        const turn = event.shiftKey ? turns.filter((t) => Math.sign(t - moving.day) === Math.sign(step)).sort((a, b) => Math.abs(a - moving.day) - Math.abs(b - moving.day))[0] : undefined;
+        const ahead = turns.filter((t) => Math.sign(t - moving.day) === Math.sign(step));
+        const turn = event.shiftKey ? ahead.sort((a, b) => Math.abs(a - moving.day) - Math.abs(b - moving.day))[0] : undefined;
         moving.day = held(turn ?? moving.day + step);
         handle.setAttribute('aria-valuenow', moving.day);
         ask();

@@ -71,7 +71,8 @@ export const attach = (root) => {
       if (!answer.ok) return;
       const chosen = PlantId.value;
       const plants = await answer.json();
-      PlantId.replaceChildren(PlantId.options[0], ...plants.map((p) => Object.assign(document.createElement('option'), { textContent: p.name, value: p.id, selected: p.id === chosen })));
+      const option = (p) => Object.assign(document.createElement('option'), { textContent: p.name, value: p.id, selected: p.id === chosen });
+      PlantId.replaceChildren(PlantId.options[0], ...plants.map(option));
     } catch {
       // No signal: what was offered before is offered still.
     }

@@ -33,6 +33,11 @@ import { attach as tickAll } from './tick-all.js';
 import { attach as above } from './above.js';
 import { attach as today, attachOffline } from './today.js';
 
-for (const attach of [dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules, readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey, receive, logLater, tickAll, above, today, attachOffline]) attach(document);
+const all = [
+  dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules,
+  readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey, receive, logLater, tickAll,
+  above, today, attachOffline,
+];
+for (const attach of all) attach(document);
 // Buttons that only the script makes work are shown from here on.
 document.documentElement.dataset.ready = '';

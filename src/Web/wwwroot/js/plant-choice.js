@@ -31,7 +31,8 @@ const row = (plant) => {
   const strip = element('div', '', 'plant-strip');
   const drawn = plant.strip && new DOMParser().parseFromString(plant.strip, 'text/html').querySelector('svg');
   if (drawn) strip.append(document.adoptNode(drawn));
-  const facts = [plant.height && `${plant.height} high`, plant.atHand, plant.rated, plant.first === 'shortlist' ? 'shortlist' : plant.first && 'planned lately'];
+  const first = plant.first === 'shortlist' ? 'shortlist' : plant.first && 'planned lately';
+  const facts = [plant.height && `${plant.height} high`, plant.atHand, plant.rated, first];
   made.append(who, strip, element('div', plant.why ?? '', 'why'), element('div', facts.filter(Boolean).join(' · '), 'quiet'));
   return made;
 };

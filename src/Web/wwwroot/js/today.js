@@ -240,7 +240,9 @@ export const attachOffline = (root) => {
       const parts = [...root.querySelectorAll('link[rel=stylesheet], script[src], link[rel=icon]')].map((p) => p.href ?? p.src);
       const above = [...root.querySelectorAll('[data-above]')].map((a) => new URL(a.dataset.above, location.href).href);
       // What the sheet needs comes before it: a sheet that is held can be used.
-      ready.active.postMessage({ hold: [...new Set([...parts, ...performance.getEntriesByType('resource').map((r) => r.name).filter((n) => /\/(js|lib|css|img)\//.test(n)), location.href, ...days, ...above, ...linked, new URL(`${base}/log`, location.href).href, new URL(`${base}/review`, location.href).href])] });
+      const loaded = performance.getEntriesByType('resource').map((r) => r.name).filter((n) => /\/(js|lib|css|img)\//.test(n));
+      const forms = ['log', 'review'].map((page) => new URL(`${base}/${page}`, location.href).href);
+      ready.active.postMessage({ hold: [...new Set([...parts, ...loaded, location.href, ...days, ...above, ...linked, ...forms])] });
     })
     .catch(() => {});
 };
