@@ -39,6 +39,16 @@ public sealed record SequenceFinding(Fact Says, LocalDate First, int Days, Plant
     public SequenceFault Fault => (SequenceFault)Says.Kind;
 }
 
+/// <summary>All bulbs of one kind in an area.</summary>
+/// <param name="Plant">The kind.</param>
+/// <param name="Planters">Planters that carry it.</param>
+/// <param name="First">Its first day in flower anywhere in most years, from the plan year's first; −1 for none.</param>
+/// <param name="Last">Its last such day; −1 for none.</param>
+/// <param name="InFlower">
+/// Planters in its flower, by day of the plan year: of each as much as the odds of its fullest kind, shared among kinds that flower in it together.
+/// </param>
+public sealed record KindRun(Plant Plant, int Planters, int First, int Last, double[] InFlower);
+
 /// <summary>
 /// The bulbs of an area through spring: how many of its planters flower on each day, whether all flower at once, and whether a
 /// kind has strayed among others.
@@ -52,6 +62,9 @@ public sealed class AreaSequence
     public const double NearlyAlike = 20;
 
     private const int Fortnight = 14;
+
+    // Odds no greater are not drawn or counted among a kind's.
+    private const float Faint = 0.03f;
 
     // Fewer planters with bulbs make no sequence.
     private const int LeastPlanters = 3;
@@ -88,6 +101,7 @@ public sealed class AreaSequence
     public Area Area { get; }
 
     private IReadOnlyList<SequenceFinding>? _findings;
+    private IReadOnlyList<KindRun>? _kinds;
 
     /// <summary>First day of the plan year.</summary>
     public LocalDate Start { get; }
@@ -126,6 +140,9 @@ public sealed class AreaSequence
 
     /// <summary>What is wrong, the gravest first.</summary>
     public IReadOnlyList<SequenceFinding> Findings => _findings ??= [.. Bare(), .. AtOnce(), .. Broken(), .. Missing(), .. Strays()];
+
+    /// <summary>Its kinds, those that flower first before the rest.</summary>
+    public IReadOnlyList<KindRun> Kinds => _kinds ??= KindsOf(Shows, InFlower.Length);
 
     /// <summary>
     /// Looks at every area with planters; the site's spring runs from the first to the last day on which any of its bulbs flowers, or any tulip of
@@ -290,12 +307,43 @@ public sealed class AreaSequence
         }
     }
 
+    private static List<KindRun> KindsOf(IReadOnlyList<BulbShow> shows, int days)
+    {
+        var kinds = shows.GroupBy(s => s.Plant.Id, StringComparer.Ordinal).ToDictionary(g => g.Key, _ => new double[days], StringComparer.Ordinal);
+        foreach (IGrouping<string, BulbShow> here in shows.GroupBy(s => s.Planter.Id, StringComparer.Ordinal))
+        {
+            BulbShow[] together = [.. here];
+            for (int d = 0; d < days; d++)
+            {
+                float most = 0;
+                float all = 0;
+                foreach (BulbShow show in together)
+                {
+                    most = Math.Max(most, show.Odds[d]);
+                    all += show.Odds[d];
+                }
+                foreach (BulbShow show in together)
+                {
+                    if (show.Odds[d] > Faint)
+                        kinds[show.Plant.Id][d] += show.Odds[d] * most / all;
+                }
+            }
+        }
+        return
+        [
+            .. shows
+                .GroupBy(s => s.Plant.Id, StringComparer.Ordinal)
+                .OrderBy(g => g.Min(s => s.First))
+                .Select(g => new KindRun(g.First().Plant, g.Count(), g.Min(s => s.First), g.Max(s => s.Last), kinds[g.Key])),
+        ];
+    }
+
     // One planter's kind among three or more with another that looks nearly like it: seldom meant.
     private IEnumerable<SequenceFinding> Strays()
     {
         var kinds = Shows
             .GroupBy(s => s.Plant.Id, StringComparer.Ordinal)
-            .Select(g => (Plant: g.First().Plant, g.First().Third, Planters: g.Select(s => s.Planter).Distinct().ToList()))
+            .Select(g => (Plant: g.First().Plant, g.First().Third, Planters: g.Select(s => s.Planter).DistinctBy(p => p.Id).ToList()))
             .ToList();
         foreach (var one in kinds.Where(k => k.Planters.Count == 1))
         {

@@ -16,7 +16,6 @@ public static class SequenceStrip
     private const double Base = 74;
     private const double Most = 64;
     private const double TallestStep = 13;
-    private const float Faint = 0.03f;
 
     /// <summary>The drawing.</summary>
     /// <param name="area">The run.</param>
@@ -39,34 +38,12 @@ public static class SequenceStrip
             Title($"{area.Area.Name}: {words.Say(area.Sentence())}")
         );
         var floor = new double[scale.Days];
-        // What shows at once in each planter: the most of it, and all of it together.
-        var together = area
-            .Shows.GroupBy(s => s.Planter.Id, StringComparer.Ordinal)
-            .ToDictionary(
-                here => here.Key,
-                here =>
-                    (
-                        Most: (float[])[.. Enumerable.Range(offset, scale.Days).Select(d => here.Max(s => At(s.Odds, d)))],
-                        All: (float[])[.. Enumerable.Range(offset, scale.Days).Select(d => here.Sum(s => At(s.Odds, d)))]
-                    ),
-                StringComparer.Ordinal
-            );
-        foreach (var kind in area.Shows.GroupBy(s => s.Plant.Id, StringComparer.Ordinal).OrderBy(g => g.Min(s => s.First)))
+        foreach (KindRun kind in area.Kinds)
         {
-            var height = new double[scale.Days];
-            foreach (BulbShow show in kind)
-            {
-                // As high as the odds; kinds that flower together in a planter share its height.
-                (float[] most, float[] all) = together[show.Planter.Id];
-                for (int d = 0; d < height.Length; d++)
-                {
-                    float odds = At(show.Odds, d + offset);
-                    if (odds > Faint)
-                        height[d] += step * odds * most[d] / all[d];
-                }
-            }
-            BulbShow first = kind.MinBy(s => s.First)!;
-            int last = kind.Max(s => s.Last);
+            double[] height =
+            [
+                .. Enumerable.Range(offset, scale.Days).Select(d => step * (d >= 0 && d < area.InFlower.Length ? kind.InFlower[d] : 0)),
+            ];
             svg.Add(
                 El(
                     "path",
@@ -75,13 +52,13 @@ public static class SequenceStrip
                     "d",
                     Band(floor, height, scale),
                     "fill",
-                    first.Plant.LeadColour,
+                    kind.Plant.LeadColour,
                     "stroke",
-                    Outline(first.Plant.LeadColour),
+                    Outline(kind.Plant.LeadColour),
                     Title(
                         (
-                            $"{first.Plant.CommonName}, {kind.Count()} {(kind.Count() == 1 ? "planter" : "planters")}, "
-                            + $"{Words.Short(area.Start.PlusDays(first.First))} to {Words.Short(area.Start.PlusDays(last))}"
+                            $"{kind.Plant.CommonName}, {Words.Count(kind.Planters, "planter", "planters")}, "
+                            + $"{Words.Short(area.Start.PlusDays(kind.First))} to {Words.Short(area.Start.PlusDays(kind.Last))}"
                         )
                     )
                 )
@@ -153,6 +130,4 @@ public static class SequenceStrip
                 .Range(0, scale.Days)
                 .Select(d => $"{(d == 0 ? 'M' : 'L')}{N(scale.X(d + 0.5))} {N(Base - (count[Math.Clamp(d + offset, 0, count.Count - 1)] * step))}")
         );
-
-    private static float At(float[] odds, int day) => day >= 0 && day < odds.Length ? odds[day] : 0;
 }

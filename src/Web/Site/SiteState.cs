@@ -128,7 +128,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         {
             IReadOnlyList<AreaSequence> areas = AreaSequence.Of(kept.Now.Plan, Kernel(kept, s));
             foreach (AreaSequence area in areas)
-                _ = area.Findings;
+                _ = (area.Findings, area.Kinds);
             return areas;
         });
     }

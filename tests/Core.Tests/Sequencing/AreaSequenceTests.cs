@@ -86,6 +86,9 @@ public sealed class AreaSequenceTests
         AreaSequence area = AreaSequence.Of(plan, Kernel)[0];
         Assert.Equal(1, area.InFlower.Max());
         Assert.Equal(2, area.Shows.Count);
+        // Drawn upon each other they are no higher than the planter.
+        Assert.Equal(2, area.Kinds.Count);
+        Assert.InRange(Enumerable.Range(0, area.InFlower.Length).Max(d => area.Kinds.Sum(k => k.InFlower[d])), 0.5, 1.0001);
     }
 
     [Fact]
