@@ -50,7 +50,7 @@ public sealed class PhotoStore(SiteDatabase database)
         );
     }
 
-    /// <summary>Adds a photograph.</summary>
+    /// <summary>Adds a photograph, once however often it is sent.</summary>
     /// <exception cref="Core.InvalidInputException">The planter has as many as it may have.</exception>
     public async Task Add(PlanterPhoto photo, byte[] jpeg, byte[] thumb)
     {
@@ -60,7 +60,8 @@ public sealed class PhotoStore(SiteDatabase database)
                 """
                 insert into planter_photo (id, planter_id, taken_on, caption, width, height, jpeg, thumb)
                 select @Id, @PlanterId, @TakenOn, @Caption, @Width, @Height, @jpeg, @thumb
-                where (select count(*) from planter_photo where planter_id = @PlanterId) < @most
+                where (select count(*) from planter_photo where planter_id = @PlanterId and id <> @Id) < @most
+                on conflict do nothing
                 """,
                 new
                 {
@@ -76,7 +77,7 @@ public sealed class PhotoStore(SiteDatabase database)
                 }
             )
         );
-        if (added == 0)
+        if (added == 0 && !await connection.ExecuteScalarAsync<bool>("select exists (select from planter_photo where id = @Id)", new { photo.Id }))
             throw new Core.InvalidInputException("photo", $"this planter has {MostOfOne} photographs, the most it may have; remove one first");
     }
 

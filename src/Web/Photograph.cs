@@ -1,5 +1,7 @@
 using SkiaSharp;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Review;
+using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web;
 
@@ -17,6 +19,7 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
     public const int LongestSide = 1600;
 
     private const int ThumbSide = 320;
+    private const int MostOfCaption = 200;
 
     // A small file can unfold into a huge picture; this many pixels are more than any camera of a crew makes.
     private const long MostPixels = 50_000_000;
@@ -54,6 +57,22 @@ public sealed record Photograph(int Width, int Height, byte[] Jpeg, byte[] Thumb
         (int width, int height, byte[] jpeg) = Encode(upright, LongestSide, 84);
         return new Photograph(width, height, jpeg, Encode(upright, ThumbSide, 78).Jpeg);
     }
+
+    /// <summary>As it is kept beside an entry of the log, of whose day it is: its identity is the entry's.</summary>
+    public PlanterPhoto At(Observation seen) =>
+        new(seen.Id, seen.PlanterId, seen.Day, seen.Note.Length > MostOfCaption ? seen.Note[..MostOfCaption] : seen.Note, Width, Height);
+
+    /// <summary>Reads a file that was sent, beside the pages and few at once.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="heavy">What keeps large work few.</param>
+    /// <exception cref="InvalidInputException">It is no picture, is damaged, or is too large.</exception>
+    public static Task<Photograph> Of(IFormFile file, HeavyWork heavy) =>
+        heavy.Do(async () =>
+        {
+            using var buffer = new MemoryStream();
+            await file.CopyToAsync(buffer);
+            return Read(buffer.ToArray());
+        });
 
     /// <summary>A photograph of ours as it is kept, with its small one made anew.</summary>
     /// <param name="jpeg">Its bytes as they were kept.</param>

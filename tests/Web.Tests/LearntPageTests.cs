@@ -1,4 +1,5 @@
 using System.Net;
+using AngleSharp.Dom;
 using NodaTime;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -62,6 +63,40 @@ public sealed class LearntPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal(Sum(plan), Sum(await plans.Load()));
 
         static ColourRule Sum(Plan plan) => plan.Plant(Kind).Windows[0].Rule;
+    }
+
+    [Fact]
+    public async Task A_show_that_lasts_longer_is_learnt_from_its_two_ends_and_taken_over()
+    {
+        const string Kind = "hellebore-white";
+        var plans = new PlanStore(app.Database, PlanFile.Stored);
+        HttpClient planner = app.Browser(SiteRole.Planner);
+        Observation Seen(LocalDate day, ObservationKind kind) => new(Guid.NewGuid(), "shade-trough", Kind, day, kind, string.Empty, "Rosa");
+        await new LogStore(app.Database).Record([
+            .. new[] { 2025, 2026 }.SelectMany(y =>
+                new[] { Seen(new LocalDate(y, 2, 10), ObservationKind.FirstColour), Seen(new LocalDate(y, 7, 15), ObservationKind.Over) }
+            ),
+        ]);
+        double Days(Plan plan) => plan.Plant(Kind).Windows.Select(w => w.Rule).OfType<ChillingForcing>().First().ShowDays;
+        double before = Days(await plans.Load());
+        IElement form = (await planner.Open("/learnt")).QuerySelector($"form:has(input[value='{Kind}']):has(input[value='ShowLength'])")!;
+        using (
+            HttpResponseMessage adopted = await planner.PostFrom(
+                "/learnt",
+                "/learnt?handler=adopt",
+                [("PlantId", Kind), ("Figure", "ShowLength"), ("Version", form.QuerySelector("input[name=Version]")!.GetAttribute("value")!)]
+            )
+        )
+            Assert.Equal(HttpStatusCode.Redirect, adopted.StatusCode);
+        Assert.True(Days(await plans.Load()) > before);
+
+        // What nothing is learnt of is refused in words.
+        using HttpResponseMessage nothing = await planner.PostFrom(
+            "/learnt",
+            "/learnt?handler=adopt",
+            [("PlantId", Kind), ("Figure", "Fullness"), ("Version", "1")]
+        );
+        Assert.Contains("nothing is learnt of it any more", await nothing.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -270,13 +270,15 @@ test('what is logged without signal waits, and is in the log once', async ({ pag
   await phone.setOffline(true);
   await sheet.goto(`${desk}/log`);
   const note = `seen without signal ${Date.now()}`;
-  const say = async (words) => {
+  const say = async (words, picture) => {
+    if (picture) await sheet.locator('[name=Picture]').setInputFiles(picture);
     await sheet.locator('#planter').selectOption('great-pot');
     await sheet.locator('label[for=kind-Note]').click();
     await sheet.locator('[name=Note]').fill(words);
     await sheet.locator('main form[data-send-later] button.btn-ink').click();
   };
-  await say(note);
+  // A photograph as a camera makes it is made small on the phone, and waits with its entry.
+  await say(note, { name: 'pot.png', mimeType: 'image/png', buffer: await sheet.screenshot() });
   await expect(sheet.locator('[data-log-queue]')).toContainText('1 wait');
   // A note without words cannot be taken: it stays with the reason.
   await say('');
@@ -310,4 +312,6 @@ test('what is logged without signal waits, and is in the log once', async ({ pag
   await phone.close();
   await page.goto(`${desk}/log?planter=great-pot`);
   await expect(page.locator('.history li', { hasText: note })).toHaveCount(2);
+  await page.goto(`${desk}/planters/great-pot`);
+  await expect(page.locator(`img[alt*="${note}"]`)).not.toHaveCount(0);
 });

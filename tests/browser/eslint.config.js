@@ -1,7 +1,7 @@
 import js from '@eslint/js';
 
 const browser = Object.fromEntries(
-  ['document', 'window', 'location', 'history', 'fetch', 'FormData', 'DOMParser', 'DOMPoint', 'CustomEvent', 'Event', 'URL', 'URLSearchParams', 'MouseEvent', 'setTimeout', 'setInterval', 'clearTimeout', 'addEventListener', 'IntersectionObserver', 'requestAnimationFrame', 'cancelAnimationFrame', 'sessionStorage', 'localStorage', 'performance', 'HTMLSelectElement', 'HTMLElement', 'navigator', 'PublicKeyCredential', 'crypto', 'createImageBitmap'].map((n) => [n, 'readonly']),
+  ['document', 'window', 'File', 'DataTransfer', 'location', 'history', 'fetch', 'FormData', 'DOMParser', 'DOMPoint', 'CustomEvent', 'Event', 'URL', 'URLSearchParams', 'MouseEvent', 'setTimeout', 'setInterval', 'clearTimeout', 'addEventListener', 'IntersectionObserver', 'requestAnimationFrame', 'cancelAnimationFrame', 'sessionStorage', 'localStorage', 'performance', 'HTMLSelectElement', 'HTMLElement', 'navigator', 'PublicKeyCredential', 'crypto', 'createImageBitmap'].map((n) => [n, 'readonly']),
 );
 const node = Object.fromEntries(['process', 'console', 'URL', 'URLSearchParams', 'Buffer', 'fetch', 'performance', 'document', 'window', 'setTimeout', 'URL', 'Event', 'KeyboardEvent', 'CustomEvent', 'requestAnimationFrame', 'createImageBitmap', 'Blob', 'OffscreenCanvas', 'caches', 'location', 'navigator'].map((n) => [n, 'readonly']));
 const rules = { eqeqeq: 'error', 'prefer-const': 'error', 'no-var': 'error', 'object-shorthand': 'error' };

@@ -333,6 +333,15 @@ public enum WorkingKind
     /// <summary>Which share of what is planted is lost at a site.</summary>
     LossesLearnt,
 
+    /// <summary>How long a kind shows here, learnt.</summary>
+    ShowsLearnt,
+
+    /// <summary>How full a kind grows here, learnt.</summary>
+    FullnessLearnt,
+
+    /// <summary>How much later a sort of place is, learnt.</summary>
+    PlacesLearnt,
+
     /// <summary>Which kind does best in a trial.</summary>
     TrialResult,
 }

@@ -996,6 +996,18 @@ public enum WorkingPhrase
     /// <summary>How losses were counted, and between what the share lies.</summary>
     LossesLearntStep,
 
+    /// <summary>A show as seen and as expected.</summary>
+    ShowSeen,
+
+    /// <summary>A cover as seen and as expected.</summary>
+    FullnessSeen,
+
+    /// <summary>A year of a figure learnt as a share of itself.</summary>
+    RatioLearntYear,
+
+    /// <summary>What is believed of it before and after.</summary>
+    RatioLearntStep,
+
     /// <summary>Which kind does best in a trial, and how surely.</summary>
     TrialAnswer,
 

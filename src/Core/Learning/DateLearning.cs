@@ -39,6 +39,18 @@ public enum NotLearnt
 
     /// <summary>An earlier day of the same year is in the log: the first counts.</summary>
     SecondInYear,
+
+    /// <summary>Nobody said when its colour began.</summary>
+    NoBeginning,
+
+    /// <summary>It was to be lifted before its show would end, so nobody can say how long it would have lasted.</summary>
+    CutShort,
+
+    /// <summary>Several kinds share the surface: which of them is fuller is not known.</summary>
+    ManyKinds,
+
+    /// <summary>Plants were lost there.</summary>
+    PlantsLost,
 }
 
 /// <summary>What first colours seen at a site teach of one kind: how much later than reckoned it opens here.</summary>

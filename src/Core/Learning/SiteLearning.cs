@@ -10,44 +10,247 @@ namespace UnrulyMeadow.Core.Learning;
 
 /// <summary>What the log teaches of a site's plants, each figure to be taken over by a planner or not.</summary>
 /// <param name="Dates">Kinds of which first colours were seen, those first that are farthest off.</param>
+/// <param name="Shows">Kinds of which both ends of a show were seen, those first that are farthest off.</param>
+/// <param name="Fullness">Kinds of which it was seen how much they cover, those first that are farthest off.</param>
+/// <param name="Places">Sorts of place in which first colours were seen, where there are two at least.</param>
 /// <param name="Left">Entries that teach nothing, and why.</param>
-public sealed record SiteLearning(IReadOnlyList<DateLearning> Dates, IReadOnlyList<(Observation Seen, NotLearnt Why)> Left)
+public sealed record SiteLearning(
+    IReadOnlyList<DateLearning> Dates,
+    IReadOnlyList<RatioLearning> Shows,
+    IReadOnlyList<RatioLearning> Fullness,
+    IReadOnlyList<PlaceLearning> Places,
+    IReadOnlyList<(Observation Seen, NotLearnt Why)> Left
+)
 {
     private const int MostSteps = 24;
     private const double LowestFactor = 0.4;
     private const double HighestFactor = 2.5;
 
+    // A kind speaks for a planter where it is to cover so much of all that its plants cover.
+    private const double Alone = 0.8;
+
+    // Discs on an even triangular grid touch at π/√12 of the surface: from then on they overlap, and cover says little of their width.
+    private const double Closes = 0.9;
+
+    // Less cover than this is not judged by eye.
+    private const double LeastCover = 0.05;
+
     /// <summary>Reads the log.</summary>
     /// <param name="plan">The plan, with what stood where.</param>
     /// <param name="record">The site's record.</param>
-    /// <param name="log">The log.</param>
+    /// <param name="log">The log; what was corrected or taken back is passed over.</param>
     public static SiteLearning Of(Plan plan, WeatherRecord record, IEnumerable<Observation> log)
     {
+        List<Observation> entries = [.. log.Where(o => o.Counts).OrderBy(o => o.Day)];
         var kernels = new Dictionary<LocalDate, SeasonKernel>();
-        var seen = new List<SeenDate>();
         var left = new List<(Observation, NotLearnt)>();
-        foreach (Observation entry in log.Where(o => o is { Kind: ObservationKind.FirstColour, PlantId: not null }).OrderBy(o => o.Day))
+        List<SeenDate> dates = [.. FirstColours(plan, record, entries, kernels, left)];
+        List<DateLearning> byKind =
+        [
+            .. dates
+                .GroupBy(s => s.Seen.PlantId!)
+                .Select(g => DateLearning.Of(plan.Plant(g.Key), g))
+                .OrderByDescending(d => Math.Abs(d.Posterior.Mean) / d.Posterior.Spread),
+        ];
+        var begun = new HashSet<Guid>();
+        List<RatioLearning> shows = Ratios(plan, LearntFigure.ShowLength, ShowLengths(plan, record, entries, kernels, left, begun));
+        return new SiteLearning(
+            byKind,
+            shows,
+            Ratios(plan, LearntFigure.Fullness, Covers(plan, record, entries, kernels, left)),
+            PlacesOf(plan, byKind),
+            // What begins a show has taught that, whatever it says of dates.
+            [.. left.Where(l => !begun.Contains(l.Item1.Id)).OrderBy(l => l.Item1.Day)]
+        );
+    }
+
+    private static List<RatioLearning> Ratios(Plan plan, LearntFigure figure, IEnumerable<(string PlantId, SeenRatio Ratio)> seen) =>
+        [
+            .. seen.GroupBy(s => s.PlantId)
+                .Select(g => RatioLearning.Of(plan.Plant(g.Key), figure, g.Select(s => s.Ratio)))
+                .OrderByDescending(r => Math.Abs(r.Posterior.Mean) / r.Posterior.Spread),
+        ];
+
+    private static List<PlaceLearning> PlacesOf(Plan plan, IReadOnlyList<DateLearning> kinds)
+    {
+        List<PlaceLearning> places =
+        [
+            .. kinds
+                .SelectMany(k =>
+                    k.Seen.Select(s => (Kind: k, Seen: s, Planter: plan.FindPlanter(s.Seen.PlanterId)!, Late: s.DaysLate - k.Posterior.Mean))
+                )
+                .GroupBy(s => (s.Planter.Exposure, s.Planter.Form.IsBed))
+                .OrderBy(g => g.Key)
+                .Select(g =>
+                {
+                    List<(int Year, double Late)> years =
+                    [
+                        .. g.GroupBy(s => s.Seen.Expected.Year).Select(y => (y.Key, y.Average(s => s.Late))).OrderBy(y => y.Key),
+                    ];
+                    Belief now = PlaceLearning.Prior;
+                    foreach ((_, double late) in years)
+                        now = now.After(1, late, DateLearning.YearSpread);
+                    return new PlaceLearning(g.Key.Exposure, g.Key.IsBed, g.Select(s => s.Kind.Plant.Id).Distinct().Count(), years, now);
+                }),
+        ];
+        // One sort of place is the site itself.
+        return places.Count < 2 ? [] : places;
+    }
+
+    private static IEnumerable<SeenDate> FirstColours(
+        Plan plan,
+        WeatherRecord record,
+        List<Observation> log,
+        Dictionary<LocalDate, SeasonKernel> kernels,
+        List<(Observation, NotLearnt)> left
+    )
+    {
+        var seen = new HashSet<(string, string?, int)>();
+        foreach (Observation entry in log.Where(o => o is { Kind: ObservationKind.FirstColour, PlantId: not null }))
         {
             if (Expected(plan, record, entry, kernels, out NotLearnt why) is not { } date)
                 left.Add((entry, why));
             else if (Math.Abs(date.DaysLate) > DateLearning.FarthestDays)
                 left.Add((entry, NotLearnt.TooFarOff));
-            else if (
-                seen.Exists(s => s.Seen.PlanterId == entry.PlanterId && s.Seen.PlantId == entry.PlantId && s.Expected.Year == date.Expected.Year)
-            )
+            else if (!seen.Add((entry.PlanterId, entry.PlantId, date.Expected.Year)))
                 left.Add((entry, NotLearnt.SecondInYear));
             else
-                seen.Add(date);
+                yield return date;
         }
-        return new SiteLearning(
-            [
-                .. seen.GroupBy(s => s.Seen.PlantId!)
-                    .Select(g => DateLearning.Of(plan.Plant(g.Key), g))
-                    .OrderByDescending(d => Math.Abs(d.Posterior.Mean) / d.Posterior.Spread),
-            ],
-            left
-        );
     }
+
+    private static IEnumerable<(string PlantId, SeenRatio Ratio)> ShowLengths(
+        Plan plan,
+        WeatherRecord record,
+        List<Observation> log,
+        Dictionary<LocalDate, SeasonKernel> kernels,
+        List<(Observation, NotLearnt)> left,
+        HashSet<Guid> used
+    )
+    {
+        ILookup<(string, string?), Observation> begun = log.Where(o => o.Kind == ObservationKind.FirstColour).ToLookup(o => (o.PlanterId, o.PlantId));
+        var seen = new HashSet<(string, string?, LocalDate)>();
+        foreach (Observation entry in log.Where(o => o is { Kind: ObservationKind.Over, PlantId: not null }))
+        {
+            if (Followed(plan, record, entry, kernels, out NotLearnt why) is not { } of)
+            {
+                left.Add((entry, why));
+                continue;
+            }
+            Observation? first = begun[(entry.PlanterId, entry.PlantId)]
+                .FirstOrDefault(o => o.Day >= of.Item.Standing.From && o.Day >= of.Kernel.Start);
+            if (first is null || first.Day >= entry.Day)
+                left.Add((entry, NotLearnt.NoBeginning));
+            else if (!seen.Add((entry.PlanterId, entry.PlantId, of.Kernel.Start)))
+                left.Add((entry, NotLearnt.SecondInYear));
+            else if (Length(of, out bool isCut) is not { } length)
+                left.Add((entry, isCut ? NotLearnt.CutShort : NotLearnt.NothingExpected));
+            else if (Ratio(entry, Period.DaysBetween(first.Day, entry.Day), length) is { } ratio)
+            {
+                used.Add(first.Id);
+                yield return (entry.PlantId!, ratio);
+            }
+            else
+                left.Add((entry, NotLearnt.TooFarOff));
+        }
+    }
+
+    // Days from first to last colour, and their spread over the years; null where most years show none, or the lifting ends them.
+    private static (double Mean, double Spread)? Length(FollowedEntry of, out bool isCut)
+    {
+        PlantYear[] shown = [.. of.Years.Years.Where(y => y.First >= 0)];
+        isCut = false;
+        if (shown.Length == 0 || shown.Length * 2 < of.Kernel.WeatherYears.Count)
+            return null;
+        int end = of.Years.From + of.Years.Length - 1;
+        if (shown.Cast<PlantYear?>().FirstOrDefault(y => y!.Value.WeatherYear == of.Kernel.Start.Year) is { } known)
+        {
+            isCut = known.Last >= end;
+            return isCut ? null : (known.Last - known.First + 1, 0);
+        }
+        isCut = shown.Count(y => y.Last >= end) * 2 > shown.Length;
+        return isCut ? null : Spread([.. shown.Select(y => (double)(y.Last - y.First + 1))]);
+    }
+
+    private static IEnumerable<(string PlantId, SeenRatio Ratio)> Covers(
+        Plan plan,
+        WeatherRecord record,
+        List<Observation> log,
+        Dictionary<LocalDate, SeasonKernel> kernels,
+        List<(Observation, NotLearnt)> left
+    )
+    {
+        ILookup<string, Observation> lost = log.Where(o => Observation.IsLoss(o.Kind)).ToLookup(o => o.PlanterId, StringComparer.Ordinal);
+        foreach (Observation entry in log.Where(o => o.Kind == ObservationKind.Full || o.Review?.CoverPct > 0))
+        {
+            if (AloneIn(plan, record, entry, kernels, out NotLearnt why) is not { } of)
+            {
+                // A review says how a planter does, and need not teach anything.
+                if (entry.Kind == ObservationKind.Full)
+                    left.Add((entry, why));
+                continue;
+            }
+            double was = entry.Kind == ObservationKind.Full ? 1 : entry.Review!.CoverPct!.Value / 100.0;
+            if (lost[entry.PlanterId].Any(o => o.Day >= of.Item.Standing.From && o.Day <= entry.Day))
+                left.Add((entry, NotLearnt.PlantsLost));
+            else if (entry.Kind == ObservationKind.Reviewed && was >= Closes && of.Cover.Mean >= Closes)
+                continue;
+            else if (Ratio(entry, was, entry.Kind == ObservationKind.Full ? of.Cover : (Math.Min(1, of.Cover.Mean), of.Cover.Spread)) is { } ratio)
+                yield return (of.Item.Plant.Id, ratio);
+            else
+                left.Add((entry, NotLearnt.TooFarOff));
+        }
+    }
+
+    // The kind that is to cover nearly all that is covered on the day of an entry, and how much of the surface.
+    private static (PlantedItem Item, (double Mean, double Spread) Cover)? AloneIn(
+        Plan plan,
+        WeatherRecord record,
+        Observation entry,
+        Dictionary<LocalDate, SeasonKernel> kernels,
+        out NotLearnt why
+    )
+    {
+        why = NotLearnt.NotThere;
+        if (plan.FindPlanter(entry.PlanterId) is not { } planter)
+            return null;
+        SeasonKernel kernel = Kernel(record, entry.Day, kernels);
+        int day = Period.DaysBetween(kernel.Start, entry.Day);
+        int known = kernel.WeatherYears.ToList().IndexOf(kernel.Start.Year);
+        var covers = new List<(PlantedItem Item, (double Mean, double Spread) Cover)>();
+        foreach (
+            PlantedItem item in PlantedItem.Of(plan, planter, kernel.Start, kernel.Start.PlusMonths(12)).Where(i => i.Display.StandsOn(entry.Day))
+        )
+        {
+            PlantYears years = kernel.Follow(item.Plant, item.Standing);
+            int at = day - years.From;
+            if (at < 0 || at >= years.Length || years.Years.Length == 0)
+                continue;
+            double[] covered = [.. Enumerable.Range(0, years.Years.Length).Select(y => item.Count * years.AreaCm2(y)[at] / planter.Form.SurfaceCm2)];
+            covers.Add((item, known >= 0 ? (covered[known], 0) : Spread(covered)));
+        }
+        double all = covers.Sum(c => c.Cover.Mean);
+        why = all < LeastCover ? NotLearnt.NotThere : NotLearnt.ManyKinds;
+        if (all < LeastCover)
+            return null;
+        var most = covers.MaxBy(c => c.Cover.Mean);
+        if (most.Cover.Mean < all * Alone)
+            return null;
+        // The few others cover what they are expected to.
+        return entry.PlantId is { } named && named != most.Item.Plant.Id ? null : (most.Item, (all, most.Cover.Spread));
+    }
+
+    // The spread as a share of the mean.
+    private static (double Mean, double Spread) Spread(double[] of)
+    {
+        double mean = of.Average();
+        return (mean, mean <= 0 ? 0 : Math.Sqrt(of.Sum(x => Math.Pow(x - mean, 2)) / Math.Max(1, of.Length - 1)) / mean);
+    }
+
+    private static SeenRatio? Ratio(Observation entry, double was, (double Mean, double Spread) expected) =>
+        expected.Mean > 0 && was > 0 && Math.Max(was / expected.Mean, expected.Mean / was) <= RatioLearning.FarthestTimes
+            ? new SeenRatio(entry, was, expected.Mean, expected.Spread)
+            : null;
 
     /// <summary>
     /// The kind with its sums changed so that in most years it opens as much later as was learnt, where it was seen; null where its rule has
@@ -111,7 +314,16 @@ public sealed record SiteLearning(IReadOnlyList<DateLearning> Dates, IReadOnlyLi
         return days.Length * 2 < kernel.WeatherYears.Count ? null : days.Average();
     }
 
-    private static SeenDate? Expected(
+    // What an entry speaks of, followed through the plan year in which it was written.
+    private sealed record FollowedEntry(PlantedItem Item, SeasonKernel Kernel, PlantYears Years);
+
+    private static SeasonKernel Kernel(WeatherRecord record, LocalDate day, Dictionary<LocalDate, SeasonKernel> kernels)
+    {
+        LocalDate start = SiteYear.UsualStart(day, record.Station.IsSouthern);
+        return kernels.TryGetValue(start, out SeasonKernel? kernel) ? kernel : kernels[start] = new SeasonKernel(record, start);
+    }
+
+    private static FollowedEntry? Followed(
         Plan plan,
         WeatherRecord record,
         Observation entry,
@@ -125,9 +337,6 @@ public sealed record SiteLearning(IReadOnlyList<DateLearning> Dates, IReadOnlyLi
         why = NotLearnt.WhichColour;
         if (plant.Windows.DistinctBy(w => w.Part).Skip(1).Any())
             return null;
-        why = NotLearnt.ByPlanting;
-        if (plant.Windows.All(w => w.Rule.Scaled(1) is null))
-            return null;
         why = NotLearnt.NotThere;
         LocalDate start = SiteYear.UsualStart(entry.Day, record.Station.IsSouthern);
         IReadOnlyList<PlantedItem> items = [.. PlantedItem.Of(plan, planter, start, start.PlusMonths(12)).Where(i => i.Plant.Id == entry.PlantId)];
@@ -136,12 +345,28 @@ public sealed record SiteLearning(IReadOnlyList<DateLearning> Dates, IReadOnlyLi
         why = NotLearnt.BeforePlanting;
         if (items.FirstOrDefault(i => i.Display.Install <= entry.Day && entry.Day < i.Display.Lift) is not { } item)
             return null;
-        why = NotLearnt.NothingExpected;
-        if (!kernels.TryGetValue(start, out SeasonKernel? kernel))
-            kernels[start] = kernel = new SeasonKernel(record, start);
-        PlantYear[] years = [.. kernel.Follow(item.Plant, item.Standing).Years.Where(y => y.First >= 0)];
-        if (years.Length * 2 < kernel.WeatherYears.Count || years.Length == 0)
+        SeasonKernel kernel = Kernel(record, entry.Day, kernels);
+        return new FollowedEntry(item, kernel, kernel.Follow(item.Plant, item.Standing));
+    }
+
+    private static SeenDate? Expected(
+        Plan plan,
+        WeatherRecord record,
+        Observation entry,
+        Dictionary<LocalDate, SeasonKernel> kernels,
+        out NotLearnt why
+    )
+    {
+        why = NotLearnt.ByPlanting;
+        if (plan.FindPlant(entry.PlantId) is { } plant && plant.Windows.All(w => w.Rule.Scaled(1) is null))
             return null;
+        if (Followed(plan, record, entry, kernels, out why) is not { } of)
+            return null;
+        why = NotLearnt.NothingExpected;
+        PlantYear[] years = [.. of.Years.Years.Where(y => y.First >= 0)];
+        if (years.Length * 2 < of.Kernel.WeatherYears.Count || years.Length == 0)
+            return null;
+        LocalDate start = of.Kernel.Start;
         PlantYear? known = years.Cast<PlantYear?>().FirstOrDefault(y => y!.Value.WeatherYear == start.Year);
         if (known is { } exact)
             return new SeenDate(entry, start.PlusDays(exact.First), 0);

@@ -15,6 +15,9 @@ public sealed record AirHeat(double BaseC, double FirstCd, double ShowDays) : Co
     public override ColourRule Scaled(double factor) => this with { FirstCd = FirstCd * factor };
 
     /// <inheritdoc />
+    public override ColourRule Lasting(double moreDays) => this with { ShowDays = ShowDays + moreDays };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         double[] heat = growing.Season.YearHeat(BaseC);

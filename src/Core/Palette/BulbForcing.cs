@@ -46,6 +46,9 @@ public sealed record BulbForcing(double BaseC, double ColdStartWeeks, double Col
     public override ColourRule Scaled(double factor) => this with { ThresholdCd = ThresholdCd * factor };
 
     /// <inheritdoc />
+    public override ColourRule Lasting(double moreDays) => this with { ShowDays = ShowDays + moreDays };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GroundDays soil = growing.SoilC;

@@ -34,6 +34,9 @@ public sealed record ChillingForcing(double BaseC, double ChillDays, double SumC
     public override ColourRule Scaled(double factor) => this with { SumCd = SumCd * factor };
 
     /// <inheritdoc />
+    public override ColourRule Lasting(double moreDays) => this with { ShowDays = ShowDays + moreDays };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GrowingSeason season = growing.Season;

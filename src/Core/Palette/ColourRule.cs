@@ -42,6 +42,10 @@ public abstract record ColourRule
     /// <param name="factor">By what, more than 0; more is later.</param>
     public virtual ColourRule? Scaled(double factor) => null;
 
+    /// <summary>The same rule with a longer show; null for a rule whose show is not a number of days.</summary>
+    /// <param name="moreDays">How much longer, days; less than 0 for shorter.</param>
+    public virtual ColourRule? Lasting(double moreDays) => null;
+
     /// <summary>
     /// The day on which a plant that would open on a day opens after a cut: a cut between leaf-out and the flowers holds
     /// them back by weeks, and never shorter than its next flowers take.

@@ -8,6 +8,9 @@ namespace UnrulyMeadow.Core.Palette;
 public sealed record Cooling(double BelowC, double ShowDays) : ColourRule
 {
     /// <inheritdoc />
+    public override ColourRule Lasting(double moreDays) => this with { ShowDays = ShowDays + moreDays };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         double[] week = growing.Season.WeekMeanC;

@@ -21,6 +21,9 @@ public sealed record FromInstall(double BudDays, double? ShowDays = null, double
     private const double ThinsOverDays = 35;
 
     /// <inheritdoc />
+    public override ColourRule? Lasting(double moreDays) => ShowDays is { } days ? this with { ShowDays = days + moreDays } : null;
+
+    /// <inheritdoc />
     public override bool FollowsTheCrew => true;
 
     /// <inheritdoc />

@@ -19,6 +19,9 @@ public sealed record FruitRipening(double BaseC, double SumCd, double BelowH, do
     public override ColourRule Scaled(double factor) => this with { SumCd = SumCd * factor };
 
     /// <inheritdoc />
+    public override ColourRule Lasting(double moreDays) => this with { ShowDays = ShowDays + moreDays };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GrowingSeason season = growing.Season;

@@ -23,6 +23,9 @@ public sealed record ShortDays(double BelowH, double Days, double CoolC, double 
     public override ColourRule Scaled(double factor) => this with { Days = Days * factor };
 
     /// <inheritdoc />
+    public override ColourRule Lasting(double moreDays) => this with { ShowDays = ShowDays + moreDays };
+
+    /// <inheritdoc />
     public override void WriteShares(Span<double> share, Growing growing)
     {
         GrowingSeason season = growing.Season;

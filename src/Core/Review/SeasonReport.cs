@@ -48,6 +48,26 @@ public sealed record AreaResult(Area Area, IReadOnlyList<PlanterResult> Planters
     public decimal? CostOfDay => Planters.Sum(p => p.DaysOfYear) is > 0 and var days ? Planters.Sum(p => p.Cost) / days : null;
 }
 
+/// <summary>How one recipe did: displays of its layer that hold its kinds and no other.</summary>
+/// <param name="Recipe">The recipe.</param>
+/// <param name="Displays">Displays of the year.</param>
+/// <param name="DaysExpected">Days so far, while they stood, on which colour was expected of their planters.</param>
+/// <param name="DaysKnown">Of the days so far while they stood, those of which a look near enough tells.</param>
+/// <param name="DaysSeen">Of these, days in colour.</param>
+/// <param name="DaysExpectedOfKnown">Of these, days on which colour was expected.</param>
+/// <param name="Lost">Plants of its kinds that were lost from them.</param>
+/// <param name="Rating">Mean rating of their planters while they stood; null where nobody rated one.</param>
+public sealed record RecipeResult(
+    Recipe Recipe,
+    IReadOnlyList<Display> Displays,
+    int DaysExpected,
+    int DaysKnown,
+    int DaysSeen,
+    int DaysExpectedOfKnown,
+    int Lost,
+    double? Rating
+);
+
 /// <summary>How one kind did.</summary>
 /// <param name="Plant">The kind.</param>
 /// <param name="Planted">How many stood in the year.</param>
@@ -64,6 +84,7 @@ public sealed record KindResult(Plant Plant, int Planted, int Planters, int Lost
 /// <param name="Planters">By rating, the best first; unrated ones last.</param>
 /// <param name="Areas">In the plan's order.</param>
 /// <param name="Kinds">By rating, the best first.</param>
+/// <param name="Recipes">Those that stood, by rating, the best first.</param>
 /// <param name="Elsewhere">Entries of planters that the plan no longer holds.</param>
 public sealed record SeasonReport(
     LocalDate Start,
@@ -71,6 +92,7 @@ public sealed record SeasonReport(
     IReadOnlyList<PlanterResult> Planters,
     IReadOnlyList<AreaResult> Areas,
     IReadOnlyList<KindResult> Kinds,
+    IReadOnlyList<RecipeResult> Recipes,
     int Elsewhere
 )
 {
@@ -100,6 +122,7 @@ public sealed record SeasonReport(
         LocalDate until = LocalDate.Min(today, start.PlusYears(1).PlusDays(-1));
         List<Observation> counted = [.. log.Where(o => o.Counts && o.Day >= start && o.Day <= until).OrderBy(o => o.Day)];
         ILookup<string, Observation> of = counted.ToLookup(o => o.PlanterId, StringComparer.Ordinal);
+        Dictionary<string, PlanterSeason> seasons = year.Planters.ToDictionary(s => s.Planter.Id, StringComparer.Ordinal);
         List<PlanterResult> planters =
         [
             .. year
@@ -112,7 +135,8 @@ public sealed record SeasonReport(
             until,
             planters,
             [.. plan.Areas.Select(a => new AreaResult(a, [.. planters.Where(p => p.Planter.AreaId == a.Id)])).Where(a => a.Planters.Count > 0)],
-            Of(plan, year, until, counted, of),
+            Of(plan, year, until, counted, of, seasons),
+            RecipesOf(plan, year, until, of, seasons),
             counted.Count(o => plan.FindPlanter(o.PlanterId) is null)
         );
     }
@@ -125,23 +149,7 @@ public sealed record SeasonReport(
         IReadOnlyDictionary<string, decimal> cost
     )
     {
-        List<(LocalDate Day, bool IsInColour)> looks =
-        [
-            .. seen.Select(o => (o.Day, Tells: o.Kind is ObservationKind.FirstColour or ObservationKind.Peak ? true : o.Review?.IsInColour))
-                .Where(l => l.Tells is not null)
-                .Select(l => (l.Day, l.Tells!.Value)),
-        ];
-        (int known, int shown, int expected) = (0, 0, 0);
-        for (int d = 0; looks.Count > 0 && d < season.Days && season.Start.PlusDays(d) <= until; d++)
-        {
-            LocalDate day = season.Start.PlusDays(d);
-            (LocalDate on, bool isInColour) = looks.MinBy(l => Math.Abs(Period.DaysBetween(l.Day, day)));
-            if (Math.Abs(Period.DaysBetween(on, day)) > NearDays)
-                continue;
-            known++;
-            shown += isInColour ? 1 : 0;
-            expected += season.ShareInColour[d] >= ColourOdds.InColour ? 1 : 0;
-        }
+        (int known, int shown, int expected) = Looks(season, season.Start, until, seen);
         List<Observation> reviews = [.. seen.Where(o => o.Review is not null)];
         return new PlanterResult(
             season.Planter,
@@ -158,20 +166,107 @@ public sealed record SeasonReport(
         );
     }
 
-    private static IReadOnlyList<KindResult> Of(Plan plan, SiteYear year, LocalDate until, List<Observation> counted, ILookup<string, Observation> of)
+    // Days of which a look near enough tells; of these those in colour, and those of which colour was expected.
+    private static (int Known, int Shown, int Expected) Looks(PlanterSeason season, LocalDate from, LocalDate to, IReadOnlyList<Observation> seen)
     {
-        Dictionary<string, PlanterSeason> seasons = year.Planters.ToDictionary(s => s.Planter.Id, StringComparer.Ordinal);
-        // Bulbs below ground are not what somebody rated.
-        bool IsLookedAt(Display display, string plantId, LocalDate day) =>
-            display.StandsOn(day)
-            && (
-                display.Layer != DisplayLayer.Bulbs
-                || (
-                    seasons.GetValueOrDefault(display.PlanterId) is { } season
-                    && PlanterExpectation.Of(season, day) is { } expected
-                    && expected.Colours.Any(c => c.Plant.Id == plantId)
+        List<(LocalDate Day, bool IsInColour)> looks =
+        [
+            .. seen.Select(o => (o.Day, Tells: o.Kind is ObservationKind.FirstColour or ObservationKind.Peak ? true : o.Review?.IsInColour))
+                .Where(l => l.Tells is not null)
+                .Select(l => (l.Day, l.Tells!.Value)),
+        ];
+        (int known, int shown, int expected) = (0, 0, 0);
+        for (int d = 0; looks.Count > 0 && d < season.Days && season.Start.PlusDays(d) <= to; d++)
+        {
+            LocalDate day = season.Start.PlusDays(d);
+            if (day < from)
+                continue;
+            (LocalDate on, bool isInColour) = looks.MinBy(l => Math.Abs(Period.DaysBetween(l.Day, day)));
+            if (Math.Abs(Period.DaysBetween(on, day)) > NearDays)
+                continue;
+            known++;
+            shown += isInColour ? 1 : 0;
+            expected += season.ShareInColour[d] >= ColourOdds.InColour ? 1 : 0;
+        }
+        return (known, shown, expected);
+    }
+
+    // Bulbs below ground are not what somebody rated.
+    private static bool IsLookedAt(Display display, Func<string, bool> isOf, LocalDate day, Dictionary<string, PlanterSeason> seasons) =>
+        display.StandsOn(day)
+        && (
+            display.Layer != DisplayLayer.Bulbs
+            || (
+                seasons.GetValueOrDefault(display.PlanterId) is { } season
+                && PlanterExpectation.Of(season, day) is { } expected
+                && expected.Colours.Any(c => isOf(c.Plant.Id))
+            )
+        );
+
+    private static IReadOnlyList<RecipeResult> RecipesOf(
+        Plan plan,
+        SiteYear year,
+        LocalDate until,
+        ILookup<string, Observation> of,
+        Dictionary<string, PlanterSeason> seasons
+    )
+    {
+        // By what they hold: a display keeps no name of the recipe that it came from, and may have been changed since.
+        static string Key(DisplayLayer layer, IEnumerable<DisplayItem> items) =>
+            $"{layer}:{string.Join(' ', items.Select(i => i.PlantId).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))}";
+        ILookup<string, Display> standing = plan
+            .Displays.Where(d => d.Install <= until && d.Lift > year.Start && seasons.ContainsKey(d.PlanterId))
+            .ToLookup(d => Key(d.Layer, d.Items), StringComparer.Ordinal);
+        var results = new List<RecipeResult>();
+        foreach (Recipe recipe in plan.Recipes)
+        {
+            List<Display> displays = [.. standing[Key(recipe.Layer, recipe.Items)]];
+            if (displays.Count == 0)
+                continue;
+            HashSet<string> kinds = recipe.Items.Select(i => i.PlantId).ToHashSet(StringComparer.Ordinal);
+            var days = displays
+                .Select(d =>
+                {
+                    PlanterSeason season = seasons[d.PlanterId];
+                    LocalDate from = LocalDate.Max(d.Install, year.Start);
+                    LocalDate to = LocalDate.Min(d.Lift.PlusDays(-1), until);
+                    List<Observation> seen = [.. of[d.PlanterId].Where(o => d.StandsOn(o.Day))];
+                    return (
+                        Looks: Looks(season, from, to, seen),
+                        Expected: season.DaysInColourBetween(from, to),
+                        Lost: seen.Where(o => Observation.IsLoss(o.Kind) && o.PlantId is { } lost && kinds.Contains(lost)).Sum(o => o.Count ?? 1),
+                        Ratings: seen.Where(o => o.Review is not null && IsLookedAt(d, kinds.Contains, o.Day, seasons))
+                            .Select(o => (double)o.Review!.Rating)
+                            .ToList()
+                    );
+                })
+                .ToList();
+            List<double> ratings = [.. days.SelectMany(d => d.Ratings)];
+            results.Add(
+                new RecipeResult(
+                    recipe,
+                    displays,
+                    days.Sum(d => d.Expected),
+                    days.Sum(d => d.Looks.Known),
+                    days.Sum(d => d.Looks.Shown),
+                    days.Sum(d => d.Looks.Expected),
+                    days.Sum(d => d.Lost),
+                    ratings.Count == 0 ? null : ratings.Average()
                 )
             );
+        }
+        return [.. results.OrderByDescending(r => r.Rating ?? 0).ThenBy(r => r.Recipe.Name, StringComparer.Ordinal)];
+    }
+
+    private static IReadOnlyList<KindResult> Of(
+        Plan plan,
+        SiteYear year,
+        LocalDate until,
+        List<Observation> counted,
+        ILookup<string, Observation> of,
+        Dictionary<string, PlanterSeason> seasons
+    )
+    {
         ILookup<string?, Observation> ofKind = counted.ToLookup(o => o.PlantId, StringComparer.Ordinal);
         return
         [
@@ -184,7 +279,7 @@ public sealed record SeasonReport(
                 {
                     List<int> ratings =
                     [
-                        .. g.SelectMany(x => of[x.Display.PlanterId].Where(o => IsLookedAt(x.Display, x.PlantId, o.Day)))
+                        .. g.SelectMany(x => of[x.Display.PlanterId].Where(o => IsLookedAt(x.Display, id => id == x.PlantId, o.Day, seasons)))
                             .DistinctBy(o => o.Id)
                             .Select(o => o.Review?.Rating)
                             .OfType<int>(),

@@ -6,7 +6,7 @@ using UnrulyMeadow.Core.Learning;
 
 namespace UnrulyMeadow.Web.Drawing;
 
-/// <summary>What was believed of a date, what was seen, and what is believed now, over the days from earlier to later.</summary>
+/// <summary>What was believed of a figure, what was seen, and what is believed now, from less to more.</summary>
 internal static class LearningPicture
 {
     private const double Width = 260;
@@ -14,12 +14,53 @@ internal static class LearningPicture
     private const double Base = 34;
     private const int Steps = 80;
 
-    /// <summary>Draws it.</summary>
-    public static IHtmlContent Of(DateLearning learnt)
+    /// <summary>Draws a kind's dates, in days.</summary>
+    public static IHtmlContent Of(DateLearning learnt) => OfDays(learnt.Prior, learnt.Posterior, [.. learnt.Years.Select(y => y.DaysLate)]);
+
+    /// <summary>Draws the dates of a sort of place, in days.</summary>
+    public static IHtmlContent Of(PlaceLearning learnt) => OfDays(PlaceLearning.Prior, learnt.Posterior, [.. learnt.Years.Select(y => y.DaysLate)]);
+
+    /// <summary>Draws a figure that is learnt as a share of what is reckoned, on a scale of equal steps by so many times.</summary>
+    public static IHtmlContent Of(RatioLearning learnt)
     {
-        double far = Math.Max(8, Math.Ceiling(learnt.Years.Select(y => Math.Abs(y.DaysLate)).Append(2.5 * learnt.Prior.Spread).Max() / 2) * 2);
-        double X(double days) => Width * (days + far) / (2 * far);
-        double highest = Math.Max(Density(learnt.Prior, learnt.Prior.Mean), Density(learnt.Posterior, learnt.Posterior.Mean));
+        double[] seen = [.. learnt.Years.Select(y => y.Log)];
+        double far = Math.Max(Math.Log(1.6), seen.Select(Math.Abs).Append(2.5 * learnt.Prior.Spread).Max());
+        string Share(double log) => Math.Exp(log).ToString("0 %", CultureInfo.InvariantCulture);
+        return Draw(
+            learnt.Prior,
+            learnt.Posterior,
+            seen,
+            far,
+            $"before {Share(0)}, now {Share(learnt.Posterior.Mean)}",
+            (Share(-far), Share(0), Share(far))
+        );
+    }
+
+    private static IHtmlContent OfDays(Belief prior, Belief posterior, double[] seen)
+    {
+        double far = Math.Max(8, Math.Ceiling(seen.Select(Math.Abs).Append(2.5 * prior.Spread).Max() / 2) * 2);
+        string end = far.ToString("0", CultureInfo.InvariantCulture);
+        return Draw(
+            prior,
+            posterior,
+            seen,
+            far,
+            string.Create(CultureInfo.InvariantCulture, $"before 0 ± {prior.Spread:0.0} days, now {posterior.Mean:0.0} ± {posterior.Spread:0.0}"),
+            ($"−{end}", "0", $"+{end}")
+        );
+    }
+
+    private static IHtmlContent Draw(
+        Belief prior,
+        Belief posterior,
+        double[] seen,
+        double far,
+        string says,
+        (string Low, string Middle, string High) marks
+    )
+    {
+        double X(double at) => Width * (at + far) / (2 * far);
+        double highest = Math.Max(Density(prior, prior.Mean), Density(posterior, posterior.Mean));
         string Hill(Belief of)
         {
             IEnumerable<string> points = Enumerable
@@ -37,18 +78,15 @@ internal static class LearningPicture
             "role",
             "img",
             "aria-label",
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"before 0 ± {learnt.Prior.Spread:0.0} days, now {learnt.Posterior.Mean:0.0} ± {learnt.Posterior.Spread:0.0}"
-            ),
-            Figure.El("path", "d", Hill(learnt.Prior), "class", "believed"),
-            Figure.El("path", "d", Hill(learnt.Posterior), "class", "learnt"),
+            says,
+            Figure.El("path", "d", Hill(prior), "class", "believed"),
+            Figure.El("path", "d", Hill(posterior), "class", "learnt"),
             Figure.El("line", "x1", 0.0, "x2", Width, "y1", Base, "y2", Base, "class", "rule"),
             Figure.El("line", "x1", X(0), "x2", X(0), "y1", 2.0, "y2", Base, "class", "rule"),
-            learnt.Years.Select(y => Figure.El("line", "x1", X(y.DaysLate), "x2", X(y.DaysLate), "y1", Base - 9, "y2", Base + 3, "class", "seen")),
-            Figure.Text(1, Height - 1, "small", $"−{far.ToString("0", CultureInfo.InvariantCulture)}"),
-            Figure.Text(X(0), Height - 1, "small", "0", "middle"),
-            Figure.Text(Width - 1, Height - 1, "small", $"+{far.ToString("0", CultureInfo.InvariantCulture)}", "end")
+            seen.Select(y => Figure.El("line", "x1", X(y), "x2", X(y), "y1", Base - 9, "y2", Base + 3, "class", "seen")),
+            Figure.Text(1, Height - 1, "small", marks.Low),
+            Figure.Text(X(0), Height - 1, "small", marks.Middle, "middle"),
+            Figure.Text(Width - 1, Height - 1, "small", marks.High, "end")
         );
         return svg.Html();
     }

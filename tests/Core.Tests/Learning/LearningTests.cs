@@ -3,6 +3,7 @@ using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Learning;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Core.Season;
 
@@ -108,6 +109,120 @@ public sealed class LearningTests
         Assert.Same(shipped, Plan.Plant(Tulip));
     }
 
+    // A show that lasts a third longer here, and one that is a quarter shorter: half as far off after three springs.
+    [Theory]
+    [InlineData(8)]
+    [InlineData(-5)]
+    public void After_three_logged_springs_the_error_of_a_shows_length_halves(double hiddenDays)
+    {
+        Plant shipped = Plan.Plant(Tulip);
+        Plant truth = shipped with { Windows = [.. shipped.Windows.Select(w => w with { Rule = w.Rule.Lasting(hiddenDays) ?? w.Rule })] };
+        var random = new Random(8);
+        List<Observation> log = [];
+        foreach (int spring in (int[])[2011, 2012, 2013])
+        {
+            LocalDate start = A.Day(spring - 1, 9, 1);
+            PlantYear of = First(Simulated, truth, start).First(y => y.WeatherYear == start.Year);
+            log.Add(Seen(start.PlusDays(of.First)));
+            log.Add(Seen(start.PlusDays(of.Last + 1 + (int)Math.Round(Sample(random, 0, 1)))) with { Kind = ObservationKind.Over });
+        }
+        SiteLearning learning = SiteLearning.Of(Plan, Simulated, log);
+        Assert.Empty(learning.Left);
+        RatioLearning shows = Assert.Single(learning.Shows);
+        Assert.Equal(hiddenDays > 0, shows.Times > 1);
+        Plant learnt = shows.Adopted()!;
+        LocalDate later = A.Day(2017, 9, 1);
+        double Error(Plant plant) =>
+            First(Simulated, plant, later)
+                .Zip(First(Simulated, truth, later))
+                .Average(p => Math.Abs(p.First.Last - p.First.First - (p.Second.Last - p.Second.First)));
+        Assert.True(Error(learnt) < Error(shipped) * 0.5, $"{Error(learnt):0.0} of {Error(shipped):0.0}");
+    }
+
+    // Petunias that grow half as wide again by area: seen by eye at three reviews, and when they had grown together.
+    [Fact]
+    public void How_full_a_kind_grows_is_learnt_from_what_was_seen_of_it_alone()
+    {
+        Plant shipped = A.Palette.First(p => p.Id == "petunia-magenta");
+        Plant truth = shipped with { MatureSpreadCm = shipped.MatureSpreadCm * 1.3 };
+        Display Bedding(int year) =>
+            A.Show($"bedding-{year}", A.Day(year, 5, 20), A.Day(year, 9, 25), DisplayLayer.Seasonal, new DisplayItem(shipped.Id, 40)) with
+            {
+                PlanterId = "bed",
+            };
+        Plan In(Plant plant) => A.Plan([A.Bed()], [plant], [.. Enumerable.Range(2011, 3).Select(Bedding)]);
+        double Cover(Plant plant, LocalDate day)
+        {
+            LocalDate start = SiteYear.UsualStart(day, false);
+            var kernel = new SeasonKernel(Simulated, start);
+            PlantYears years = kernel.Follow(plant, A.Stands(A.Day(day.Year, 5, 20), A.Day(day.Year, 9, 25)));
+            int at = kernel.WeatherYears.ToList().IndexOf(start.Year);
+            return 40 * years.AreaCm2(at)[Period.DaysBetween(start, day) - years.From] / A.Bed().Form.SurfaceCm2;
+        }
+        List<Observation> log =
+        [
+            .. Enumerable
+                .Range(2011, 3)
+                .Select(year =>
+                {
+                    LocalDate day = A.Day(year, 7, 25);
+                    return new Observation(Guid.NewGuid(), "bed", null, day, ObservationKind.Reviewed, string.Empty, "Rosa")
+                    {
+                        Review = new PlanterReview(4, ReviewVerdict.Keep, CoverPct: (int)Math.Round(Cover(truth, day) * 100)),
+                    };
+                }),
+        ];
+        RatioLearning fuller = Assert.Single(SiteLearning.Of(In(shipped), Simulated, log).Fullness);
+        Assert.Equal(3, fuller.Years.Count);
+        Plant learnt = fuller.Adopted()!;
+        LocalDate later = A.Day(2013, 8, 20);
+        Assert.True(Math.Abs(Cover(learnt, later) - Cover(truth, later)) < 0.5 * Math.Abs(Cover(shipped, later) - Cover(truth, later)));
+        // Where plants died, or another kind shares the surface, cover says nothing of the kind.
+        SiteLearning lost = SiteLearning.Of(
+            In(shipped),
+            Simulated,
+            log.Append(
+                log[0] with
+                {
+                    Id = Guid.NewGuid(),
+                    Day = A.Day(2011, 7, 1),
+                    Kind = ObservationKind.Eaten,
+                    PlantId = shipped.Id,
+                    Review = null,
+                }
+            )
+        );
+        Assert.Equal(2, Assert.Single(lost.Fullness).Years.Count);
+        Assert.Equal(NotLearnt.PlantsLost, Assert.Single(lost.Left).Why);
+    }
+
+    [Fact]
+    public void A_sort_of_place_that_is_late_with_all_its_kinds_is_told()
+    {
+        Planter bed = A.Bed();
+        Planter shaded = A.Bed() with { Id = "shaded", Name = "shaded", Exposure = Exposure.Shade };
+        Display Bulbs(string planter) =>
+            A.Show($"in-{planter}", A.Day(2009, 10, 20), A.Day(2020, 6, 1), DisplayLayer.Bulbs, new DisplayItem(Tulip, 15)) with
+            {
+                PlanterId = planter,
+            };
+        Plan plan = A.Plan([bed, shaded], A.Palette, [Bulbs("bed"), Bulbs("shaded")]);
+        List<Observation> log = [];
+        foreach (int spring in (int[])[2011, 2012, 2013])
+        {
+            LocalDate start = A.Day(spring - 1, 9, 1);
+            int first = First(Simulated, Plan.Plant(Tulip), start).First(y => y.WeatherYear == start.Year).First;
+            log.Add(Seen(start.PlusDays(first)));
+            log.Add(Seen(start.PlusDays(first + 20)) with { PlanterId = "shaded" });
+        }
+        SiteLearning learning = SiteLearning.Of(plan, Simulated, log);
+        Assert.Equal([Exposure.Shade, Exposure.FullSun], learning.Places.Select(p => p.Exposure));
+        Assert.True(learning.Places[0].IsTold && learning.Places[0].Posterior.Mean > 2);
+        Assert.True(learning.Places[1].Posterior.Mean < -1);
+        // One sort of place alone is the site.
+        Assert.Empty(SiteLearning.Of(plan, Simulated, log.Where(o => o.PlanterId == "bed")).Places);
+    }
+
     [Fact]
     public void One_odd_year_moves_little_and_five_that_agree_move_much()
     {
@@ -155,6 +270,13 @@ public sealed class LearningTests
             learning.Left.Select(l => l.Why)
         );
         Assert.Equal(A.Day(2012, 4, 28), Assert.Single(Assert.Single(learning.Dates).Seen).Seen.Day);
+        // An end of which nobody saw the beginning, and one that comes before it.
+        foreach (LocalDate first in (LocalDate[])[A.Day(2013, 4, 28), A.Day(2014, 5, 30)])
+        {
+            SiteLearning ended = SiteLearning.Of(Plan, Record, [Seen(first), Seen(A.Day(2014, 5, 20)) with { Kind = ObservationKind.Over }]);
+            Assert.Empty(ended.Shows);
+            Assert.Contains(NotLearnt.NoBeginning, ended.Left.Select(l => l.Why));
+        }
     }
 
     private static Observation Seen(LocalDate day) => new(Guid.NewGuid(), "bed", Tulip, day, ObservationKind.FirstColour, string.Empty, "Rosa");

@@ -84,6 +84,44 @@ public sealed class SeasonReportTests
     }
 
     [Fact]
+    public void A_recipe_is_judged_by_the_displays_that_hold_its_kinds_and_no_other()
+    {
+        DisplayItem petunias = new("petunia-magenta", 3);
+        var plan = new Plan(
+            Plan.Site,
+            Plan.Areas,
+            Plan.Planters,
+            Plan.Palette,
+            Plan.Displays,
+            [],
+            recipes:
+            [
+                new Recipe("magenta", "Magenta", DisplayLayer.Seasonal, A.Pot().Form, [petunias]),
+                new Recipe("mixed", "Mixed", DisplayLayer.Seasonal, A.Pot().Form, [petunias, new DisplayItem("marigold-orange", 3)]),
+            ]
+        );
+        SeasonReport report = SeasonReport.Of(
+            plan,
+            Year,
+            Today,
+            [
+                Looked(Pot, A.Day(2015, 7, 1), 4, ReviewVerdict.Repeat, true),
+                // Before it stood, and of another display's planter.
+                Looked(Pot, A.Day(2015, 4, 1), 1, ReviewVerdict.Keep, false),
+                Looked("second", A.Day(2015, 7, 1), 1, ReviewVerdict.Keep, false),
+                Seen(Pot, A.Day(2015, 7, 2), ObservationKind.Stolen, "petunia-magenta", 2),
+                Seen(Pot, A.Day(2015, 7, 2), ObservationKind.Eaten, "tulip-darwin-orange", 5),
+            ],
+            new Dictionary<string, double>(),
+            new Dictionary<string, decimal>()
+        );
+        RecipeResult magenta = Assert.Single(report.Recipes);
+        Assert.Equal(("magenta", 4.0, 2), (magenta.Recipe.Id, magenta.Rating, magenta.Lost));
+        Assert.Equal((29, 29), (magenta.DaysKnown, magenta.DaysSeen));
+        Assert.True(magenta.DaysExpected <= Period.DaysBetween(A.Day(2015, 5, 20), Today) + 1);
+    }
+
+    [Fact]
     public void The_best_stands_first_and_a_kind_is_rated_by_the_planters_in_which_it_stood()
     {
         SeasonReport report = Of(

@@ -23,6 +23,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palet
     [BindProperty]
     public string? PlantId { get; set; }
 
+    /// <summary>Of which figure something is taken over; null for its dates.</summary>
+    [BindProperty]
+    public LearntFigure? Figure { get; set; }
+
     [BindProperty]
     public long Version { get; set; }
 
@@ -56,17 +60,50 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palet
             async () =>
             {
                 await Load();
-                DateLearning learnt = Learning?.Dates.FirstOrDefault(d => d.Plant.Id == PlantId)
-                    ?? throw new InvalidInputException("plant", "nothing is learnt of it any more: the log or the plan has changed");
-                SiteNow now = Now;
-                Plant adopted = await Task.Run(() => SiteLearning.Adopted(now.Plan, now.Record!, learnt))
-                    ?? throw new InvalidInputException("plant", "it opens by no sum that could be moved, or by less than half a day");
+                (Plant adopted, string how) = Figure is { } figure ? AdoptedFigure(figure) : await AdoptedDates();
                 await palette.Save(adopted, Version);
-                TempData["Said"] = $"{adopted.CommonName} is reckoned {Days(learnt.Posterior.Mean)} from now on. Under Changes it can be taken back.";
+                TempData["Said"] = $"{adopted.CommonName} is reckoned {how} from now on. Under Changes it can be taken back.";
                 return Redirect("/learnt");
             },
             Load
         );
+
+    private static InvalidInputException Forgotten => new("plant", "nothing is learnt of it any more: the log or the plan has changed");
+
+    private async Task<(Plant Adopted, string How)> AdoptedDates()
+    {
+        DateLearning learnt = Learning?.Dates.FirstOrDefault(d => d.Plant.Id == PlantId) ?? throw Forgotten;
+        SiteNow now = Now;
+        return (
+            await Task.Run(() => SiteLearning.Adopted(now.Plan, now.Record!, learnt))
+                ?? throw new InvalidInputException("plant", "it opens by no sum that could be moved, or by less than half a day"),
+            Days(learnt.Posterior.Mean)
+        );
+    }
+
+    private (Plant Adopted, string How) AdoptedFigure(LearntFigure figure)
+    {
+        RatioLearning learnt = Ratios(figure).FirstOrDefault(r => r.Plant.Id == PlantId) ?? throw Forgotten;
+        return (
+            learnt.Adopted() ?? throw new InvalidInputException("plant", "it has no such figure to move, or hardly moves it"),
+            $"to {(figure == LearntFigure.ShowLength ? "show" : "cover")} {Times(learnt)}"
+        );
+    }
+
+    /// <summary>What was learnt of a figure, by kind.</summary>
+    public IReadOnlyList<RatioLearning> Ratios(LearntFigure figure) =>
+        Learning is null ? []
+        : figure == LearntFigure.ShowLength ? Learning.Shows
+        : Learning.Fullness;
+
+    /// <summary>So many times what is reckoned, in words.</summary>
+    public static string Times(RatioLearning learnt)
+    {
+        string by = Math.Abs(learnt.Times - 1).ToString("0 %", System.Globalization.CultureInfo.InvariantCulture);
+        string more = learnt.Figure == LearntFigure.ShowLength ? "longer" : "more";
+        string less = learnt.Figure == LearntFigure.ShowLength ? "shorter" : "less";
+        return Math.Abs(learnt.Times - 1) < 0.005 ? "as before" : $"{by} {(learnt.Times > 1 ? more : less)}";
+    }
 
     /// <summary>Orders as many spares from now on as the log speaks for.</summary>
     [Needs(SiteRole.Planner)]
@@ -94,18 +131,15 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palet
         Now = await frame.Now();
         NodaTime.LocalDate today = frame.Today;
         string mark = await log.Mark();
-        var losses = await frame.Soon(frame.State.Derived(Now, ("losses", mark, today), n =>
+        LogRead read = await frame.Soon(frame.State.Derived(Now, ("learnt", mark, today), n =>
             {
                 // Beside the page, on a thread of its own.
                 IReadOnlyList<Observation> all = log.Between(EarliestDay, today).GetAwaiter().GetResult();
-                return Tuple.Create(LossLearning.Of(n.Plan, all, today));
+                (IReadOnlyList<LossLearning> kinds, LossLearning every) = LossLearning.Of(n.Plan, all, today);
+                return new LogRead(kinds, every, n.Record is { } record ? SiteLearning.Of(n.Plan, record, all) : null);
             }));
-        (Losses, AllLosses) = losses.Item1;
-        if (Now.Record is not { } record)
-            return;
-        IReadOnlyList<Observation> seen = await log.OfKind(ObservationKind.FirstColour);
-        Learning = await frame.Soon(
-            frame.State.Derived(Now, ("learnt", seen.Count, seen.Max(o => o.RecordedAt)), n => SiteLearning.Of(n.Plan, record, seen))
-        );
+        (Losses, AllLosses, Learning) = (read.Losses, read.AllLosses, read.Learning);
     }
+
+    private sealed record LogRead(IReadOnlyList<LossLearning> Losses, LossLearning AllLosses, SiteLearning? Learning);
 }

@@ -15,7 +15,15 @@ namespace UnrulyMeadow.Web.Pages.Log;
 
 /// <summary>Says what happened, in two taps; made for a phone.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore changes, HeavyWork heavy, Visitor visitor, SupplyDesk supply) : PageModel
+public sealed class IndexModel(
+    PageFrame frame,
+    LogStore log,
+    ChangeStore changes,
+    PhotoStore photos,
+    HeavyWork heavy,
+    Visitor visitor,
+    SupplyDesk supply
+) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "planter")]
     public string? PlanterId { get; set; }
@@ -50,6 +58,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
     /// <summary>True when all that came with the same delivery is meant.</summary>
     [BindProperty]
     public bool WholeDelivery { get; set; }
+
+    /// <summary>A photograph of what was seen; may be left out.</summary>
+    [BindProperty]
+    public IFormFile? Picture { get; set; }
 
     [BindProperty]
     public IFormFile? Upload { get; set; }
@@ -131,6 +143,8 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                 if (faults.IsEmpty && seen.PlantId is { } plant && Now.Plan.FindPlant(plant) is null)
                     faults.Add("plantId", $"there is no plant \"{plant}\" in the palette");
                 faults.ThrowIfAny();
+                // A picture that cannot be read refuses the entry before anything follows from it.
+                Photograph? picture = Picture is { Length: > 0 } ? await Photograph.Of(Picture, heavy) : null;
                 string followed = string.Empty;
                 // A form that is sent twice renames once.
                 if (kind == ObservationKind.Misnamed && !await log.Has(id))
@@ -160,6 +174,8 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
                     if (await supply.ClaimMisnamed(seen.PlantId!, Named(before) - Named(after), WholeDelivery) is { } order)
                         followed += " " + frame.Crew.Crew("CreditClaimed", ("supplier", order.Supplier.Name), ("number", $"{order.Number}"));
                 }
+                if (picture is not null)
+                    await photos.Add(picture.At(seen), picture.Jpeg, picture.Thumb);
                 await log.Record([seen], visitor.Person!.Id);
                 TempData["Said"] =
                     frame.Crew.Crew("Logged", ("planter", Now.Plan.FindPlanter(seen.PlanterId)), ("what", kind), ("day", day)) + followed;
@@ -229,6 +245,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, ChangeStore change
             "note" => "Note",
             "count" => "Count",
             "really" => "Really",
+            "photo" => "Picture",
             _ => null,
         };
 

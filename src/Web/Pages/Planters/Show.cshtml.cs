@@ -119,12 +119,7 @@ public sealed class ShowModel(
             var faults = new FaultList();
             faults.Note("caption", caption, 200);
             faults.ThrowIfAny();
-            Photograph picture = await heavy.Do(async () =>
-            {
-                using var buffer = new MemoryStream();
-                await Upload.CopyToAsync(buffer);
-                return Photograph.Read(buffer.ToArray());
-            });
+            Photograph picture = await Photograph.Of(Upload, heavy);
             await photos.Add(
                 new PlanterPhoto(Guid.CreateVersion7(), Id, frame.Today, caption, picture.Width, picture.Height),
                 picture.Jpeg,

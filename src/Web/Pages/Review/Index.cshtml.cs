@@ -15,7 +15,7 @@ namespace UnrulyMeadow.Web.Pages.Review;
 
 /// <summary>A walk from planter to planter: what is expected of the day, beside what is seen. It is told with or without signal.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, LogStore log, Visitor visitor) : PageModel
+public sealed class IndexModel(PageFrame frame, LogStore log, PhotoStore photos, HeavyWork heavy, Visitor visitor) : PageModel
 {
     // A walk takes some days: what was looked at so long ago is looked at anew.
     private const int WalkDays = 14;
@@ -55,6 +55,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log, Visitor visitor) :
     [BindProperty]
     public string? Note { get; set; }
 
+    /// <summary>A photograph of what was seen; may be left out.</summary>
+    [BindProperty]
+    public IFormFile? Picture { get; set; }
+
     public SiteNow Now { get; private set; } = null!;
 
     /// <summary>Planters of the walk, in their order.</summary>
@@ -91,7 +95,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, Visitor visitor) :
         frame.Saving(
             this,
             // What is wrong stands at the form that it is about.
-            _ => null,
+            f => f == "photo" ? nameof(Picture) : null,
             async () =>
             {
                 await Load();
@@ -130,6 +134,11 @@ public sealed class IndexModel(PageFrame frame, LogStore log, Visitor visitor) :
                     seen = seen with { Corrects = before.Id };
                 faults.AddAll(string.Empty, seen.Faults(frame.Today));
                 faults.ThrowIfAny();
+                if (Picture is { Length: > 0 })
+                {
+                    Photograph picture = await Photograph.Of(Picture, heavy);
+                    await photos.Add(picture.At(seen), picture.Jpeg, picture.Thumb);
+                }
                 await log.Record([seen], visitor.Person!.Id);
                 Planter? next = Planters.SkipWhile(p => p.Id != seen.PlanterId).Skip(1).FirstOrDefault(p => Found(p) is null);
                 return Redirect(

@@ -63,6 +63,20 @@ public sealed class SeasonModel(PageFrame frame, LogStore log, CrewStore crew, S
                     null
                 )
             ),
+            .. Report.Recipes.Select(r =>
+                Row(
+                    "recipe",
+                    r.Recipe.Name,
+                    r.Rating,
+                    r.DaysExpected,
+                    r.DaysKnown,
+                    r.DaysSeen,
+                    r.Lost,
+                    null,
+                    null,
+                    Words.Count(r.Displays.Count, "display", "displays")
+                )
+            ),
             .. Report.Kinds.Select(k => Row("kind", k.Plant.CommonName, k.Rating, null, null, null, k.Lost, null, null, $"{k.Planted} planted")),
             .. Suppliers.Select(s =>
                 Row("supplier", s.Supplier.Name, null, null, null, null, s.Refused + s.Missing, null, -s.Credited, $"{s.Arrived} came")

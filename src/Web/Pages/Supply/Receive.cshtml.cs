@@ -81,9 +81,7 @@ public sealed class ReceiveModel(PageFrame frame, SupplyDesk desk, Visitor visit
                         throw new InvalidInputException("photographs", $"at most {MostPhotographs} at once");
                     if (file.Length > Photograph.MostBytes)
                         throw new InvalidInputException("photographs", $"one is over {Photograph.MostBytes / 1048576} MB; send a smaller size");
-                    using var buffer = new MemoryStream();
-                    await file.CopyToAsync(buffer);
-                    Photograph read = await heavy.Do(() => Task.FromResult(Photograph.Read(buffer.ToArray())));
+                    Photograph read = await Photograph.Of(file, heavy);
                     pictures.Add((Guid.CreateVersion7(), read.Jpeg, read.Thumb));
                 }
                 bool isNew = await desk.Store.Receive(receipt, pictures, visitor.Person?.Id, visitor.Person?.Name ?? string.Empty);

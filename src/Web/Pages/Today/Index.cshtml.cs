@@ -166,12 +166,10 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, CareDesk care, Vi
             return TaskRefusal.NoPicture;
         if (photograph.Length > Photograph.MostBytes)
             return TaskRefusal.PictureTooLarge;
-        using var buffer = new MemoryStream();
-        await photograph.CopyToAsync(buffer);
         Photograph read;
         try
         {
-            read = await heavy.Do(() => Task.FromResult(Photograph.Read(buffer.ToArray())));
+            read = await Photograph.Of(photograph, heavy);
         }
         catch (InvalidInputException)
         {

@@ -1,5 +1,6 @@
 // What is logged without signal waits on the phone and is sent once there is one; it is kept before it is sent, so that no fault on the way loses it.
 import { drop, identity, keep, sendForms, waitingForms } from './outbox.js';
+import { shrink } from './shrink.js';
 
 const AGAIN_MS = 15_000;
 const ON_THE_WAY = 'meadow:log-on-the-way';
@@ -38,7 +39,7 @@ export const attach = (root) => {
             await drop(refused);
             await show();
           });
-          const said = refused.fields.filter(([name, value]) => name !== 'EntryId' && value).map(([, value]) => value);
+          const said = refused.fields.filter(([name, value]) => name !== 'EntryId' && typeof value === 'string' && value).map(([, value]) => value);
           row.append(`${refusals.dataset.refused} ${said.join(', ')}: ${refused.why} `, away);
           return row;
         }),
@@ -78,6 +79,17 @@ export const attach = (root) => {
     }
   };
   if (first.elements.PlantId) for (const name of ['planter', 'Day']) first.elements[name].addEventListener('change', offerStanding);
+  // What is no picture goes as it is: the app says what is wrong with it.
+  const makeSmall = async (input) => {
+    if (!input?.files[0]) return;
+    try {
+      const small = new DataTransfer();
+      small.items.add(new File([await shrink(input.files[0])], 'photograph.jpg', { type: 'image/jpeg' }));
+      input.files = small.files;
+    } catch {
+      input.classList.add('is-invalid');
+    }
+  };
   const submit = async (event) => {
     event.preventDefault();
     const form = event.currentTarget;
@@ -85,7 +97,8 @@ export const attach = (root) => {
     // What is told of the day on which it is told, however long the page was held.
     const seenToday = form.querySelector('[data-seen-today]');
     if (seenToday) seenToday.value = localDay(new Date());
-    const fields = [...new FormData(form)].filter(([name]) => name !== '__RequestVerificationToken');
+    await makeSmall(form.querySelector('[data-picture]'));
+    const fields = [...new FormData(form)].filter(([name, value]) => name !== '__RequestVerificationToken' && value.size !== 0);
     await keep({ id: id.value, person, to, fields });
     if (navigator.onLine) {
       sessionStorage.setItem(ON_THE_WAY, id.value);

@@ -103,7 +103,8 @@ export const send = (person, tell, photo, token) =>
 export const sendForms = (person, to, token) =>
   navigator.locks.request('meadow-outbox', async () => {
     for (const form of (await waitingForms(person, to)).filter((f) => !f.why)) {
-      const body = new URLSearchParams([...form.fields, ['__RequestVerificationToken', token]]);
+      const body = new FormData();
+      for (const [name, value] of [...form.fields, ['__RequestVerificationToken', token]]) body.append(name, value);
       const answer = await fetch(to, { method: 'POST', body });
       if (/\/signin$/.test(new URL(answer.url).pathname)) throw new Error('signin');
       if (answer.status >= 400) throw new Error(`${answer.status}`);

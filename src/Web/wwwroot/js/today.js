@@ -1,18 +1,8 @@
 // The day's work on a phone: ticks, counts and reasons, kept at once and sent when there is signal.
 import { drop, identity, keep, send, waiting } from './outbox.js';
+import { shrink } from './shrink.js';
 
 const AGAIN_MS = 15_000;
-const LONGEST_SIDE = 1600;
-
-const shrink = async (file) => {
-  const picture = await createImageBitmap(file);
-  const by = Math.min(1, LONGEST_SIDE / Math.max(picture.width, picture.height));
-  const canvas = document.createElement('canvas');
-  canvas.width = Math.round(picture.width * by);
-  canvas.height = Math.round(picture.height * by);
-  canvas.getContext('2d').drawImage(picture, 0, 0, canvas.width, canvas.height);
-  return new Promise((resolve) => canvas.toBlob(resolve, 'image/jpeg', 0.82));
-};
 
 class Line {
   constructor(row) {
