@@ -149,8 +149,8 @@ internal static class CareTopics
                 new WaterOutput([
                     .. waters.Select(w => new PlanterWaterOutput(
                         w.Planter.Id,
-                        Math.Round(w.HoldsLitres, 2),
-                        Math.Round(w.EasyLitres, 2),
+                        Math.Round(w.Days[^1].HoldsLitres, 2),
+                        Math.Round(w.Days[^1].EasyLitres, 2),
                         Math.Round(w.ToFill(last), 2),
                         Math.Round(w.Days[^1].UsedLitres, 2),
                         w.TimesOn(last),

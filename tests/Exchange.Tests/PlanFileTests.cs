@@ -179,7 +179,7 @@ public sealed class PlanFileTests
         Assert.Equal(published, PlanFile.Schema());
     }
 
-    private static Plan Demo()
+    internal static Plan Demo()
     {
         using FileStream file = File.OpenRead(DemoPath);
         return PlanFile.Read(file);

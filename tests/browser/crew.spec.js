@@ -299,7 +299,7 @@ test('what is logged without signal waits, and is in the log once', async ({ pag
   await pot.getByText('good', { exact: true }).click();
   await pot.getByText('the same again', { exact: true }).click();
   await pot.locator('[name=Note]').fill('rated without signal');
-  await pot.getByRole('button').click();
+  await pot.locator('button[type=submit]').click();
   await expect(sheet.locator('[data-log-queue]')).toContainText('1 wait');
   await phone.setOffline(false);
   await expect(sheet.locator('[data-log-queue]')).toContainText('All is sent', { timeout: 20_000 });

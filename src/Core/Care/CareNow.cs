@@ -47,7 +47,8 @@ public sealed class CareNow
     // So many nights are looked back over: was it so?
     private const int NightsBack = 14;
 
-    // A planter that was full so long ago is as it would be from ever before.
+    // A planter that was full so long ago is as it would be from ever before. The day on which it is taken to have been full stays the same for
+    // as long again: moved on day by day, it would be dry every day, or never.
     private const int WaterDaysBack = 45;
 
     private readonly CareQuestion _question;
@@ -68,7 +69,9 @@ public sealed class CareNow
         Monday = CareTasks.WeekOf(today);
         LocalDate sunday = Monday.PlusDays(6);
         Season = CareSeason.Of(question.Year, question.Record, question.Days, today);
-        List<CareDay> lately = [.. question.Days.Where(d => d.Day >= today.PlusDays(-WaterDaysBack))];
+        int sinceEpoch = Period.DaysBetween(new LocalDate(1970, 1, 1), today.PlusDays(-WaterDaysBack));
+        LocalDate full = new LocalDate(1970, 1, 1).PlusDays(sinceEpoch / WaterDaysBack * WaterDaysBack);
+        List<CareDay> lately = [.. question.Days.Where(d => d.Day >= full)];
         ILookup<string, Watered> given = question
             .Done.Where(d => d.Work == CareWork.Water && d.Day < today)
             .ToLookup(d => d.PlanterId, d => new Watered(d.Day, d.Litres));

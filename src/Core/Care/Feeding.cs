@@ -116,14 +116,14 @@ public static class Feeding
                 continue;
             double litres = Math.Max(
                 LeastLitres,
-                (waters.GetValueOrDefault(planter.Id)?.HoldsLitres ?? planter.Form.PlantableLitres * 0.3) * LitresShare
+                (waters.GetValueOrDefault(planter.Id)?.On(first)?.HoldsLitres ?? planter.Form.PlantableLitres * 0.3) * LitresShare
             );
             jobs.Add(
                 new CareJob(planter, CareWork.Feed, from, from.PlusDays(EveryDays - 1))
                 {
                     Litres = litres,
                     Grams = litres * LiquidFeed.GramsPerLitre(LiquidFeed.UsualPpm, LiquidFeed.UsualPercentN),
-                    WaterFirst = waters.GetValueOrDefault(planter.Id) is { } water && water.ToFill(first) >= water.EasyLitres,
+                    WaterFirst = waters.GetValueOrDefault(planter.Id)?.On(first) is { } water && water.LackingLitres >= water.EasyLitres,
                 }
             );
         }

@@ -21,6 +21,8 @@ public sealed record Watered(LocalDate Day, double? Litres = null);
 /// <param name="GivenLitres">What was given.</param>
 /// <param name="DrainedLitres">What ran through.</param>
 /// <param name="LackingLitres">What lacks to full, at the day's end.</param>
+/// <param name="HoldsLitres">Water between full and wilting, as deep as the roots of what stands in it go.</param>
+/// <param name="EasyLitres">What may lack before its thirstiest plant suffers.</param>
 public sealed record WaterDay(
     CareDay Day,
     double CanopyM2,
@@ -28,7 +30,9 @@ public sealed record WaterDay(
     double RainLitres,
     double GivenLitres,
     double DrainedLitres,
-    double LackingLitres
+    double LackingLitres,
+    double HoldsLitres,
+    double EasyLitres
 );
 
 /// <summary>
@@ -86,41 +90,35 @@ public sealed class PlanterWater
     // Leaf over the rim sheds so much of the rain that falls on it beside the pot.
     private const double Shed = 0.5;
 
-    private PlanterWater(Planter planter, double holdsLitres, double easyLitres, IReadOnlyList<WaterDay> days)
+    private PlanterWater(Planter planter, IReadOnlyList<WaterDay> days)
     {
         Planter = planter;
-        HoldsLitres = holdsLitres;
-        EasyLitres = easyLitres;
         Days = days;
     }
 
     /// <summary>The planter.</summary>
     public Planter Planter { get; }
 
-    /// <summary>Water between full and wilting, L.</summary>
-    public double HoldsLitres { get; }
-
-    /// <summary>What may lack before its thirstiest plant suffers, L, as of the last day.</summary>
-    public double EasyLitres { get; }
-
     /// <summary>Day by day.</summary>
     public IReadOnlyList<WaterDay> Days { get; }
 
+    /// <summary>One of its days; null for any other.</summary>
+    public WaterDay? On(LocalDate day) =>
+        Days.Count > 0 && Period.DaysBetween(Days[0].Day.Day, day) is >= 0 and var at && at < Days.Count ? Days[at] : null;
+
     /// <summary>The first day at whose end it is dry; null where it is not within the days.</summary>
-    public LocalDate? DryOn(LocalDate from) => Days.FirstOrDefault(d => d.Day.Day >= from && d.LackingLitres >= EasyLitres)?.Day.Day;
+    public LocalDate? DryOn(LocalDate from) => Days.FirstOrDefault(d => d.Day.Day >= from && d.LackingLitres >= d.EasyLitres)?.Day.Day;
 
     /// <summary>Waterings that a day asks: so often does what is used exceed what may lack; 0 where none is due.</summary>
     public int TimesOn(LocalDate day)
     {
-        if (Planter.Watering == Watering.Rain || Days.FirstOrDefault(d => d.Day.Day == day) is not { } it)
+        if (Planter.Watering == Watering.Rain || On(day) is not { } it || it.LackingLitres < it.EasyLitres)
             return 0;
-        if (it.LackingLitres < EasyLitres)
-            return 0;
-        return Math.Max(1, (int)Math.Ceiling(it.UsedLitres / Math.Max(0.1, EasyLitres) - 1e-9));
+        return Math.Max(1, (int)Math.Ceiling(it.UsedLitres / Math.Max(0.1, it.EasyLitres) - 1e-9));
     }
 
     /// <summary>Litres that fill it on a day.</summary>
-    public double ToFill(LocalDate day) => Days.FirstOrDefault(d => d.Day.Day == day)?.LackingLitres ?? 0;
+    public double ToFill(LocalDate day) => On(day)?.LackingLitres ?? 0;
 
     /// <summary>Minutes that drip runs to give so many litres.</summary>
     /// <param name="litres">Litres.</param>
@@ -137,8 +135,8 @@ public sealed class PlanterWater
             WorkingKind.PlanterWater,
             Quantity.Litres(of.LackingLitres, 1),
             [
-                new WorkingInput(InputName.WaterHeld, Quantity.Litres(HoldsLitres, 1)),
-                new WorkingInput(InputName.WaterEasy, Quantity.Litres(EasyLitres, 1)),
+                new WorkingInput(InputName.WaterHeld, Quantity.Litres(of.HoldsLitres, 1)),
+                new WorkingInput(InputName.WaterEasy, Quantity.Litres(of.EasyLitres, 1)),
                 new WorkingInput(InputName.LeafArea, Quantity.SquareMetres(of.CanopyM2, 2)),
             ],
             [
@@ -159,8 +157,8 @@ public sealed class PlanterWater
     /// <summary>True where rain stood in it on a day: more ran through in two days than it holds, or nothing can run out.</summary>
     public bool IsSoaked(LocalDate day)
     {
-        double through = Days.Where(d => d.Day.Day == day || d.Day.Day == day.PlusDays(-1)).Sum(d => d.DrainedLitres);
-        return through > 0 && (through >= HoldsLitres || (!Planter.Form.IsBed && Planter.Survey.DrainHoles == 0));
+        double through = (On(day)?.DrainedLitres ?? 0) + (On(day.PlusDays(-1))?.DrainedLitres ?? 0);
+        return through > 0 && (through >= On(day)?.HoldsLitres || (!Planter.Form.IsBed && Planter.Survey.DrainHoles == 0));
     }
 
     /// <summary>Follows a planter from the first day, on which it is full.</summary>
@@ -182,25 +180,40 @@ public sealed class PlanterWater
     {
         double surfaceM2 = planter.Form.SurfaceCm2 / 10_000;
         IReadOnlyList<Display> displays = plan.DisplaysOf(planter.Id);
-        double roots = displays
-            .Where(d => days.Count > 0 && d.Install <= days[^1].Day && d.Lift > days[0].Day)
-            .SelectMany(d => d.Items)
-            .Select(i => plan.Plant(i.PlantId).RootDepthCm)
-            .Append(LeastRootCm)
-            .Max();
-        double holds = planter.Form.IsBed
-            ? surfaceM2 * BedRootCm * 10 * SoilShare
-            : planter.Form.LitresBetween(0, Math.Min(planter.Form.PlantableDepthCm, roots)) * PottingShare;
+        Dictionary<string, double> roots = displays.ToDictionary(
+            d => d.Id,
+            d => d.Items.Select(i => plan.Plant(i.PlantId).RootDepthCm).DefaultIfEmpty(0).Max(),
+            StringComparer.Ordinal
+        );
+        (double RootCm, double Litres) held = (0, 0);
         ILookup<LocalDate, Watered> water = given.ToLookup(g => g.Day);
         double light = Light(planter.Exposure);
         double wall = planter.Wall == WallMaterial.Terracotta && !planter.Form.IsBed ? Terracotta : 1;
         var heat = new Dictionary<double, double[]>();
         var result = new List<WaterDay>(days.Count);
         double lacking = 0;
-        double easy = holds * 0.5;
         for (int i = 0; i < days.Count; i++)
         {
             CareDay day = days[i];
+            // Roots reach as deep as those of what stands; what lacks in what they leave or reach anew lacks there as it does elsewhere.
+            double rootCm = planter.Form.IsBed ? BedRootCm : LeastRootCm;
+            for (int d = 0; d < displays.Count && !planter.Form.IsBed; d++)
+            {
+                if (displays[d].StandsOn(day.Day))
+                    rootCm = Math.Max(rootCm, roots[displays[d].Id]);
+            }
+            if (rootCm != held.RootCm)
+            {
+                double before = held.Litres;
+                held = (
+                    rootCm,
+                    planter.Form.IsBed
+                        ? surfaceM2 * BedRootCm * 10 * SoilShare
+                        : planter.Form.LitresBetween(0, Math.Min(planter.Form.PlantableDepthCm, rootCm)) * PottingShare
+                );
+                lacking *= before > 0 ? held.Litres / before : 1;
+            }
+            double holds = held.Litres;
             double canopy = 0;
             double taken = 0;
             double share = 1;
@@ -236,14 +249,14 @@ public sealed class PlanterWater
             double over = Math.Max(0, canopy - surfaceM2);
             double rain = day.RainMm * Math.Max(surfaceM2 * 0.5, surfaceM2 - (over * Shed));
             double poured = water[day.Day].Sum(w => w.Litres ?? lacking + used);
-            easy = holds * (canopy == 0 ? 0.7 : share);
-            double before = lacking + used - rain - poured;
-            lacking = Math.Clamp(before, 0, holds);
+            double easy = holds * (canopy == 0 ? 0.7 : share);
+            double after = lacking + used - rain - poured;
+            lacking = Math.Clamp(after, 0, holds);
             if (day.Day < untoldUntil && lacking >= easy)
                 (poured, lacking) = (poured + lacking, 0);
-            result.Add(new WaterDay(day, canopy, used, rain, poured, Math.Max(0, -before), lacking));
+            result.Add(new WaterDay(day, canopy, used, rain, poured, Math.Max(0, -after), lacking, holds, easy));
         }
-        return new PlanterWater(planter, holds, easy, result);
+        return new PlanterWater(planter, result);
 
         // Degree-days above a base since a day; before the first day that is known, as on it.
         double HeatSince(LocalDate from, int index, double baseC)

@@ -55,10 +55,10 @@ public static class WaterRound
         var stops = new List<WaterStop>();
         foreach (PlanterWater water in waters.Where(w => w.Planter.Watering == Watering.Hand && !w.Planter.IsRetired))
         {
-            if (water.Days.FirstOrDefault(d => d.Day.Day == day) is not { } now)
+            if (water.On(day) is not { } now)
                 continue;
             // Frozen medium takes none.
-            if (now.Day.MaxC <= 0 || now.RainLitres >= water.EasyLitres)
+            if (now.Day.MaxC <= 0 || now.RainLitres >= now.EasyLitres)
                 continue;
             List<Display> standing = [.. plan.DisplaysOf(water.Planter.Id).Where(d => d.StandsOn(day))];
             if (standing.Count == 0)

@@ -137,15 +137,21 @@ public sealed record SiteLearning(
                 left.Add((entry, why));
                 continue;
             }
+            (double, double)? length = Length(of, out bool isCut);
+            if (isCut)
+            {
+                of = Across(of, record, entry.Day, kernels);
+                length = Length(of, out isCut);
+            }
             Observation? first = begun[(entry.PlanterId, entry.PlantId)]
-                .FirstOrDefault(o => o.Day >= of.Item.Standing.From && o.Day >= of.Kernel.Start);
-            if (first is null || first.Day >= entry.Day)
+                .FirstOrDefault(o => o.Day >= of.Item.Standing.From && o.Day >= of.Kernel.Start && o.Day < entry.Day);
+            if (first is null)
                 left.Add((entry, NotLearnt.NoBeginning));
             else if (!seen.Add((entry.PlanterId, entry.PlantId, of.Kernel.Start)))
                 left.Add((entry, NotLearnt.SecondInYear));
-            else if (Length(of, out bool isCut) is not { } length)
+            else if (length is not { } expected)
                 left.Add((entry, isCut ? NotLearnt.CutShort : NotLearnt.NothingExpected));
-            else if (Ratio(entry, Period.DaysBetween(first.Day, entry.Day), length) is { } ratio)
+            else if (Ratio(entry, Period.DaysBetween(first.Day, entry.Day), expected) is { } ratio)
             {
                 used.Add(first.Id);
                 yield return (entry.PlantId!, ratio);
@@ -163,13 +169,25 @@ public sealed record SiteLearning(
         if (shown.Length == 0 || shown.Length * 2 < of.Kernel.WeatherYears.Count)
             return null;
         int end = of.Years.From + of.Years.Length - 1;
+        LocalDate planted = of.Item.Standing.From;
+        bool IsCut(PlantYear y) => y.Last >= end || (y.First == 0 && planted < of.Kernel.Start);
         if (shown.Cast<PlantYear?>().FirstOrDefault(y => y!.Value.WeatherYear == of.Kernel.Start.Year) is { } known)
         {
-            isCut = known.Last >= end;
+            isCut = IsCut(known);
             return isCut ? null : (known.Last - known.First + 1, 0);
         }
-        isCut = shown.Count(y => y.Last >= end) * 2 > shown.Length;
+        isCut = shown.Count(IsCut) * 2 > shown.Length;
         return isCut ? null : Spread([.. shown.Select(y => (double)(y.Last - y.First + 1))]);
+    }
+
+    // The same through the twelve months that begin half a year before or after: a show may cross the plan year's first day.
+    private static FollowedEntry Across(FollowedEntry of, WeatherRecord record, LocalDate day, Dictionary<LocalDate, SeasonKernel> kernels)
+    {
+        LocalDate start = of.Kernel.Start.PlusMonths(6);
+        if (start > day)
+            start = start.PlusYears(-1);
+        SeasonKernel kernel = kernels.TryGetValue(start, out SeasonKernel? had) ? had : kernels[start] = new SeasonKernel(record, start);
+        return new FollowedEntry(of.Item, kernel, kernel.Follow(of.Item.Plant, of.Item.Standing));
     }
 
     private static IEnumerable<(string PlantId, SeenRatio Ratio)> Covers(

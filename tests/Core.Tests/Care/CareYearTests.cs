@@ -158,7 +158,7 @@ public sealed class CareYearTests
         // As much as lacks and no more: what is given on a day without rain stays in.
         foreach ((LocalDate day, CareJob job) in Done.Value.Where(d => d.Job.Work == CareWork.Water))
         {
-            PlanterWater holds = PlanterWater.Of(Plan, job.Planter, [Measured(day)], []);
+            WaterDay holds = PlanterWater.Of(Plan, job.Planter, [Measured(day)], []).Days[0];
             Assert.True(job.Litres <= holds.HoldsLitres * 1.3, $"{job.Planter.Id} {day}: {job.Litres} into {holds.HoldsLitres}");
         }
     }
@@ -264,6 +264,43 @@ public sealed class CareYearTests
         );
         LocalDate growth = CareSeason.Of(null, record, [], A.Day(2027, southern ? 8 : 2, 1)).GrowthBegins!.Value;
         Assert.InRange(growth.Month, month, month + 1);
+    }
+
+    // Day after day of the same weather, a pot that lasts some days is dry once in so many, whatever day it is looked at.
+    [Theory]
+    [InlineData(12, 22)]
+    [InlineData(8, 16)]
+    [InlineData(6, 13)]
+    public void Where_nobody_tells_a_pot_is_dry_once_in_as_many_days_as_it_lasts(double minC, double maxC)
+    {
+        LocalDate first = A.Day(2015, 7, 1);
+        CareDay Alike(LocalDate day) => CareDay.Of(day, minC, maxC, 0, 43, CareDaySource.Measured);
+        bool[] due =
+        [
+            .. Enumerable
+                .Range(0, 30)
+                .Select(d => first.PlusDays(d))
+                .Select(today =>
+                    CareNow
+                        .Of(
+                            new CareQuestion(
+                                Plan,
+                                null,
+                                Record,
+                                [.. Enumerable.Range(-CareNow.DaysBack, CareNow.DaysBack + 8).Select(d => Alike(today.PlusDays(d)))],
+                                [],
+                                today,
+                                [],
+                                40,
+                                false
+                            )
+                        )
+                        .Round(today)
+                        .Any(s => s.Planter.Id == "pot")
+                ),
+        ];
+        Assert.InRange(due.Count(d => d), 5, 20);
+        Assert.DoesNotContain(Enumerable.Range(0, 29), d => due[d] && due[d + 1]);
     }
 
     // On the day on which a lead begins to ask for water nobody has told of any, and yet not all is dry.

@@ -55,13 +55,39 @@ public sealed class PlanterWaterTests
                     {
                         // Where it is wilting, plants take no more: what they would is the only thing that is not in the balance.
                         double after = before + d.UsedLitres - d.RainLitres - d.GivenLitres + d.DrainedLitres;
-                        Assert.Equal(Math.Min(after, water.HoldsLitres), d.LackingLitres, 1e-9);
-                        Assert.InRange(d.LackingLitres, 0, water.HoldsLitres);
+                        Assert.Equal(Math.Min(after, d.HoldsLitres), d.LackingLitres, 1e-9);
+                        Assert.InRange(d.LackingLitres, 0, d.HoldsLitres);
                         before = d.LackingLitres;
                     }
                 },
                 iter: 60
             );
+    }
+
+    // What roots reach is what holds their water: from the day on which a shrub is lifted that stood among bedding, not weeks later.
+    [Fact]
+    public void A_planter_holds_what_the_roots_of_the_day_reach()
+    {
+        Planter pot = A.Pot();
+        Plant shrub = A.Shipped("dogwood-red");
+        Plan plan = A.Plan(
+            [pot],
+            A.Palette,
+            [
+                A.Show("shrub", July, July.PlusDays(20), DisplayLayer.Standing, new DisplayItem(shrub.Id, 1)),
+                A.Show("bedding", July.PlusDays(-10), July.PlusDays(60), DisplayLayer.Seasonal, new DisplayItem("petunia-magenta", 4)),
+            ]
+        );
+        PlanterWater water = PlanterWater.Of(plan, pot, Days(July, 40, _ => 0), []);
+        Assert.True(shrub.RootDepthCm > plan.Plant("petunia-magenta").RootDepthCm);
+        Assert.Equal(water.On(July)!.HoldsLitres, water.On(July.PlusDays(19))!.HoldsLitres);
+        Assert.True(water.On(July.PlusDays(20))!.HoldsLitres < water.On(July.PlusDays(19))!.HoldsLitres);
+        // What is left is neither drier nor wetter for it.
+        Assert.Equal(
+            PlanterWater.Of(plan, pot, Days(July.PlusDays(20), 20, _ => 0), []).On(July.PlusDays(30))!.HoldsLitres,
+            water.On(July.PlusDays(30))!.HoldsLitres
+        );
+        Assert.True(water.On(July.PlusDays(20))!.LackingLitres <= water.On(July.PlusDays(20))!.HoldsLitres);
     }
 
     // FAO-56 (R. Allen and others, 1998), eq. 82 and 83: TAW = 1000 (θFC − θWP) Zr, RAW = p TAW. A square metre of our bed soil of 0.15 over
@@ -71,8 +97,8 @@ public sealed class PlanterWaterTests
     {
         Planter bed = A.Bed(100, 100);
         PlanterWater water = PlanterWater.Of(Plan(bed, Bedding(), 9), bed, Days(July, 2, _ => 0), []);
-        Assert.Equal(52.5, water.HoldsLitres, 0.1);
-        Assert.Equal(26.25, water.EasyLitres, 0.1);
+        Assert.Equal(52.5, water.Days[^1].HoldsLitres, 0.1);
+        Assert.Equal(26.25, water.Days[^1].EasyLitres, 0.1);
     }
 
     // CommonPractice: full-sun pots in summer are watered once or twice a day, in part sun less, in the cold seldom; a bed goes for days.
