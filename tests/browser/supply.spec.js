@@ -65,7 +65,7 @@ test('a planner sends three orders, they are received on a phone with two faults
   const later = new Date(Date.now() + 42 * 86_400_000).toISOString().slice(0, 10);
   await page.getByLabel('What it needs on').fill(later);
   await page.waitForURL(/day=/);
-  await expect(page.locator('main')).toContainText('expected low');
+  await expect(page.locator('main')).toContainText('low of one night in ten');
   await page.goto(`${desk}/supply/money`);
   await expect(page.locator('tbody tr', { hasText: 'Summer turn' })).toContainText('$');
 });

@@ -73,6 +73,14 @@ public static class ForecastRecord
         return off.Count < FewestNights ? ColdNights.ErrorC(leadDays) : Math.Sqrt(off.Sum(o => o * o) / off.Count);
     }
 
+    // One in ten of a normal distribution lies so many standard deviations below its mean.
+    private const double OneInTen = 1.2815515655446004;
+
+    /// <summary>The low that is undercut one time in ten.</summary>
+    /// <param name="forecastC">The lowest that is expected, °C.</param>
+    /// <param name="errorC">How far off that may be, a standard deviation, °C.</param>
+    public static double LowInTen(double forecastC, double errorC) => forecastC - (OneInTen * errorC);
+
     /// <summary>Nights at or below a threshold, how many of them were warned of, and warnings after which none came.</summary>
     /// <param name="nights">Nights of one lead.</param>
     /// <param name="thresholdC">What spoils, °C.</param>

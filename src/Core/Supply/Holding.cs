@@ -153,7 +153,7 @@ public enum HoldingTask
     /// <summary>Cover for the night, or bring under glass.</summary>
     CoverTonight,
 
-    /// <summary>Stand outside by day: hardening off.</summary>
+    /// <summary>Stand outside by day, when it is warm enough: hardening off.</summary>
     HardenOff,
 
     /// <summary>Look for rot, mould and sprouts.</summary>
@@ -198,6 +198,9 @@ public sealed class HoldingPlan
     // Above this, packs dry out by the afternoon; below it nothing is watered (common practice).
     private const double HotC = 28;
     private const double StillC = 3;
+
+    // What is hardened off stays in on days that are no warmer (common practice).
+    private const double HardenC = 10;
     private const int ShadeDays = 3;
 
     private readonly Func<LocalDate, (double LowC, double HighC)> _air;
@@ -268,7 +271,7 @@ public sealed class HoldingPlan
             tasks.Add(HoldingTask.Water);
         if (goods.Place?.Kind != HoldingKind.Shade && (highC >= HotC || (goods.State == LotState.Waiting && day < goods.From.PlusDays(ShadeDays))))
             tasks.Add(HoldingTask.Shade);
-        if (goods.HardenFrom <= day)
+        if (goods.HardenFrom <= day && highC >= HardenC)
             tasks.Add(HoldingTask.HardenOff);
         if ((goods.Place?.LowC(lowC) ?? lowC) <= goods.Plant.TopDamageC)
             tasks.Add(HoldingTask.CoverTonight);
@@ -342,12 +345,16 @@ public sealed class HoldingPlan
     }
 }
 
-/// <summary>The air that is reckoned with in a holding area where no forecast reaches: on each day the low that is undercut in one year of ten.</summary>
+/// <summary>
+/// The air that is reckoned with in a holding area: on each day the low that is undercut one time in ten, by the forecast as far as one reaches,
+/// else over the years of the record.
+/// </summary>
 public sealed class HoldingAir
 {
     private readonly DailyBand? _low;
     private readonly DailyBand? _high;
     private readonly bool _isSouthern;
+    private readonly IReadOnlyDictionary<LocalDate, (double LowC, double HighC)> _forecast = new Dictionary<LocalDate, (double, double)>();
 
     /// <summary>Reads it off a record.</summary>
     /// <param name="record">The record; null where there is none, which is mild and tells nothing.</param>
@@ -360,12 +367,21 @@ public sealed class HoldingAir
         _high = DailyBand.From(i => odds.MaxC[i], odds);
     }
 
+    private HoldingAir(HoldingAir usual, IReadOnlyDictionary<LocalDate, (double LowC, double HighC)> forecast) =>
+        (_low, _high, _isSouthern, _forecast) = (usual._low, usual._high, usual._isSouthern, forecast);
+
+    /// <summary>The same with what is forecast.</summary>
+    /// <param name="forecast">By day, the low that is undercut one time in ten, and the high, °C.</param>
+    public HoldingAir With(IReadOnlyDictionary<LocalDate, (double LowC, double HighC)> forecast) => new(this, forecast);
+
     // Where nothing is known of the weather nobody is warned of it.
     private static readonly (double LowC, double HighC) Mild = (10, 20);
 
-    /// <summary>The low that is undercut in one year of ten, and the middle year's high, °C.</summary>
+    /// <summary>The low that is undercut one time in ten, and the high that is expected, °C.</summary>
     public (double LowC, double HighC) On(LocalDate day)
     {
+        if (_forecast.TryGetValue(day, out (double, double) told))
+            return told;
         int slot = BulbCalendar.Slot(day, _isSouthern);
         return _low is null || double.IsNaN(_low.Low[slot]) ? Mild : (_low.Low[slot], _high!.Middle[slot]);
     }

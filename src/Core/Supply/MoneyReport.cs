@@ -52,11 +52,13 @@ public sealed record MoneySteps(decimal Planned, decimal Committed, decimal Rece
 /// <summary>What a plan year costs, by turn, area and planter.</summary>
 /// <param name="Total">Everything.</param>
 /// <param name="ByTurn">By turn.</param>
+/// <param name="Elsewhere">What was ordered for turns that the plan no longer holds, or for none.</param>
 /// <param name="ByArea">By the area's id: each line of an order by the plants that it brings to each planter.</param>
 /// <param name="ByPlanter">By the planter's id, likewise.</param>
 public sealed record MoneyReport(
     MoneySteps Total,
     IReadOnlyList<(Turn Turn, MoneySteps Money)> ByTurn,
+    MoneySteps Elsewhere,
     IReadOnlyDictionary<string, MoneySteps> ByArea,
     IReadOnlyDictionary<string, MoneySteps> ByPlanter
 )
@@ -68,13 +70,15 @@ public sealed record MoneyReport(
     /// <param name="accounts">Orders with what came of them.</param>
     /// <param name="claims">Credits.</param>
     /// <param name="today">Today: for turns that are over nothing is planned any more.</param>
+    /// <param name="year">First day of the plan year and of the next: of orders of no turn, those wanted in it are counted.</param>
     public static MoneyReport Of(
         Plan plan,
         IReadOnlyList<TurnOrder> orders,
         IReadOnlyList<SupplyNeed> needs,
         IReadOnlyList<OrderAccount> accounts,
         IReadOnlyList<CreditClaim> claims,
-        LocalDate today
+        LocalDate today,
+        (LocalDate First, LocalDate Next) year
     )
     {
         var byTurn = new List<(Turn, MoneySteps)>();
@@ -83,14 +87,21 @@ public sealed record MoneyReport(
         {
             MoneySteps money = MoneySteps.None with { Planned = order.Turn.LastDay < today ? 0 : Planned(order, needs) };
             foreach (OrderAccount account in accounts.Where(a => a.Order.Stage is not (OrderState.Draft or OrderState.Cancelled)))
-                money += Of(account, order.Turn.Id, claims);
+                money += Of(account, l => l.TurnId == order.Turn.Id, claims);
             byTurn.Add((order.Turn, money));
             foreach ((string planter, decimal share) in Shares(order))
                 byPlanter[planter] = byPlanter.GetValueOrDefault(planter, MoneySteps.None) + money.Times(share);
         }
+        HashSet<string> turns = plan.Turns.Select(t => t.Id).ToHashSet(StringComparer.Ordinal);
+        MoneySteps elsewhere = accounts
+            .Where(a => a.Order.Stage is not (OrderState.Draft or OrderState.Cancelled))
+            .Aggregate(MoneySteps.None, (sum, a) =>
+                sum + Of(a, l => (l.TurnId is null || !turns.Contains(l.TurnId)) && l.By >= year.First && l.By < year.Next, claims)
+            );
         return new MoneyReport(
-            byTurn.Aggregate(MoneySteps.None, (sum, t) => sum + t.Item2),
+            byTurn.Aggregate(elsewhere, (sum, t) => sum + t.Item2),
             byTurn,
+            elsewhere,
             byPlanter
                 .GroupBy(p => plan.FindPlanter(p.Key)?.AreaId ?? string.Empty, StringComparer.Ordinal)
                 .ToDictionary(g => g.Key, g => g.Aggregate(MoneySteps.None, (sum, p) => sum + p.Value), StringComparer.Ordinal),
@@ -110,16 +121,16 @@ public sealed record MoneyReport(
                 )
             ) + order.MediumCost;
 
-    // The part of an order that is for a turn; delivery and what is taken off are shared out by the price of the lines.
-    private static MoneySteps Of(OrderAccount account, string turnId, IReadOnlyList<CreditClaim> claims)
+    // The part of an order that some of its lines are; delivery and what is taken off are shared out by the price of the lines.
+    private static MoneySteps Of(OrderAccount account, Func<OrderedLine, bool> isOf, IReadOnlyList<CreditClaim> claims)
     {
         PurchaseOrder order = account.Order;
         decimal goods = order.Lines.Sum(l => l.Price);
-        decimal here = order.Lines.Where(l => l.TurnId == turnId).Sum(l => l.Price);
+        decimal here = order.Lines.Where(isOf).Sum(l => l.Price);
         if (here == 0 || goods == 0)
             return MoneySteps.None;
         decimal share = here / goods;
-        HashSet<int> lines = [.. order.Lines.Where(l => l.TurnId == turnId).Select(l => l.Number)];
+        HashSet<int> lines = [.. order.Lines.Where(isOf).Select(l => l.Number)];
         bool came = account.Lines.Any(l => l.Arrived > 0);
         decimal received =
             account.Lines.Where(l => lines.Contains(l.Line.Number)).Sum(l => order.PriceOfOne(l.Line) * l.Accepted)

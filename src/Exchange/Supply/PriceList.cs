@@ -27,6 +27,12 @@ public sealed record PriceListColumns(string Kind, string Form, string Size, IRe
     /// <summary>The heading of the last day to order; empty for none.</summary>
     public string OrderUntil { get; init; } = string.Empty;
 
+    /// <summary>The heading of the months of delivery; empty for none.</summary>
+    public string Months { get; init; } = string.Empty;
+
+    /// <summary>The heading of what is grown to order; empty for none.</summary>
+    public string Contract { get; init; } = string.Empty;
+
     /// <summary>Names of this supplier for kinds of the palette: their text, and the kind's id.</summary>
     public IReadOnlyDictionary<string, string> Names { get; init; } = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
 }
@@ -81,6 +87,8 @@ public static partial class PriceList
         {
             LeadDays = Like(["lead"]),
             OrderUntil = Like(["order by", "order until", "deadline"]),
+            Months = Like(["month"], kind, form, size),
+            Contract = Like(["contract", "grown to order"], kind, form, size),
         };
     }
 
@@ -102,6 +110,8 @@ public static partial class PriceList
         int sizeAt = At(columns.Size);
         int leadAt = At(columns.LeadDays);
         int untilAt = At(columns.OrderUntil);
+        int monthsAt = At(columns.Months);
+        int contractAt = At(columns.Contract);
         List<(int From, int At)> prices = [.. columns.Prices.Select(p => (p.FromPacks, At(p.Heading)))];
         if (kindAt < 0 || prices.Count == 0)
             throw new InvalidInputException("columns", "say at least which heading names the kind and which the price");
@@ -157,9 +167,12 @@ public static partial class PriceList
             {
                 LeadDays = FirstNumber(Cell(leadAt)) ?? 0,
                 OrderUntil = Day(Cell(untilAt)),
-                // Plugs are grown to order (common practice).
-                IsContract = GoodsForm.IsPlugs(form),
+                Months = MonthsText.Read(Cell(monthsAt)) ?? [],
+                // Plugs are grown to order (common practice), unless the list says otherwise.
+                IsContract = YesOrNo(Cell(contractAt)) ?? GoodsForm.IsPlugs(form),
             };
+            if (MonthsText.Read(Cell(monthsAt)) is null)
+                Fault(columns.Months, $"\"{PlainText.Cut(Cell(monthsAt), 30)}\" names no months; write them as 3-5, or Mar, Apr");
             if (Cell(untilAt).Length > 0 && offer.OrderUntil is null)
                 Fault(columns.OrderUntil, $"\"{PlainText.Cut(Cell(untilAt), 30)}\" is no day; write it as 2027-05-17");
             if (offer.Faults() is { Count: > 0 } wrong)
@@ -218,6 +231,14 @@ public static partial class PriceList
             end++;
         return int.TryParse(text.AsSpan(start, end - start), NumberStyles.None, CultureInfo.InvariantCulture, out int number) ? number : null;
     }
+
+    private static bool? YesOrNo(string text) =>
+        text.Trim().ToUpperInvariant() switch
+        {
+            "" => null,
+            "NO" or "N" or "0" or "FALSE" or "-" => false,
+            _ => true,
+        };
 
     private static LocalDate? Day(string text) =>
         text.Length == 0 ? null

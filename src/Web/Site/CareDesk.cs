@@ -50,6 +50,17 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew, Lo
         return new CareThreats(care is not null, care);
     }
 
+    /// <summary>Days that are forecast, with the low that is undercut one time in ten and the high, °C.</summary>
+    public async Task<IReadOnlyDictionary<LocalDate, (double LowC, double HighC)>> ColdInTen()
+    {
+        List<LiveDay> ahead = [.. (await Heard()).Where(d => d.Forecast && d.Day >= frame.Today)];
+        IReadOnlyList<ForecastNight> came = ahead.Count == 0 ? [] : await live.Came(frame.Today.PlusDays(-ForecastDaysBack));
+        return ahead.ToDictionary(
+            d => d.Day,
+            d => (ForecastRecord.LowInTen(d.MinC, ForecastRecord.ErrorC(came, Math.Max(1, Period.DaysBetween(frame.Today, d.Day)))), d.MaxC)
+        );
+    }
+
     /// <summary>Displays that will not hold as long as planned, as the log tells.</summary>
     public async Task<IReadOnlyList<FailingDisplay>> Failing()
     {

@@ -11,7 +11,8 @@ namespace UnrulyMeadow.Web.Site;
 /// <summary>What the supply pages read, each thing computed once: what turns want, what is on its way, what waits.</summary>
 /// <param name="frame">The page's frame.</param>
 /// <param name="store">Suppliers, orders and the rest.</param>
-public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
+/// <param name="care">What is forecast.</param>
+public sealed class SupplyDesk(PageFrame frame, SupplyStore store, CareDesk care)
 {
     private SupplyNow? _supply;
 
@@ -49,7 +50,8 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
                     [.. orders.Where(o => o.Turn.LastDay >= today).SelectMany(o => SupplyNeed.Of(o, supply.Accounts, n.Plan.Lots))],
                     supply.Accounts,
                     [.. supply.Claims.Select(c => c.It)],
-                    today
+                    today,
+                    (start, end)
                 )
             )
         );
@@ -218,7 +220,7 @@ public sealed class SupplyDesk(PageFrame frame, SupplyStore store)
     {
         SiteNow now = await frame.Now();
         HoldingAir air = await frame.Soon(frame.State.Derived(now, "holding air", n => new HoldingAir(n.Record)));
-        return new HoldingPlan([.. (await Supply()).Places.Select(p => p.It)], await Held(), frame.Today, last, air.On);
+        return new HoldingPlan([.. (await Supply()).Places.Select(p => p.It)], await Held(), frame.Today, last, air.With(await care.ColdInTen()).On);
     }
 
     // Where goods of a form would be put: dry bulbs into the store, the rest onto the first place that is not set apart.

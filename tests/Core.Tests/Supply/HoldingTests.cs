@@ -60,6 +60,18 @@ public sealed class HoldingTests
         Assert.DoesNotContain(Over([Packs(60, Start, Start.PlusWeeks(3), Glass)], Cold).Remarks, r => r.Kind == HoldingWarning.TooCold);
     }
 
+    [Fact]
+    public void A_forecast_comes_before_what_the_years_say_and_nothing_is_hardened_off_in_the_cold()
+    {
+        HoldingAir air = new HoldingAir(null).With(new Dictionary<LocalDate, (double, double)> { [Start.PlusDays(1)] = (-2, 6) });
+        Assert.Equal((-2.0, 6.0), air.On(Start.PlusDays(1)));
+        Assert.Equal(new HoldingAir(null).On(Start.PlusDays(2)), air.On(Start.PlusDays(2)));
+        HoldingPlan plan = Over([Packs(60, Start.PlusDays(-20), Start.PlusDays(5), Bench)], air.On);
+        Assert.Contains(HoldingTask.CoverTonight, plan.Tasks(plan.Goods[0], Start.PlusDays(1)));
+        Assert.DoesNotContain(HoldingTask.HardenOff, plan.Tasks(plan.Goods[0], Start.PlusDays(1)));
+        Assert.Contains(HoldingTask.HardenOff, plan.Tasks(plan.Goods[0], Start.PlusDays(2)));
+    }
+
     // Trays are soaked for an hour and drained when they come; tender plants are hardened off for ten days before they go out.
     [Fact]
     public void Trays_are_soaked_on_arrival_watered_daily_and_hardened_off_before_planting()

@@ -226,7 +226,7 @@ public sealed class PurchaseOrderTests
         TurnOrder order = TurnOrder.For(plan, Summer, Came);
         OrderAccount draft = OrderAccount.Of(Order with { Stage = OrderState.Draft, Number = null }, []);
         MoneySteps Of(params OrderAccount[] accounts) =>
-            MoneyReport.Of(plan, [order], SupplyNeed.Of(order, accounts, plan.Lots), accounts, [], Came).Total;
+            MoneyReport.Of(plan, [order], SupplyNeed.Of(order, accounts, plan.Lots), accounts, [], Came, PlanYear).Total;
         Assert.True(Of().Planned > order.MediumCost);
         Assert.Equal(Of(), Of(draft));
     }
@@ -239,11 +239,26 @@ public sealed class PurchaseOrderTests
         Plan plan = Bed(160, [.. came.Lots(Order, Bed())]);
         TurnOrder order = TurnOrder.For(plan, Summer, Came);
         CreditClaim claim = came.Claims(Order).Single() with { Settled = 4, SettledOn = Came };
-        MoneyReport report = MoneyReport.Of(plan, [order], SupplyNeed.Of(order, [account], plan.Lots), [account], [claim], Came);
+        MoneyReport report = MoneyReport.Of(plan, [order], SupplyNeed.Of(order, [account], plan.Lots), [account], [claim], Came, PlanYear);
         // 170 × 0.45 of the first line and the whole delivery have come; 60 × 0.90 of the second are on their way.
         Assert.Equal((106.50m, 54.00m, 4m), (report.Total.Received, report.Total.Committed, report.Total.Credited));
         Assert.Equal(order.MediumCost, report.Total.Planned);
         Assert.Equal(report.Total.Expected, report.ByPlanter.Values.Sum(m => m.Expected), 2);
         Assert.Equal(report.Total.Expected, report.ByArea["yard"].Expected, 2);
     }
+
+    [Fact]
+    public void What_was_ordered_for_a_turn_that_is_gone_stays_in_the_years_money()
+    {
+        Plan plan = Bed();
+        TurnOrder order = TurnOrder.For(plan, Summer, Came);
+        OrderAccount gone = OrderAccount.Of(Order with { Lines = [.. Order.Lines.Select(l => l with { TurnId = "no-more" })] }, []);
+        MoneyReport Of((LocalDate, LocalDate) year) => MoneyReport.Of(plan, [order], SupplyNeed.Of(order, [gone], plan.Lots), [gone], [], Came, year);
+        Assert.Equal(Order.Bill.Total, Of(PlanYear).Elsewhere.Committed);
+        Assert.Equal(Of(PlanYear).Elsewhere.Committed, Of(PlanYear).Total.Committed);
+        // The next year's report does not count it again.
+        Assert.Equal(MoneySteps.None, Of((PlanYear.Next, PlanYear.Next.PlusYears(1))).Elsewhere);
+    }
+
+    private static (LocalDate First, LocalDate Next) PlanYear => (new LocalDate(2026, 9, 1), new LocalDate(2027, 9, 1));
 }

@@ -107,6 +107,31 @@ public sealed class PriceListTests
     }
 
     [Fact]
+    public void Months_of_delivery_and_what_is_grown_to_order_are_read_from_their_own_columns()
+    {
+        PriceListReading read = Read(
+            """
+            Plant;Pack;Size;Price;Months;Contract
+            Lobelia, blue;flat of 18;18;9.90;Apr-Jun;yes
+            Lobelia, blue;tray of 84 plugs;84;19.90;10 to 2;no
+            Marigold, orange;flat of 18;18;9.00;all year;
+            Marigold, orange;6-pack;6;4.00;soon;
+            """
+        );
+        Assert.Equal(
+            [
+                [4, 5, 6],
+                [1, 2, 10, 11, 12],
+                [],
+                [],
+            ],
+            read.Offers.Select(o => o.Months)
+        );
+        Assert.Equal([true, false, false, false], read.Offers.Select(o => o.IsContract));
+        Assert.Equal("line 5", Assert.Single(read.Faults).Field);
+    }
+
+    [Fact]
     public void A_heading_that_is_gone_and_a_list_without_headings_are_said()
     {
         const string list = "Plant;Pack;Size;Price\nLobelia, blue;flat of 18;18;9.90";

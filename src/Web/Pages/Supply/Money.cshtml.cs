@@ -63,6 +63,7 @@ public sealed class MoneyModel(PageFrame frame, SupplyDesk desk) : PageModel
         [
             Row("year", Words.PlanYear(Start), BudgetOf(null, null), Report.Total),
             .. Report.ByTurn.Select(t => Row("turn", t.Turn.Name, BudgetOf(null, t.Turn.Id), t.Money)),
+            Row("elsewhere", "of no turn, or of one that is gone", null, Report.Elsewhere),
             .. Report.ByArea.Select(a =>
                 Row("area", Now.Plan.Areas.FirstOrDefault(x => x.Id == a.Key)?.Name ?? a.Key, BudgetOf(a.Key, null), a.Value)
             ),

@@ -148,6 +148,8 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
         string? price,
         string? lead,
         string? until,
+        string? months,
+        string? contract,
         string[] names,
         string[] plants
     )
@@ -177,6 +179,8 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
                 {
                     LeadDays = lead ?? string.Empty,
                     OrderUntil = until ?? string.Empty,
+                    Months = months ?? string.Empty,
+                    Contract = contract ?? string.Empty,
                     Names = known,
                 }
             );
@@ -224,7 +228,17 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
         PriceListColumns guess = PriceList.Guess(Headings);
         if (kept is null)
             return guess;
-        IEnumerable<string> used = [kept.Kind, kept.Form, kept.Size, kept.LeadDays, kept.OrderUntil, .. kept.Prices.Select(p => p.Heading)];
+        IEnumerable<string> used =
+        [
+            kept.Kind,
+            kept.Form,
+            kept.Size,
+            kept.LeadDays,
+            kept.OrderUntil,
+            kept.Months,
+            kept.Contract,
+            .. kept.Prices.Select(p => p.Heading),
+        ];
         return used.All(h => h.Length == 0 || Headings.Contains(h, StringComparer.Ordinal)) ? kept : guess with { Names = kept.Names };
     }
 

@@ -139,7 +139,17 @@ public sealed class IndexModel(PageFrame frame, TrialStore trials, LogStore log,
     {
         Now = await frame.Now();
         IReadOnlyList<Trial> kept = await trials.All();
-        IReadOnlyList<Core.Review.Observation> seen = kept.Count == 0 ? [] : await log.Between(kept.Min(t => t.First), frame.Today);
-        All = [.. kept.Select(t => (t, t.Scores(Now.Plan, seen))).Select(t => (t.t, t.Item2.Count, Trial.Judge(t.Item2.Select(s => s.Score))))];
+        LocalDate today = frame.Today;
+        All =
+            kept.Count == 0
+                ? []
+                : await frame.Soon(frame.State.Derived(Now, ("trials", await log.Mark(), today, string.Join(' ', kept.Select(t => t.Id))), n =>
+                    {
+                        // Beside the page, on a thread of its own.
+                        IReadOnlyList<Core.Review.Observation> seen = log.Between(kept.Min(t => t.First), today).GetAwaiter().GetResult();
+                        return kept.Select(t => (Trial: t, Scores: t.Scores(n.Plan, seen)))
+                            .Select(t => (t.Trial, t.Scores.Count, Trial.Judge(t.Scores.Select(s => s.Score))))
+                            .ToList();
+                    }));
     }
 }
