@@ -51,8 +51,8 @@ public sealed record AreaResult(Area Area, IReadOnlyList<PlanterResult> Planters
 /// <summary>How one recipe did: displays of its layer that hold its kinds and no other.</summary>
 /// <param name="Recipe">The recipe.</param>
 /// <param name="Displays">Displays of the year.</param>
-/// <param name="DaysExpected">Days so far, while they stood, on which colour was expected of their planters.</param>
-/// <param name="DaysKnown">Of the days so far while they stood, those of which a look near enough tells.</param>
+/// <param name="DaysExpected">Days so far, while they stood and bulbs among them showed, on which colour was expected of their planters.</param>
+/// <param name="DaysKnown">Of such days so far, those of which a look near enough tells.</param>
 /// <param name="DaysSeen">Of these, days in colour.</param>
 /// <param name="DaysExpectedOfKnown">Of these, days on which colour was expected.</param>
 /// <param name="Lost">Plants of its kinds that were lost from them.</param>
@@ -149,7 +149,7 @@ public sealed record SeasonReport(
         IReadOnlyDictionary<string, decimal> cost
     )
     {
-        (int known, int shown, int expected) = Looks(season, season.Start, until, seen);
+        (int known, int shown, int expected) = Looks(season, season.Start, until, seen, _ => true);
         List<Observation> reviews = [.. seen.Where(o => o.Review is not null)];
         return new PlanterResult(
             season.Planter,
@@ -166,8 +166,17 @@ public sealed record SeasonReport(
         );
     }
 
+    // Bulbs that cover less are not noticed.
+    private const double Shows = 0.01;
+
     // Days of which a look near enough tells; of these those in colour, and those of which colour was expected.
-    private static (int Known, int Shown, int Expected) Looks(PlanterSeason season, LocalDate from, LocalDate to, IReadOnlyList<Observation> seen)
+    private static (int Known, int Shown, int Expected) Looks(
+        PlanterSeason season,
+        LocalDate from,
+        LocalDate to,
+        IReadOnlyList<Observation> seen,
+        Func<int, bool> counts
+    )
     {
         List<(LocalDate Day, bool IsInColour)> looks =
         [
@@ -179,7 +188,7 @@ public sealed record SeasonReport(
         for (int d = 0; looks.Count > 0 && d < season.Days && season.Start.PlusDays(d) <= to; d++)
         {
             LocalDate day = season.Start.PlusDays(d);
-            if (day < from)
+            if (day < from || !counts(d))
                 continue;
             (LocalDate on, bool isInColour) = looks.MinBy(l => Math.Abs(Period.DaysBetween(l.Day, day)));
             if (Math.Abs(Period.DaysBetween(on, day)) > NearDays)
@@ -231,9 +240,14 @@ public sealed record SeasonReport(
                     LocalDate from = LocalDate.Max(d.Install, year.Start);
                     LocalDate to = LocalDate.Min(d.Lift.PlusDays(-1), until);
                     List<Observation> seen = [.. of[d.PlanterId].Where(o => d.StandsOn(o.Day))];
+                    // Bulbs are judged while they show.
+                    var bands = season.Bands.Where(b => kinds.Contains(b.Plant.Id)).ToList();
+                    bool Counts(int day) => d.Layer != DisplayLayer.Bulbs || bands.Exists(b => day < b.MeanCover.Length && b.MeanCover[day] >= Shows);
                     return (
-                        Looks: Looks(season, from, to, seen),
-                        Expected: season.DaysInColourBetween(from, to),
+                        Looks: Looks(season, from, to, seen, Counts),
+                        Expected: Enumerable
+                            .Range(season.IndexOf(from), Math.Max(0, Period.DaysBetween(from, to) + 1))
+                            .Count(day => season.ShareInColour[day] >= ColourOdds.InColour && Counts(day)),
                         Lost: seen.Where(o => Observation.IsLoss(o.Kind) && o.PlantId is { } lost && kinds.Contains(lost)).Sum(o => o.Count ?? 1),
                         Ratings: seen.Where(o => o.Review is not null && IsLookedAt(d, kinds.Contains, o.Day, seasons))
                             .Select(o => (double)o.Review!.Rating)
