@@ -16,8 +16,13 @@ const found = [...overview.matchAll(/href="(\/at\/[a-z0-9-]+)\/year"/g)].map((m)
 const bases = found.length > 1 ? found : [''];
 const plantersOf = new Map();
 for (const base of bases) {
-  const list = await (await fetch(`${site}${base}/planters`)).text();
-  plantersOf.set(base, [...list.matchAll(/href="(?:\/at\/[a-z0-9-]+)?\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id !== 'new' && id !== 'table'));
+  // An app that has just started says first that it reckons.
+  for (let tries = 0; tries < 60 && !plantersOf.get(base)?.length; tries++) {
+    if (tries > 0) await wait(1000);
+    const list = await (await fetch(`${site}${base}/planters`)).text();
+    const ids = [...list.matchAll(/href="(?:\/at\/[a-z0-9-]+)?\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]);
+    plantersOf.set(base, ids.filter((id) => !['new', 'table', 'labels'].includes(id)));
+  }
 }
 
 const times = new Map();

@@ -7,7 +7,7 @@ const at = (list, share) => [...list].sort((a, b) => a - b)[Math.min(list.length
 const line = (what, times) => console.log(`${what}: median ${at(times, 0.5).toFixed(0)} ms, 9 of 10 under ${at(times, 0.9).toFixed(0)} ms, slowest ${Math.max(...times).toFixed(0)} ms`);
 
 await signIn(site);
-const ids = async () => [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id !== 'new' && id !== 'table');
+const ids = async () => [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => !['new', 'table', 'labels'].includes(id));
 let planters = await ids();
 // The list waits for the year like any page.
 while (planters.length === 0) {

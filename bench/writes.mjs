@@ -9,7 +9,7 @@ const READERS = 4;
 
 const at = (list, share) => list.length === 0 ? NaN : [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
 await signIn(site);
-const planters = [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id !== 'new' && id !== 'table');
+const planters = [...(await (await fetch(`${site}/planters`)).text()).matchAll(/href="\/planters\/([a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => !['new', 'table', 'labels'].includes(id));
 
 const reads = async (until) => {
   const times = [];

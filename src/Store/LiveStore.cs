@@ -44,6 +44,22 @@ public sealed record LiveDay(LocalDate Day, bool Forecast, double MinC, double M
 /// <param name="database">The site's part of the database.</param>
 public sealed class LiveStore(SiteDatabase database)
 {
+    /// <summary>Where a station must stand to speak for the site: at its record's station, else at the site; null where neither is known.</summary>
+    public async Task<Station?> Place()
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        return await connection.QuerySingleOrDefaultAsync<Station>(
+            """
+            select coalesce(st.id, 'site') as id, coalesce(st.name, s.name) as name, coalesce(st.latitude_deg, s.latitude_deg) as latitude_deg,
+                   coalesce(st.longitude_deg, s.longitude_deg) as longitude_deg, coalesce(st.elevation_m, s.elevation_m) as elevation_m
+            from site s
+            left join station st on st.site_id = s.id and st.id = s.station_id and st.removed_at is null
+            where coalesce(st.latitude_deg, s.latitude_deg) is not null
+            limit 1
+            """
+        );
+    }
+
     /// <summary>The latest word, or null when none was ever heard, and its days in order.</summary>
     public async Task<(LiveReading? Reading, IReadOnlyList<LiveDay> Days)> Load()
     {

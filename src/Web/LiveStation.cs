@@ -1,6 +1,7 @@
 using System.Text.Json;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
+using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Web.Sites;
 
@@ -15,10 +16,29 @@ internal sealed record ToldPresent(Instant At, LocalDate Day, double AirC, doubl
 /// <summary>A day seen or expected.</summary>
 internal sealed record ToldDay(LocalDate Day, double MinC, double MaxC, double PrecipitationMm, double? WindMs = null);
 
-/// <summary>Asks a live station for its past, present and forecast.</summary>
-/// <param name="http">The client, with its address, timeouts and retries.</param>
-/// <param name="store">Where the answer is kept.</param>
-public sealed class LiveStationClient(HttpClient http, LiveStore store)
+/// <summary>What a live station said.</summary>
+/// <param name="Reading">Where it stands, and this hour.</param>
+/// <param name="Days">Days seen and expected.</param>
+public sealed record HeardStation(LiveReading Reading, IReadOnlyList<LiveDay> Days)
+{
+    /// <summary>
+    /// The station that speaks for a site: the nearest of those near enough. On an installation of one site and one station that one speaks,
+    /// wherever it stands; pages say when it is too far.
+    /// </summary>
+    /// <param name="place">Where the site's record was measured, or the site lies; null where neither is known.</param>
+    /// <param name="heard">Stations that answered.</param>
+    /// <param name="isAlone">True on an installation of one site.</param>
+    public static HeardStation? For(Station? place, IReadOnlyList<HeardStation> heard, bool isAlone) =>
+        isAlone && heard.Count == 1
+            ? heard[0]
+            : heard
+                .Where(h => place is not null && h.Reading.IsNear(place))
+                .MinBy(h => place!.DistanceKm(h.Reading.LatitudeDeg, h.Reading.LongitudeDeg));
+}
+
+/// <summary>Asks live stations for their past, present and forecast.</summary>
+/// <param name="http">The client, with its timeouts and retries.</param>
+public sealed class LiveStationClient(HttpClient http)
 {
     /// <summary>Days of the past asked for: the year so far and the one before it.</summary>
     public const int PastDays = 500;
@@ -30,17 +50,18 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
         DateTimeZoneProviders.Tzdb
     );
 
-    /// <summary>Asks once, and keeps the answer whole or not at all.</summary>
+    /// <summary>Asks one station once.</summary>
+    /// <param name="address">Its address.</param>
     /// <param name="now">When it is asked.</param>
     /// <param name="stop">Ends the asking.</param>
     /// <exception cref="InvalidDataException">The answer holds something that cannot be.</exception>
     /// <exception cref="HttpRequestException">It does not answer.</exception>
-    public async Task Ask(Instant now, CancellationToken stop)
+    public async Task<HeardStation> Hear(Uri address, Instant now, CancellationToken stop)
     {
-        ToldStation station = await Get<ToldStation>("station", stop);
-        ToldPresent present = await Get<ToldPresent>("today", stop);
-        ToldDay[] past = await Get<ToldDay[]>($"past?days={PastDays}", stop);
-        ToldDay[] ahead = await Get<ToldDay[]>("forecast", stop);
+        ToldStation station = await Get<ToldStation>(address, "station", stop);
+        ToldPresent present = await Get<ToldPresent>(address, "today", stop);
+        ToldDay[] past = await Get<ToldDay[]>(address, $"past?days={PastDays}", stop);
+        ToldDay[] ahead = await Get<ToldDay[]>(address, "forecast", stop);
         string name = (station.Name ?? string.Empty).Trim();
         Check(name.Length > 0 && Core.PlainText.Fault(name, LongestName, lines: false) is null, "the station's name");
         Check(station.LatitudeDeg is >= -90 and <= 90 && station.LongitudeDeg is >= -180 and <= 180, "the station's place");
@@ -52,7 +73,7 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
             Array.TrueForAll(past, d => d.Day <= today.PlusDays(1)) && Array.TrueForAll(ahead, d => d.Day <= today.PlusDays(ForecastDays + 2)),
             "a day's date"
         );
-        await store.Save(
+        return new HeardStation(
             new LiveReading(name, station.LatitudeDeg!.Value, station.LongitudeDeg!.Value, now, present.AirC, present.HumidityPct, present.WindMs),
             [.. past.Select(d => Day(d, false)).Concat(ahead.Select(d => Day(d, true))).DistinctBy(d => d.Day)]
         );
@@ -74,29 +95,56 @@ public sealed class LiveStationClient(HttpClient http, LiveStore store)
             throw new InvalidDataException($"the live station's answer cannot be believed: {what}");
     }
 
-    private async Task<T> Get<T>(string path, CancellationToken stop)
+    private async Task<T> Get<T>(Uri address, string path, CancellationToken stop)
     {
-        using HttpResponseMessage answer = await http.GetAsync(path, stop);
+        using HttpResponseMessage answer = await http.GetAsync(new Uri(address, path), stop);
         answer.EnsureSuccessStatusCode();
         return await answer.Content.ReadFromJsonAsync<T>(Json, stop) ?? throw new InvalidDataException($"the live station answers nothing to {path}");
     }
 }
 
-/// <summary>Asks the live station again and again; when it is down the app works on with what was heard last.</summary>
+/// <summary>Asks live stations again and again; when one is down the app works on with what was heard last.</summary>
 /// <param name="services">Where clients come from.</param>
+/// <param name="stations">Their addresses.</param>
 /// <param name="clock">The clock.</param>
 /// <param name="every">Time between askings.</param>
 /// <param name="log">Where silence is noted.</param>
-public sealed class LiveStationPoller(IServiceProvider services, IClock clock, TimeSpan every, ILogger<LiveStationPoller> log) : BackgroundService
+public sealed class LiveStationPoller(
+    IServiceProvider services,
+    IReadOnlyList<Uri> stations,
+    IClock clock,
+    TimeSpan every,
+    ILogger<LiveStationPoller> log
+) : BackgroundService
 {
-    // The station stands at the site that was there first.
+    // Each site hears the station nearest to it; one that is silent takes no word from the others.
     private async Task Ask(CancellationToken stop)
     {
         await using AsyncServiceScope scope = services.CreateAsyncScope();
-        if (await scope.ServiceProvider.GetRequiredService<MeadowDatabase>().FirstSite() is not { } site)
+        LiveStationClient client = scope.ServiceProvider.GetRequiredService<LiveStationClient>();
+        var heard = new List<HeardStation>();
+        foreach (Uri station in stations)
+        {
+            try
+            {
+                heard.Add(await client.Hear(station, clock.GetCurrentInstant(), stop));
+            }
+            catch (Exception e) when (!stop.IsCancellationRequested)
+            {
+                log.LogWarning("The live station was not heard: {Why}", e.Message);
+            }
+        }
+        if (heard.Count == 0)
             return;
-        scope.ServiceProvider.GetRequiredService<CurrentSite>().Enter(site);
-        await scope.ServiceProvider.GetRequiredService<LiveStationClient>().Ask(clock.GetCurrentInstant(), stop);
+        IReadOnlyList<SiteEntry> sites = await scope.ServiceProvider.GetRequiredService<MeadowDatabase>().Sites();
+        foreach (SiteEntry site in sites)
+        {
+            await using AsyncServiceScope at = services.CreateAsyncScope();
+            at.ServiceProvider.GetRequiredService<CurrentSite>().Enter(site);
+            LiveStore store = at.ServiceProvider.GetRequiredService<LiveStore>();
+            if (HeardStation.For(await store.Place(), heard, sites.Count == 1) is { } told)
+                await store.Save(told.Reading, told.Days);
+        }
     }
 
     /// <inheritdoc />
@@ -125,7 +173,7 @@ public sealed class LiveStationPoller(IServiceProvider services, IClock clock, T
 /// <summary>Sets the asking up.</summary>
 public static class LiveStations
 {
-    /// <summary>The setting that names the live station's address; without it nothing is asked.</summary>
+    /// <summary>The setting that names addresses of live stations, parted by blanks or commas; without it nothing is asked.</summary>
     public const string Setting = "MEADOW_STATION";
 
     private const long MostBytes = 1024 * 1024;
@@ -140,24 +188,25 @@ public static class LiveStations
     public static void AddLiveStation(this IServiceCollection services, IConfiguration configuration, TimeSpan? patience = null)
     {
         TimeSpan each = patience ?? TimeSpan.FromSeconds(5);
-        if (configuration[Setting] is not { Length: > 0 } address)
+        if (configuration[Setting] is not { Length: > 0 } typed)
             return;
-        if (
-            !Uri.TryCreate(address.TrimEnd('/') + "/", UriKind.Absolute, out Uri? uri)
-            || (uri.Scheme != Uri.UriSchemeHttp && uri.Scheme != Uri.UriSchemeHttps)
-        )
-            throw new InvalidOperationException($"{Setting} must be an address such as http://127.0.0.1:5190, and is \"{address}\".");
+        var stations = new List<Uri>();
+        foreach (string address in typed.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries))
+        {
+            if (
+                !Uri.TryCreate(address.TrimEnd('/') + "/", UriKind.Absolute, out Uri? uri)
+                || (uri.Scheme != Uri.UriSchemeHttp && uri.Scheme != Uri.UriSchemeHttps)
+            )
+                throw new InvalidOperationException($"{Setting} must be an address such as http://127.0.0.1:5190, and is \"{address}\".");
+            stations.Add(uri);
+        }
         double seconds =
             double.TryParse(configuration[Setting + "_SECONDS"], System.Globalization.CultureInfo.InvariantCulture, out double s)
             && s is >= 1 and <= 86_400
                 ? s
                 : 600;
         services
-            .AddHttpClient<LiveStationClient>(c =>
-            {
-                c.BaseAddress = uri;
-                c.MaxResponseContentBufferSize = MostBytes;
-            })
+            .AddHttpClient<LiveStationClient>(c => c.MaxResponseContentBufferSize = MostBytes)
             .AddStandardResilienceHandler(o =>
             {
                 o.AttemptTimeout.Timeout = each;
@@ -168,6 +217,7 @@ public static class LiveStations
             });
         services.AddHostedService(p => new LiveStationPoller(
             p,
+            stations,
             p.GetRequiredService<IClock>(),
             TimeSpan.FromSeconds(seconds),
             p.GetRequiredService<ILogger<LiveStationPoller>>()

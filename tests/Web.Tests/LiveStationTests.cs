@@ -15,7 +15,24 @@ public sealed class LiveStationTests(TestDatabase test) : IClassFixture<TestData
 {
     private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
 
+    private static readonly Uri Address = new("http://station.invalid/");
+
     private LiveStore Store => new(test.Database);
+
+    [Fact]
+    public void Each_site_hears_the_nearest_station_that_is_near_enough()
+    {
+        HeardStation At(double latitude, double longitude) => new(new LiveReading("s", latitude, longitude, Now, 5, 80, 2), []);
+        HeardStation quay = At(43, -66);
+        HeardStation inland = At(44, -67);
+        Station site = new("site", "Site", 43.2, -66.2, 0);
+        Assert.Same(quay, HeardStation.For(site, [inland, quay], false));
+        Assert.Same(inland, HeardStation.For(site with { LatitudeDeg = 43.9 }, [quay, inland], false));
+        Assert.Null(HeardStation.For(site with { LatitudeDeg = -37 }, [quay, inland], false));
+        Assert.Null(HeardStation.For(null, [quay, inland], false));
+        // One site and one station: it speaks, and pages say that it is far.
+        Assert.Same(quay, HeardStation.For(null, [quay], true));
+    }
 
     [Fact]
     public async Task Its_word_is_kept_with_the_time_it_was_heard_and_replaced_by_the_next()
@@ -59,8 +76,8 @@ public sealed class LiveStationTests(TestDatabase test) : IClassFixture<TestData
     {
         int asked = 0;
         await using ServiceProvider app = App(p => ++asked <= 2 ? null : Good(p), TimeSpan.FromSeconds(2));
-        await app.GetRequiredService<LiveStationClient>().Ask(Now, CancellationToken.None);
-        Assert.Equal("Quay, simulated", (await Store.Load()).Reading!.Name);
+        HeardStation heard = await app.GetRequiredService<LiveStationClient>().Hear(Address, Now, CancellationToken.None);
+        Assert.Equal("Quay, simulated", heard.Reading.Name);
         Assert.Equal(6, asked);
     }
 
@@ -70,7 +87,7 @@ public sealed class LiveStationTests(TestDatabase test) : IClassFixture<TestData
         await using ServiceProvider app = App(_ => "hang", TimeSpan.FromMilliseconds(300));
         await Assert.ThrowsAnyAsync<Exception>(() =>
             app.GetRequiredService<LiveStationClient>()
-                .Ask(Now, CancellationToken.None)
+                .Hear(Address, Now, CancellationToken.None)
                 .WaitAsync(TimeSpan.FromSeconds(20), TestContext.Current.CancellationToken)
         );
     }
@@ -140,8 +157,9 @@ public sealed class LiveStationTests(TestDatabase test) : IClassFixture<TestData
 
     private async Task Ask(Func<string, string?> answer)
     {
-        using var http = new HttpClient(new Stub(answer)) { BaseAddress = new Uri("http://station.invalid/") };
-        await new LiveStationClient(http, Store).Ask(Now, CancellationToken.None);
+        using var http = new HttpClient(new Stub(answer));
+        HeardStation heard = await new LiveStationClient(http).Hear(Address, Now, CancellationToken.None);
+        await Store.Save(heard.Reading, heard.Days);
     }
 
     private sealed class Stub(Func<string, string?> answer) : HttpMessageHandler

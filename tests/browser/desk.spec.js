@@ -175,3 +175,25 @@ test('the end of a display is dragged along its rule, or stepped by keys, seen a
   await expect(page.locator('.said-undo, .rows').first()).toBeVisible();
   await takeBack(page, /comes out on/);
 });
+
+test('a list is put in order by its headings and narrowed by words, and is found so again', async ({ page }) => {
+  await page.goto(`${desk}/review/season`);
+  const table = page.locator('table', { hasText: 'By planter' });
+  const shown = table.locator('tbody tr:visible');
+  await expect(shown).not.toHaveCount(0, { timeout: 60_000 });
+  const all = await shown.count();
+  await table.getByRole('button', { name: 'cost' }).click();
+  await expect(table.locator('th[aria-sort=descending]')).toHaveText('cost');
+  const costs = (await table.locator('tbody tr td:nth-child(8)').allTextContents()).map((c) => Number(c.replace(/[^\d.]/g, '')));
+  expect(costs).toEqual([...costs].sort((a, b) => b - a));
+  await page.getByPlaceholder('find a planter').fill('gate pot');
+  await expect(shown).toHaveCount(2);
+  await page.reload();
+  await expect(table.locator('th[aria-sort=descending]')).toHaveText('cost');
+  await expect(shown).toHaveCount(2);
+  await page.getByPlaceholder('find a planter').fill('');
+  await table.getByRole('button', { name: 'cost' }).click();
+  await table.getByRole('button', { name: 'cost' }).click();
+  await expect(table.locator('th[aria-sort]')).toHaveCount(0);
+  await expect(shown).toHaveCount(all);
+});

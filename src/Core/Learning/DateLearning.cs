@@ -112,21 +112,25 @@ public sealed record DateLearning(
             WorkingKind.DatesLearnt,
             Quantity.Days(Posterior.Mean, 1),
             [new WorkingInput(InputName.YearsSeen, Years.Count)],
-            [
-                .. Years.Select(y => new Fact(
-                    WorkingPhrase.DatesLearntYear,
-                    ("year", y.Year.ToString(System.Globalization.CultureInfo.InvariantCulture)),
-                    ("days", Quantity.Days(y.DaysLate, 1))
-                )),
-                new Fact(
-                    WorkingPhrase.DatesLearntStep,
-                    ("prior", Quantity.Days(Prior.Spread, 1)),
-                    ("mean", Quantity.Days(Posterior.Mean, 1)),
-                    ("spread", Quantity.Days(Posterior.Spread, 1))
-                ),
-            ]
+            Steps(Years, Prior, Posterior)
         )
         {
             Parts = [("plant", Plant)],
         };
+
+    /// <summary>Days late of each year, and what is believed before and after.</summary>
+    internal static IReadOnlyList<Fact> Steps(IEnumerable<(int Year, double DaysLate)> years, Belief prior, Belief posterior) =>
+        [
+            .. years.Select(y => new Fact(
+                WorkingPhrase.DatesLearntYear,
+                ("year", y.Year.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+                ("days", Quantity.Days(y.DaysLate, 1))
+            )),
+            new Fact(
+                WorkingPhrase.DatesLearntStep,
+                ("prior", Quantity.Days(prior.Spread, 1)),
+                ("mean", Quantity.Days(posterior.Mean, 1)),
+                ("spread", Quantity.Days(posterior.Spread, 1))
+            ),
+        ];
 }

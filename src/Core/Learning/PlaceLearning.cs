@@ -1,4 +1,3 @@
-using System.Globalization;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Facts;
 
@@ -27,18 +26,6 @@ public sealed record PlaceLearning(Exposure Exposure, bool IsBed, int Kinds, IRe
             WorkingKind.PlacesLearnt,
             Quantity.Days(Posterior.Mean, 1),
             [new WorkingInput(InputName.YearsSeen, Years.Count)],
-            [
-                .. Years.Select(y => new Fact(
-                    WorkingPhrase.DatesLearntYear,
-                    ("year", y.Year.ToString(CultureInfo.InvariantCulture)),
-                    ("days", Quantity.Days(y.DaysLate, 1))
-                )),
-                new Fact(
-                    WorkingPhrase.DatesLearntStep,
-                    ("prior", Quantity.Days(Prior.Spread, 1)),
-                    ("mean", Quantity.Days(Posterior.Mean, 1)),
-                    ("spread", Quantity.Days(Posterior.Spread, 1))
-                ),
-            ]
+            DateLearning.Steps(Years, Prior, Posterior)
         );
 }

@@ -25,6 +25,42 @@ public sealed record StockReservation(Lot Lot, string PlanterId, LocalDate Day, 
     /// <summary>True for plants that still stand in a planter, and are kept when they come out of it.</summary>
     public bool IsToCome { get; init; }
 
+    /// <summary>What displays that are not in the plan yet could take from the stock, each plant once.</summary>
+    /// <param name="plan">The plan, with its stock.</param>
+    /// <param name="reserved">What the plan takes already.</param>
+    /// <param name="gone">Ids of displays that make way: what they take is free again.</param>
+    /// <param name="wanted">The displays.</param>
+    /// <returns>Plants, and what they would cost to buy at the least guide price of each kind.</returns>
+    public static (int Plants, decimal Worth) AtHand(
+        Plan plan,
+        IEnumerable<StockReservation> reserved,
+        IReadOnlySet<string> gone,
+        IEnumerable<Display> wanted
+    )
+    {
+        ILookup<string, StockReservation> taken = reserved
+            .Where(r => !r.IsToCome && !gone.Contains(r.DisplayId))
+            .ToLookup(r => r.Lot.Id, StringComparer.Ordinal);
+        var lots = plan.Lots.Select(l => (Lot: l, Left: l.Count - taken[l.Id].Sum(r => r.Count))).Where(l => l.Left > 0).ToList();
+        (int plants, decimal worth) = (0, 0);
+        foreach (
+            var of in wanted
+                .SelectMany(d => d.Items.Select(i => (d.Install, i.PlantId, i.Forced, i.Count)))
+                .GroupBy(i => (i.PlantId, i.Forced))
+                .Where(g => plan.FindPlant(g.Key.PlantId) is not null)
+        )
+        {
+            Plant plant = plan.Plant(of.Key.PlantId);
+            int here = Math.Min(
+                of.Sum(i => i.Count),
+                lots.Where(l => Serves(l.Lot, plant, of.Key.Forced) && of.Any(i => i.Install >= l.Lot.Since)).Sum(l => l.Left)
+            );
+            plants += here;
+            worth += here * (plant.Packs.Count == 0 ? 0 : plant.Packs.Min(p => p.Price / p.Size));
+        }
+        return (plants, Math.Round(worth, 2, MidpointRounding.AwayFromZero));
+    }
+
     /// <summary>
     /// What the plan takes from the stock and from what it keeps itself until then, first planted first served, each plant
     /// once. Lots serve from the day since which they are kept; what goes into a bed for good serves nothing else.

@@ -216,4 +216,29 @@ public sealed class OrderTests
         );
         Assert.Equal(0, TurnOrder.For(plan, Fall).MediumBags);
     }
+
+    [Fact]
+    public void A_proposal_takes_from_the_stock_what_nothing_else_takes_each_plant_once()
+    {
+        Plant annual = A.Annual();
+        Plan plan = new(
+            Site.Default,
+            [new Area("quay", "Quay", 0)],
+            [A.UsedPot()],
+            [annual],
+            [A.Show("planned", Fall.FirstDay, A.Day(2027, 5, 1), DisplayLayer.Seasonal, new DisplayItem("annual", 8))],
+            [Fall],
+            lots: [new Lot("kept", "annual", 20, LotState.Kept, "bench", Fall.FirstDay.PlusDays(-20), LotCondition.Good)]
+        );
+        IReadOnlyList<StockReservation> reserved = StockReservation.Of(plan, Changeover.ToCome(plan, Fall.FirstDay.PlusDays(-10), Fall.FirstDay));
+        Assert.Equal(8, reserved.Sum(r => r.Count));
+        Display Wanted(int count) => A.Show("new", A.Day(2027, 5, 10), A.Day(2027, 10, 1), DisplayLayer.Seasonal, new DisplayItem("annual", count));
+        decimal one = annual.Packs.Min(p => p.Price / p.Size);
+        (int, decimal) AtHand(int count, params string[] gone) =>
+            StockReservation.AtHand(plan, reserved, gone.ToHashSet(StringComparer.Ordinal), [Wanted(count)]);
+        Assert.Equal((5, Math.Round(5 * one, 2)), AtHand(5));
+        Assert.Equal(12, AtHand(30).Item1);
+        // What makes way leaves its plants.
+        Assert.Equal(20, AtHand(30, "planned").Item1);
+    }
 }

@@ -15,8 +15,13 @@ namespace UnrulyMeadow.Web.Pages.Work;
 
 /// <summary>A day's work: given to people, and what came back of it.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, CrewDesk desk, ChangeStore changes, Visitor visitor) : PageModel
+public sealed class IndexModel(PageFrame frame, CrewDesk desk, SupplyDesk supply, ChangeStore changes, Visitor visitor) : PageModel
 {
+    // What is on order for the day's turn and has not come, by kind.
+    private ILookup<string, (int Count, string Order, LocalDate? Promised)> _toCome = Array
+        .Empty<(string, (int, string, LocalDate?))>()
+        .ToLookup(x => x.Item1, x => x.Item2);
+
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
@@ -90,6 +95,22 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, ChangeStore chang
 
     /// <summary>Minutes of people that all that was given for the day takes.</summary>
     public int MinutesInHand => InHand.Where(t => t.Item.IsOpen).Sum(t => t.Task.MinutesBy(Labour));
+
+    /// <summary>Plants that a task sets out and that have not come yet, in words; null where all are here.</summary>
+    public string? Awaits(CrewTask task)
+    {
+        List<string> said =
+        [
+            .. task
+                .Lines.Where(l => l.Kind == LineKind.In && l.PlantId is not null)
+                .DistinctBy(l => l.PlantId)
+                .SelectMany(l => _toCome[l.PlantId!].Select(o => (l.Name, Of: o)))
+                .Select(x =>
+                    $"{x.Of.Count} {x.Name} ({x.Of.Order}{(x.Of.Promised is { } day ? $", promised for {Words.Short(day)}" : string.Empty)})"
+                ),
+        ];
+        return said.Count == 0 ? null : $"to come: {string.Join("; ", said)}";
+    }
 
     /// <summary>What a task is, in a few words: what comes out, what goes in.</summary>
     public string What(CrewTask task)
@@ -297,5 +318,13 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, ChangeStore chang
         Members = await desk.Members();
         All = await desk.Of(Day);
         Part = ListPage.Of(Open.Count, PartText);
+        if (Now.Plan.Turns.FirstOrDefault(t => t.Holds(Day)) is { } turn)
+            _toCome = (await supply.Supply())
+                .Accounts.Where(a => a.Order.IsOpen)
+                .SelectMany(a =>
+                    a.Lines.Where(l => l.Outstanding > 0 && l.Line.TurnId == turn.Id)
+                        .Select(l => (l.Line.PlantId, (l.Outstanding, SupplyDesk.SourceOf(a.Order), a.Order.PromisedFor)))
+                )
+                .ToLookup(x => x.PlantId, x => x.Item2);
     }
 }

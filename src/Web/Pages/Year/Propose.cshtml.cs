@@ -9,6 +9,7 @@ using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
 using UnrulyMeadow.Core.Proposing;
 using UnrulyMeadow.Core.Season;
+using UnrulyMeadow.Core.Work;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.Drawing;
@@ -20,7 +21,7 @@ namespace UnrulyMeadow.Web.Pages.Year;
 
 /// <summary>Whole years proposed for some planters, looked at piece by piece, changed, and taken as one change.</summary>
 [Needs(SiteRole.Planner)]
-public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore changes) : PageModel
+public sealed class ProposeModel(PageFrame frame, JobDesk desk, SupplyDesk supply, ChangeStore changes) : PageModel
 {
     /// <summary>Planters shown one by one.</summary>
     public const int MostShown = 60;
@@ -96,6 +97,9 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
 
     /// <summary>The year that is looked at; null before there is one.</summary>
     public ProposedYearResult? Shown { get; private set; }
+
+    /// <summary>Plants of the year that is looked at that stand in stock, and what they would cost to buy.</summary>
+    public (int Plants, decimal Worth) AtHand { get; private set; }
 
     /// <summary>True when it was asked of the plan and weather as they are.</summary>
     public bool IsOfNow { get; private set; } = true;
@@ -268,11 +272,22 @@ public sealed class ProposeModel(PageFrame frame, JobDesk desk, ChangeStore chan
                 Fill(asked);
             if (desk.Result<YearProposalResult>(job) is { } result)
                 Show(result);
+            if (Found is { } found && Shown is { } shown && Now.Plan.Lots.Count > 0)
+                AtHand = await OfStock(found, shown);
         }
         View = YearView.From(DayText, Now, frame.Today);
         Scale = YearScale.Of(View.Start);
         Planters = PlanterChoice.Of(Now.Plan, PlanterIds, PlanterList, AreaIds);
     }
+
+    // Of what stands in stock and nothing else takes.
+    private async Task<(int, decimal)> OfStock(YearProposalResult found, ProposedYearResult year) =>
+        StockReservation.AtHand(
+            Now.Plan,
+            (await supply.Reserved()).SelectMany(r => r),
+            found.Removed.Select(d => d.Id).ToHashSet(StringComparer.Ordinal),
+            year.Units.SelectMany(u => u.Pieces).SelectMany(p => p.Displays)
+        );
 
     private void Show(YearProposalResult result)
     {

@@ -29,6 +29,7 @@ import { attach as sheetWatch } from './sheet-watch.js';
 import { attach as passkey } from './passkey.js';
 import { attach as receive } from './receive.js';
 import { attach as logLater } from './log-later.js';
+import { attach as orderRows } from './order-rows.js';
 import { attach as tickAll } from './tick-all.js';
 import { attach as above } from './above.js';
 import { attach as today, attachOffline } from './today.js';
@@ -36,7 +37,7 @@ import { attach as today, attachOffline } from './today.js';
 const all = [
   dragEnds, dayMarker, keys, autoSubmit, livePreview, moreRows, fileSize, sendOnce, print, skyline, working, find, grounds, arrange, moreRules,
   readAnew, job, ask, finder, plantChoice, choose, filterList, later, compact, remember, ruleChoice, sheetWatch, passkey, receive, logLater, tickAll,
-  above, today, attachOffline,
+  above, today, attachOffline, orderRows,
 ];
 for (const attach of all) attach(document);
 // Buttons that only the script makes work are shown from here on.
