@@ -66,7 +66,7 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
     }
 
     /// <summary>
-    /// The value of a key, where it is not known computed <see cref="Beside"/>. Many who wait for it hold up no thread.
+    /// The value of a key, where it is not known computed by a thread of its own. Many who wait for it hold up no other thread.
     /// </summary>
     public Task<TValue> GetOrAddBeside(TKey key, Func<TKey, TValue> compute)
     {
@@ -76,7 +76,7 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
                 return Task.FromResult(GetOrAdd(key, compute));
             if (_beside.TryGetValue(key, out Task<TValue>? running))
                 return running;
-            Task<TValue> begun = _beside[key] = Beside.Run(() =>
+            Task<TValue> begun = _beside[key] = new Task<TValue>(() =>
             {
                 try
                 {
@@ -88,6 +88,7 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
                         _beside.Remove(key);
                 }
             });
+            begun.Start(TaskScheduler.Default);
             return begun;
         }
     }

@@ -152,7 +152,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         where T : class
     {
         Kept kept = await Fresh();
-        return ReferenceEquals(kept.Now, now) ? (T)await kept.Derived.GetOrAddBeside(what, _ => derive(now)) : await Beside.Run(() => derive(now));
+        return ReferenceEquals(kept.Now, now) ? (T)await kept.Derived.GetOrAddBeside(what, _ => derive(now)) : await Task.Run(() => derive(now));
     }
 
     /// <summary>A kept plan's year under the site's weather.</summary>
