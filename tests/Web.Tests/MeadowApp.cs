@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using AngleSharp;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
@@ -202,7 +203,7 @@ public sealed class EmptyApp : MeadowApp
     protected override bool WithDemo => false;
 }
 
-internal static class Pages
+internal static partial class Pages
 {
     /// <summary>Signs somebody in with a tap on the sign-in page.</summary>
     public static async Task TapIn(this HttpClient browser, SiteRole role = SiteRole.Owner)
@@ -357,8 +358,15 @@ internal static class Pages
     {
         IBrowsingContext context = BrowsingContext.New(Configuration.Default);
         string html = await answer.Content.ReadAsStringAsync();
-        return await context.OpenAsync(r => r.Content(html));
+        IDocument page = await context.OpenAsync(r => r.Content(html));
+        // As a browser shows it: blanks and ends of lines between words are one blank, wherever the page's source breaks its lines.
+        foreach (IText text in page.Descendants<IText>().Where(t => t.ParentElement?.Closest("pre, textarea, script, style") is null))
+            text.Data = Blanks().Replace(text.Data, " ");
+        return page;
     }
+
+    [GeneratedRegex("[ \\t\\r\\n\\f]+", RegexOptions.CultureInvariant, 1000)]
+    private static partial Regex Blanks();
 
     public static string Words(this IDocument page) =>
         string.Join(' ', page.Body!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
