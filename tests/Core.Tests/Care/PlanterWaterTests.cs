@@ -82,12 +82,11 @@ public sealed class PlanterWaterTests
         Assert.True(shrub.RootDepthCm > plan.Plant("petunia-magenta").RootDepthCm);
         Assert.Equal(water.On(July)!.HoldsLitres, water.On(July.PlusDays(19))!.HoldsLitres);
         Assert.True(water.On(July.PlusDays(20))!.HoldsLitres < water.On(July.PlusDays(19))!.HoldsLitres);
-        // What is left is neither drier nor wetter for it.
-        Assert.Equal(
-            PlanterWater.Of(plan, pot, Days(July.PlusDays(20), 20, _ => 0), []).On(July.PlusDays(30))!.HoldsLitres,
-            water.On(July.PlusDays(30))!.HoldsLitres
-        );
-        Assert.True(water.On(July.PlusDays(20))!.LackingLitres <= water.On(July.PlusDays(20))!.HoldsLitres);
+        // What is left is neither drier nor wetter for it: of what lacked, as large a share lacks.
+        PlanterWater filled = PlanterWater.Of(plan, pot, Days(July, 40, _ => 0), [new Watered(July.PlusDays(18))]);
+        (WaterDay before, WaterDay after) = (filled.On(July.PlusDays(19))!, filled.On(July.PlusDays(20))!);
+        Assert.True(before.LackingLitres > 0);
+        Assert.Equal((before.LackingLitres / before.HoldsLitres * after.HoldsLitres) + after.UsedLitres, after.LackingLitres, 1e-9);
     }
 
     // FAO-56 (R. Allen and others, 1998), eq. 82 and 83: TAW = 1000 (θFC − θWP) Zr, RAW = p TAW. A square metre of our bed soil of 0.15 over
