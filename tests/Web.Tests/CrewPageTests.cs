@@ -28,6 +28,16 @@ public sealed class CrewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
     private CrewStore Store => new(app.Database, Plans, PlanFile.Stored);
 
     [Fact]
+    public async Task Work_says_what_of_a_task_has_not_come_yet()
+    {
+        Assert.Contains(
+            "to come: 20 Tulip, late dark (order 2)",
+            (await app.Browser(SiteRole.Lead).Open("/work?day=2027-02-08")).Words(),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
     public async Task A_bed_told_short_is_in_the_plan_by_evening_and_what_is_sent_twice_counts_once()
     {
         (LocalDate day, GivenTask given, TaskLine line) = await Give();
