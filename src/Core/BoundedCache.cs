@@ -66,9 +66,12 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
     }
 
     /// <summary>
-    /// The value of a key, where it is not known computed by a thread of its own. Many who wait for it hold up no other thread.
+    /// The value of a key, where it is not known computed by another thread. Many who wait for it hold up no other thread.
     /// </summary>
-    public Task<TValue> GetOrAddBeside(TKey key, Func<TKey, TValue> compute)
+    /// <param name="key">The key.</param>
+    /// <param name="compute">Computes its value.</param>
+    /// <param name="on">Runs it.</param>
+    public Task<TValue> GetOrAddBeside(TKey key, Func<TKey, TValue> compute, TaskScheduler on)
     {
         lock (_lock)
         {
@@ -88,7 +91,7 @@ public sealed class BoundedCache<TKey, TValue>(long mostBytes, Func<TValue, long
                         _beside.Remove(key);
                 }
             });
-            begun.Start(TaskScheduler.Default);
+            begun.Start(on);
             return begun;
         }
     }

@@ -1,3 +1,4 @@
+using System.Data.Common;
 using System.Reflection;
 using Dapper;
 using DbUp;
@@ -12,6 +13,9 @@ public sealed class MeadowDatabase : IAsyncDisposable
 {
     // As whom the app asks where its own login could see past a site's rows.
     private const string SiteRole = "meadow_site";
+
+    // Three processes fit into the hundred connections that PostgreSQL allows as it ships, with what keeps the list of waiting work.
+    private const int MostConnections = 30;
 
     // Any number that nothing else on the database locks by.
     private const long MigrationLock = 0x4D_45_41_44_4F_57;
@@ -28,6 +32,9 @@ public sealed class MeadowDatabase : IAsyncDisposable
     {
         ConnectionString = connectionString;
         var builder = new NpgsqlDataSourceBuilder(connectionString);
+        // Npgsql's own builder says of every option that it contains it.
+        if (!new DbConnectionStringBuilder { ConnectionString = connectionString }.ContainsKey("Maximum Pool Size"))
+            builder.ConnectionStringBuilder.MaxPoolSize = MostConnections;
         builder.UseNodaTime();
         Source = builder.Build();
     }
@@ -121,25 +128,6 @@ public sealed class MeadowDatabase : IAsyncDisposable
         }
     }
 
-    /// <summary>Opens one as <see cref="Open"/> does, waiting for it.</summary>
-    public NpgsqlConnection OpenAtOnce() => EnterAtOnce(null);
-
-    internal NpgsqlConnection EnterAtOnce(Guid? site)
-    {
-        NpgsqlConnection connection = Source.OpenConnection();
-        try
-        {
-            _bound ??= connection.QuerySingle<bool>(Bound, new { SiteRole });
-            connection.Execute(Entering, EnteringAs(_bound.Value, site, every: false));
-            return connection;
-        }
-        catch
-        {
-            connection.Dispose();
-            throw;
-        }
-    }
-
     // What is set goes with the connection back to the pool, which resets it.
     private const string Entering =
         "select set_config('role', @role, false), set_config('meadow.site', @site, false), set_config('meadow.every', @every, false)";
@@ -208,9 +196,6 @@ public sealed class SiteDatabase(MeadowDatabase whole, Guid site)
 
     /// <summary>Opens a connection for this site.</summary>
     public async Task<NpgsqlConnection> Open() => await whole.Enter(await whole.Source.OpenConnectionAsync(), site, every: false);
-
-    /// <summary>Opens a connection for this site, waiting for it.</summary>
-    public NpgsqlConnection OpenAtOnce() => whole.EnterAtOnce(site);
 }
 
 /// <summary>Somebody else changed or removed the same thing in the meantime; nothing was written.</summary>

@@ -8,12 +8,12 @@ namespace UnrulyMeadow.Store;
 public sealed class MessageStore(MeadowDatabase database)
 {
     /// <summary>Keeps words, and drops those that nobody fetched within a day.</summary>
+    /// <param name="id">Their id.</param>
     /// <param name="said">JSON.</param>
-    public Guid Keep(string said)
+    public async Task Keep(Guid id, string said)
     {
-        Guid id = Guid.NewGuid();
-        using NpgsqlConnection connection = database.OpenAtOnce();
-        connection.Execute(
+        await using NpgsqlConnection connection = await database.Open();
+        await connection.ExecuteAsync(
             """
             delete from message where said_at < now() - interval '1 day';
 
@@ -21,13 +21,19 @@ public sealed class MessageStore(MeadowDatabase database)
             """,
             new { id, said }
         );
-        return id;
     }
 
-    /// <summary>Takes words out; null when they were taken or dropped.</summary>
-    public string? Take(Guid id)
+    /// <summary>Words that are kept; null when they were taken or dropped.</summary>
+    public async Task<string?> Find(Guid id)
     {
-        using NpgsqlConnection connection = database.OpenAtOnce();
-        return connection.QuerySingleOrDefault<string?>("delete from message where id = @id returning said::text", new { id });
+        await using NpgsqlConnection connection = await database.Open();
+        return await connection.QuerySingleOrDefaultAsync<string?>("select said::text from message where id = @id", new { id });
+    }
+
+    /// <summary>Drops words that were said.</summary>
+    public async Task Drop(Guid id)
+    {
+        await using NpgsqlConnection connection = await database.Open();
+        await connection.ExecuteAsync("delete from message where id = @id", new { id });
     }
 }

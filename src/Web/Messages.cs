@@ -1,42 +1,58 @@
+using System.Data.Common;
 using System.Text.Json;
+using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.ViewFeatures;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Store;
 
 namespace UnrulyMeadow.Web;
 
-/// <summary>What one page says through the next lies in the database; the browser carries its number, never the words.</summary>
+/// <summary>
+/// What one page says through the next lies in the database; the browser carries its number, never the words. Pages ask for their words at
+/// once and without waiting, so they are read before a page begins and kept when its answer does.
+/// </summary>
 /// <param name="messages">Where words are kept.</param>
 /// <param name="log">The log.</param>
-public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITempDataProvider
+public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITempDataProvider, IAsyncResourceFilter, IOrderedFilter
 {
     private const string Cookie = "meadow-said";
     private const int MostUnits = 4000;
 
+    /// <summary>Before that which saves words, so that what is done when an answer begins is done after it.</summary>
+    public int Order => int.MinValue;
+
+    /// <inheritdoc />
+    public async Task OnResourceExecutionAsync(ResourceExecutingContext context, ResourceExecutionDelegate next)
+    {
+        HttpContext http = context.HttpContext;
+        var words = new Said();
+        http.Items[typeof(Said)] = words;
+        if (IsSeen(http) && Guid.TryParse(http.Request.Cookies[Cookie], out Guid id))
+            await Trying(async () => words.Found = await messages.Find(id) is { } text ? (id, text) : null);
+        http.Response.OnStarting(() =>
+            Trying(async () =>
+            {
+                if (words is { Found: { } found, AreTaken: true })
+                    await messages.Drop(found.Id);
+                if (words.Kept is { } kept)
+                    await messages.Keep(kept.Id, kept.Text);
+            })
+        );
+        await next();
+    }
+
     /// <inheritdoc />
     public IDictionary<string, object> LoadTempData(HttpContext context)
     {
-        var said = new Dictionary<string, object>(StringComparer.Ordinal);
-        if (!IsSeen(context) || !Guid.TryParse(context.Request.Cookies[Cookie], out Guid id))
-            return said;
-        try
-        {
-            if (messages.Take(id) is { } text && JsonSerializer.Deserialize<Dictionary<string, string>>(text) is { } kept)
-            {
-                foreach ((string key, string value) in kept)
-                    said[key] = value;
-            }
-        }
-        catch (System.Data.Common.DbException e)
-        {
-            // Words that are lost harm nobody; the page itself says that the database is away.
-            log.LogWarning("A message was lost: {Why}", e.Message);
-        }
-        return said;
+        if (Of(context) is not { Found: { } found } words)
+            return new Dictionary<string, object>(StringComparer.Ordinal);
+        words.AreTaken = true;
+        return (JsonSerializer.Deserialize<Dictionary<string, string>>(found.Text) ?? []).ToDictionary(
+            k => k.Key,
+            k => (object)k.Value,
+            StringComparer.Ordinal
+        );
     }
-
-    // A preview that a script asks for in the moment between a save and its page must not take the words that the page would say.
-    private static bool IsSeen(HttpContext context) => context.Request.Headers["Sec-Fetch-Mode"] is not [{ } mode] || mode == "navigate";
 
     /// <inheritdoc />
     public void SaveTempData(HttpContext context, IDictionary<string, object> values)
@@ -44,11 +60,13 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
         Dictionary<string, string> said = values
             .Where(v => v.Value is string)
             .ToDictionary(v => v.Key, v => PlainText.Cut(PlainText.Mended((string)v.Value), MostUnits), StringComparer.Ordinal);
-        if (said.Count > 0 && Keep(said) is { } number)
+        if (said.Count > 0 && Of(context) is { } words)
         {
+            var id = Guid.NewGuid();
+            words.Kept = (id, JsonSerializer.Serialize(said));
             context.Response.Cookies.Append(
                 Cookie,
-                $"{number}",
+                $"{id}",
                 new CookieOptions
                 {
                     HttpOnly = true,
@@ -64,17 +82,30 @@ public sealed class Messages(MessageStore messages, ILogger<Messages> log) : ITe
         }
     }
 
-    private Guid? Keep(Dictionary<string, string> said)
+    // A preview that a script asks for in the moment between a save and its page must not take the words that the page would say.
+    private static bool IsSeen(HttpContext context) => context.Request.Headers["Sec-Fetch-Mode"] is not [{ } mode] || mode == "navigate";
+
+    private static Said? Of(HttpContext context) => context.Items[typeof(Said)] as Said;
+
+    // What was done is done; only that it was goes unsaid. The page itself says where the database is away.
+    private async Task Trying(Func<Task> work)
     {
         try
         {
-            return messages.Keep(JsonSerializer.Serialize(said));
+            await work();
         }
-        catch (System.Data.Common.DbException e)
+        catch (DbException e)
         {
-            // What was done is done; only that it was goes unsaid.
             log.LogWarning("A message was lost: {Why}", e.Message);
-            return null;
         }
+    }
+
+    private sealed class Said
+    {
+        public (Guid Id, string Text)? Found { get; set; }
+
+        public bool AreTaken { get; set; }
+
+        public (Guid Id, string Text)? Kept { get; set; }
     }
 }

@@ -20,8 +20,6 @@ using UnrulyMeadow.Web.Sites;
 if (args.Length > 0 && Errands.Knows(args[0]))
     return await Errands.Run(args);
 
-// Reckoning beside pages keeps threads of the pool busy or waiting; a page must not wait until the pool, which adds one in half a second, has more.
-ThreadPool.SetMinThreads(32, 32);
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog(
     (context, log) =>
@@ -74,7 +72,8 @@ builder.Services.AddTelemetry(builder.Configuration);
 bool readsOnly = ReadingOnly.IsSet(builder.Configuration);
 if (!readsOnly)
     builder.Services.AddHostedService<DailyBackup>();
-builder.Services.AddSingleton<ITempDataProvider, Messages>();
+builder.Services.AddSingleton<Messages>();
+builder.Services.AddSingleton<ITempDataProvider>(s => s.GetRequiredService<Messages>());
 builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<KeyStore>();
 builder.Services.AddDataProtection().SetApplicationName("unruly-meadow");
@@ -101,6 +100,7 @@ builder
     .AddMvcOptions(o =>
     {
         o.MaxModelBindingCollectionSize = Uploads.MostFields;
+        o.Filters.AddService<Messages>();
         o.Filters.Add<ShowsReckoning>();
         o.Filters.Add<StaysOnSite>();
     });

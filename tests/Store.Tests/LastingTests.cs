@@ -282,10 +282,11 @@ public sealed class LastingTests(TestDatabase test) : IClassFixture<TestDatabase
     public async Task Words_for_the_next_page_are_taken_once_however_many_there_are()
     {
         var messages = new MessageStore(test.Whole);
-        Guid id = messages.Keep($"{{\"Said\":\"{new string('x', 100_000)}\"}}");
-        Assert.Equal(100_000, messages.Take(id)!.Length - "{\"Said\": \"\"}".Length);
-        Assert.Null(messages.Take(id));
-        await Task.CompletedTask;
+        var id = Guid.NewGuid();
+        await messages.Keep(id, $"{{\"Said\":\"{new string('x', 100_000)}\"}}");
+        Assert.Equal(100_000, (await messages.Find(id))!.Length - "{\"Said\": \"\"}".Length);
+        await messages.Drop(id);
+        Assert.Null(await messages.Find(id));
     }
 
     private async Task Sql(string sql)

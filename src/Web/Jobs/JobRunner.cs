@@ -71,7 +71,7 @@ public static class JobKinds
 /// <param name="scopes">Makes what belongs to one site.</param>
 /// <param name="threads">Where the work is done.</param>
 /// <param name="log">The log.</param>
-public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, BackgroundThreads threads, ILogger<JobRunner> log)
+public sealed class JobRunner(WaitingWork waiting, IServiceScopeFactory scopes, JobThreads threads, ILogger<JobRunner> log)
 {
     private const int MostTries = 5;
 

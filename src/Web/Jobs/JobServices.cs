@@ -27,7 +27,7 @@ public static class JobServices
         services.AddScoped<JobStore>();
         services.AddScoped<ChangeStore>();
         services.AddScoped<JobDesk>();
-        services.AddSingleton<BackgroundThreads>();
+        services.AddSingleton<JobThreads>();
         services.AddSingleton<JobRunner>();
         // The storage is the container's own and not the one of the whole process, which another app beside could have set.
         services.AddSingleton<JobStorage>(_ =>

@@ -4,6 +4,7 @@ using UnrulyMeadow.Core.Crew;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Season;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Jobs;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -74,8 +75,7 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew, Lo
                     .Select(d => d.Install)
                     .DefaultIfEmpty(today)
                     .Min();
-                // Beside the page, on a thread of its own.
-                return FailingDisplay.Of(n.Plan, log.Between(first, today).GetAwaiter().GetResult(), today);
+                return FailingDisplay.Of(n.Plan, ReckoningThreads.Read(() => log.Between(first, today)), today);
             }));
     }
 
@@ -123,8 +123,7 @@ public sealed class CareDesk(PageFrame frame, LiveStore live, CrewStore crew, Lo
                         ),
                         forecast,
                         today,
-                        // Beside the page, on a thread of its own.
-                        [.. crew.CareBetween(first, today).GetAwaiter().GetResult().SelectMany(k => CareTasks.DoneIn(k.Account, k.Given.Day))],
+                        [.. ReckoningThreads.Read(() => crew.CareBetween(first, today)).SelectMany(k => CareTasks.DoneIn(k.Account, k.Given.Day))],
                         roster.HeatLimitC,
                         isWaterTold
                     )

@@ -2,6 +2,7 @@ using System.Text.Json;
 using NodaTime;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.Sites;
 
 namespace UnrulyMeadow.Web.Site;
@@ -17,6 +18,7 @@ public static class SiteServices
         services.AddHttpContextAccessor();
         services.AddSingleton(_ => new MeadowDatabase(connection));
         services.AddSingleton<JsonSerializerOptions>(PlanFile.Stored);
+        services.AddSingleton<ReckoningThreads>();
         services.AddSingleton<SiteRegistry>();
         services.AddSingleton<SharedPaletteStore>();
         services.AddSingleton<PaletteFollower>();

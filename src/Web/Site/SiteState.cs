@@ -14,6 +14,7 @@ using UnrulyMeadow.Core.SiteMap;
 using UnrulyMeadow.Core.Stacks;
 using UnrulyMeadow.Exchange.PlanFiles;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Jobs;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -47,9 +48,10 @@ public sealed record SiteNow(LoadedPlan Loaded, WeatherRecord? Record)
 /// </summary>
 /// <param name="plans">The plan.</param>
 /// <param name="weather">The weather.</param>
+/// <param name="threads">Compute what pages wait for.</param>
 /// <param name="log">The log.</param>
 [SuppressMessage("Design", "CA1001", Justification = "Nobody waits on the handles of its semaphores: they hold nothing to let go of.")]
-public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<SiteState> log)
+public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningThreads threads, ILogger<SiteState> log)
 {
     private const int SpareLooked = 500;
     private const long OneYearBytes = 40L << 20;
@@ -83,8 +85,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     {
         Kept kept = await Fresh();
         return weatherYear is { } only
-            ? await kept.OneYears.GetOrAddBeside((start, only), k => Kernel(kept, k.Start).Of(kept.Now.Plan, k.Year))
-            : await kept.Years.GetOrAddBeside(start, s => Kernel(kept, s).Of(kept.Now.Plan));
+            ? await kept.OneYears.GetOrAddBeside((start, only), k => Kernel(kept, k.Start).Of(kept.Now.Plan, k.Year), threads)
+            : await kept.Years.GetOrAddBeside(start, s => Kernel(kept, s).Of(kept.Now.Plan), threads);
     }
 
     /// <summary>
@@ -95,7 +97,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         // Somebody may have removed or retired it since the page read it.
         return kept.Now.Plan.FindPlanter(planter.Id) is { IsRetired: false } present
-            ? await Task.Run(() => Kernel(kept, start).Of(kept.Now.Plan, present))
+            ? await threads.Run(() => Kernel(kept, start).Of(kept.Now.Plan, present))
             : PlanterSeason.Unknown(kept.Now.Plan, planter, start);
     }
 
@@ -103,7 +105,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<SeasonKernel> Kernel(LocalDate start)
     {
         Kept kept = await Fresh();
-        return await kept.Kernels.GetOrAddBeside(start, s => new SeasonKernel(kept.Now.Record, s));
+        return await kept.Kernels.GetOrAddBeside(start, s => new SeasonKernel(kept.Now.Record, s), threads);
     }
 
     /// <summary>Weather years of a plan year that are asked for by name; null without weather.</summary>
@@ -115,8 +117,10 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         [
             .. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass()).Distinct().OrderBy(c => c.GetHashCode()),
         ];
-        return await kept.Notable.GetOrAddBeside((start, classes.Aggregate(17, HashCode.Combine)), k =>
-            NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern)
+        return await kept.Notable.GetOrAddBeside(
+            (start, classes.Aggregate(17, HashCode.Combine)),
+            k => NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern),
+            threads
         );
     }
 
@@ -124,13 +128,17 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<AreaSequence>> Sequences(LocalDate start)
     {
         Kept kept = await Fresh();
-        return await kept.Sequences.GetOrAddBeside(start, s =>
-        {
-            IReadOnlyList<AreaSequence> areas = AreaSequence.Of(kept.Now.Plan, Kernel(kept, s));
-            foreach (AreaSequence area in areas)
-                _ = (area.Findings, area.Kinds);
-            return areas;
-        });
+        return await kept.Sequences.GetOrAddBeside(
+            start,
+            s =>
+            {
+                IReadOnlyList<AreaSequence> areas = AreaSequence.Of(kept.Now.Plan, Kernel(kept, s));
+                foreach (AreaSequence area in areas)
+                    _ = (area.Findings, area.Kinds);
+                return areas;
+            },
+            threads
+        );
     }
 
     /// <summary>A mishap rehearsed; null without weather.</summary>
@@ -139,8 +147,10 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         if (kept.Now.Record is not { } record || kept.Now.Plan.Planters.Count == 0)
             return null;
-        return await kept.Rehearsed.GetOrAddBeside((start, kind, today), k =>
-            Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind)
+        return await kept.Rehearsed.GetOrAddBeside(
+            (start, kind, today),
+            k => Kernel(kept, k.Start).Seasons.Count == 0 ? null : new Rehearsal(kept.Now.Plan, Kernel(kept, k.Start), record, k.Today).Of(k.Kind),
+            threads
         );
     }
 
@@ -152,7 +162,9 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         where T : class
     {
         Kept kept = await Fresh();
-        return ReferenceEquals(kept.Now, now) ? (T)await kept.Derived.GetOrAddBeside(what, _ => derive(now)) : await Task.Run(() => derive(now));
+        return ReferenceEquals(kept.Now, now)
+            ? (T)await kept.Derived.GetOrAddBeside(what, _ => derive(now), threads)
+            : await threads.Run(() => derive(now));
     }
 
     /// <summary>A kept plan's year under the site's weather.</summary>
@@ -162,7 +174,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<SiteYear> YearOf(Guid id, Plan other, LocalDate start)
     {
         Kept kept = await Fresh();
-        return await _others.GetOrAddBeside((id, start, kept.Now.Record), k => new SeasonKernel(k.Record, k.Start).Of(other));
+        return await _others.GetOrAddBeside((id, start, kept.Now.Record), k => new SeasonKernel(k.Record, k.Start).Of(other), threads);
     }
 
     /// <summary>
@@ -172,7 +184,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<Remark>?> RemarksFrom(LocalDate day)
     {
         Kept kept = await Fresh();
-        return await kept.Looking.GetOrAdd(day, d => Task.Run(() => RemarksSoFar(kept, d)));
+        return await kept.Looking.GetOrAdd(day, d => RemarksSoFar(kept, d));
     }
 
     /// <summary>
@@ -181,7 +193,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<Remark>> RemarksOn(IReadOnlyList<Display> displays)
     {
         Kept kept = await Fresh();
-        return await Task.Run(() => displays.SelectMany(d => RemarksOn(kept, d, thorough: true)).OrderBy(r => r.Gravity).ToList());
+        return await threads.Run(() => displays.SelectMany(d => RemarksOn(kept, d, thorough: true)).OrderBy(r => r.Gravity).ToList());
     }
 
     // Several who ask at once share one looking.
@@ -216,14 +228,17 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         await _remarks.WaitAsync();
         try
         {
-            var found = new List<Remark>();
-            foreach (Display display in kept.Now.Plan.Displays.Where(d => d.Lift > from))
+            return await threads.Run(() =>
             {
-                if (!ReferenceEquals(kept, _kept))
-                    return null;
-                found.AddRange(RemarksOn(kept, display, thorough: false));
-            }
-            return [.. found.OrderBy(r => r.Gravity)];
+                var found = new List<Remark>();
+                foreach (Display display in kept.Now.Plan.Displays.Where(d => d.Lift > from))
+                {
+                    if (!ReferenceEquals(kept, _kept))
+                        return null;
+                    found.AddRange(RemarksOn(kept, display, thorough: false));
+                }
+                return (IReadOnlyList<Remark>)[.. found.OrderBy(r => r.Gravity)];
+            });
         }
         catch (Exception e)
         {
@@ -259,10 +274,12 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
         Kept kept = await Fresh();
         if (kept.Now.Record is not { } record)
             return null;
-        IReadOnlyList<GrowingSeason> seasons = await kept.BulbYears.GetOrAddBeside(StackBloom.BulbYearStart(install, record.Station.IsSouthern), _ =>
-            StackBloom.Seasons(record, install)
+        IReadOnlyList<GrowingSeason> seasons = await kept.BulbYears.GetOrAddBeside(
+            StackBloom.BulbYearStart(install, record.Station.IsSouthern),
+            _ => StackBloom.Seasons(record, install),
+            threads
         );
-        return await Task.Run(() =>
+        return await threads.Run(() =>
         {
             lock (seasons)
                 return StackBloom.From(stack, seasons, install);
@@ -279,7 +296,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<ExposureForecast?> SunOf(Planter planter, double latitudeDeg, int year)
     {
         Kept kept = await Fresh();
-        return await Task.Run(() => SunOf(kept.Map, planter, latitudeDeg, year));
+        return await threads.Run(() => SunOf(kept.Map, planter, latitudeDeg, year));
     }
 
     /// <summary>
@@ -288,24 +305,29 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ILogger<Sit
     public async Task<IReadOnlyList<ExposureForecast>> SunAhead(double latitudeDeg, int year)
     {
         Kept kept = await Fresh();
-        return await kept.Sun.GetOrAdd((latitudeDeg, year), k => Task.Run(async () =>
-            {
-                await _suns.WaitAsync();
-                try
-                {
-                    var changing = new List<ExposureForecast>();
-                    foreach (Planter planter in kept.Now.Plan.Planters.Where(p => !p.IsRetired))
-                    {
-                        if (SunOf(kept.Map, planter, k.LatitudeDeg, k.Year) is { Change: not null } forecast)
-                            changing.Add(forecast);
-                    }
-                    return (IReadOnlyList<ExposureForecast>)changing;
-                }
-                finally
-                {
-                    _suns.Release();
-                }
-            }));
+        return await kept.Sun.GetOrAdd((latitudeDeg, year), k => ChangingSun(kept, k.LatitudeDeg, k.Year));
+    }
+
+    private async Task<IReadOnlyList<ExposureForecast>> ChangingSun(Kept kept, double latitudeDeg, int year)
+    {
+        await _suns.WaitAsync();
+        try
+        {
+            return await threads.Run(() =>
+                (IReadOnlyList<ExposureForecast>)
+                    [
+                        .. kept
+                            .Now.Plan.Planters.Where(p => !p.IsRetired)
+                            .Select(p => SunOf(kept.Map, p, latitudeDeg, year))
+                            .OfType<ExposureForecast>()
+                            .Where(f => f.Change is not null),
+                    ]
+            );
+        }
+        finally
+        {
+            _suns.Release();
+        }
     }
 
     private ExposureForecast? SunOf(IReadOnlyList<MapFeature> map, Planter planter, double latitudeDeg, int year)

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Text.Json;
 using UnrulyMeadow.Store;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.Site;
 
 namespace UnrulyMeadow.Web.Sites;
@@ -15,12 +16,26 @@ public sealed record SiteMemory(SiteDatabase Database, PlanStore Plans, SiteStat
 /// <param name="database">The database.</param>
 /// <param name="json">How plants and their like are written as JSON.</param>
 /// <param name="http">Who asks.</param>
+/// <param name="threads">Compute what is kept.</param>
 /// <param name="log">The log.</param>
-public sealed class SiteRegistry(MeadowDatabase database, JsonSerializerOptions json, IHttpContextAccessor http, ILogger<SiteState> log)
+public sealed class SiteRegistry(
+    MeadowDatabase database,
+    JsonSerializerOptions json,
+    IHttpContextAccessor http,
+    ReckoningThreads threads,
+    ILogger<SiteState> log
+)
 {
-    // A site of 5,000 planters is kept with another; of sites of 400 planters, sixteen are.
-    private const int MostPlantersKept = 6000;
+    // A planter with its years, remarks and care takes about this much; sites take at most so much of the memory that there is.
+    private const long PlanterBytes = 200_000;
+    private const double MemoryShare = 0.25;
+
+    // Whatever memory there is, a site of 5,000 planters is kept with another.
+    private const int FewestPlantersKept = 6000;
     private const int FewestKept = 2;
+
+    private static readonly int MostPlantersKept = (int)
+        Math.Clamp(GC.GetGCMemoryInfo().TotalAvailableMemoryBytes * MemoryShare / PlanterBytes, FewestPlantersKept, int.MaxValue);
 
     private static readonly TimeSpan ListHolds = TimeSpan.FromSeconds(2);
 
@@ -79,6 +94,6 @@ public sealed class SiteRegistry(MeadowDatabase database, JsonSerializerOptions 
     {
         SiteDatabase at = database.At(site);
         var plans = new PlanStore(at, json, () => http.HttpContext is { } asked ? PageFrame.Asker(asked) : "command line");
-        return new SiteMemory(at, plans, new SiteState(plans, new WeatherStore(at), log));
+        return new SiteMemory(at, plans, new SiteState(plans, new WeatherStore(at), threads, log));
     }
 }

@@ -27,21 +27,24 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
 
     public WeatherRecord? Record => Now.Record is { YearsUsed.Count: > 0 } ? Now.Record : null;
 
-    public IReadOnlyList<(double ThresholdF, FrostOdds Spring, FrostOdds Fall, SeasonLength Season)> Frost { get; private set; } = [];
+    /// <summary>What the record says of the site's air; nothing without one.</summary>
+    public ClimateFigures Figures { get; private set; } = null!;
+
+    public IReadOnlyList<FrostAt> Frost => Figures.Frost;
 
     public FrostOdds Spring => Frost[1].Spring;
 
     public FrostOdds Fall => Frost[1].Fall;
 
-    public HardinessZone Zone { get; private set; } = null!;
+    public HardinessZone Zone => Figures.Zone;
 
-    public HeatSpells Heat { get; private set; } = null!;
+    public HeatSpells Heat => Figures.Heat;
 
-    public ClimateRemarks Remarks { get; private set; } = null!;
+    public ClimateRemarks Remarks => Figures.Remarks;
 
-    public NotableYears Notable { get; private set; } = null!;
+    public NotableYears Notable => Figures.Notable;
 
-    public IReadOnlyList<MonthMeans> Months { get; private set; } = [];
+    public IReadOnlyList<MonthMeans> Months => Figures.Months;
 
     public LocalDate? OutDay { get; private set; }
 
@@ -99,8 +102,8 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
         return ClimateFigure.Air(
             (Spring, Fall),
             (Frost[2].Spring, Frost[2].Fall),
-            DailyBand.From(i => record.MinC[i], record),
-            DailyBand.From(i => record.MaxC[i], record),
+            Figures.Low,
+            Figures.High,
             OnTop,
             YearScale.Of(BulbCalendar.CommonStart(southern)),
             frame.Units
@@ -123,24 +126,7 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
         (Live, IReadOnlyList<LiveDay> days) = await live.Load();
         if (Record is not { } record)
             return;
-        Frost =
-        [
-            .. FrostOdds
-                .ThresholdsF.Select(f => (f, FrostOdds.CelsiusOf(f)))
-                .Select(t =>
-                    (
-                        t.f,
-                        FrostOdds.From(record, FrostEnd.LastSpring, t.Item2),
-                        FrostOdds.From(record, FrostEnd.FirstFall, t.Item2),
-                        SeasonLength.From(record, t.Item2)
-                    )
-                ),
-        ];
-        Zone = HardinessZone.From(record);
-        Heat = HeatSpells.From(record);
-        Remarks = ClimateRemarks.From(record);
-        Months = MonthMeans.From(record);
-        Notable = NotableYears.From(record, [.. Now.Plan.Planters.Where(p => !p.Form.IsBed).Select(p => p.ThermalClass()).Distinct()]);
+        Figures = await frame.Soon(frame.State.Derived(Now, nameof(ClimateFigures), n => ClimateFigures.Of(n.Plan, record)));
         OutDay = Words.ReadDay(Out) ?? Spring.DateAt(Now.Plan.Site.FrostRisk).Date;
         var years = new ClimateYears(record, Live?.IsNear(record.Station) == true ? days : []);
         if (new ClimateQuestion { Weather = Weather }.Shown(record, Notable, years.YearOf(frame.Today)) is { } shown)

@@ -6,6 +6,7 @@ using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Review;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
@@ -133,8 +134,7 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PaletteStore palet
         string mark = await log.Mark();
         LogRead read = await frame.Soon(frame.State.Derived(Now, ("learnt", mark, today), n =>
             {
-                // Beside the page, on a thread of its own.
-                IReadOnlyList<Observation> all = log.Between(EarliestDay, today).GetAwaiter().GetResult();
+                IReadOnlyList<Observation> all = ReckoningThreads.Read(() => log.Between(EarliestDay, today));
                 (IReadOnlyList<LossLearning> kinds, LossLearning every) = LossLearning.Of(n.Plan, all, today);
                 return new LogRead(kinds, every, n.Record is { } record ? SiteLearning.Of(n.Plan, record, all) : null);
             }));

@@ -149,28 +149,9 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
                 && search.Match(p.CommonName, PlantWords.Of(p)) is not null
             )
             .ToList();
-        List<(Plant, FloweringStrip, PlantFit?)> rows;
-        if (Planter is not null && Asked is { } asked)
-        {
-            var question = new FitQuestion(Flowering, Now.Plan.Site, Planter, Now.Plan.AreaOf(Planter), asked.First, asked.Last);
-            rows = [.. question.Ask(matching).Select(x => (x.Plant, x.Strip, (PlantFit?)x))];
-            if (Only == "fits")
-                rows.RemoveAll(r => r.Item3!.Verdict == FitVerdict.Fails);
-        }
-        else
-        {
-            var ordered = matching.OrderBy(p => p.IsRetired).ThenBy(p => p.LifeForm).ThenBy(p => p.CommonName, StringComparer.Ordinal);
-            rows = [.. (All == "yes" ? ordered : ordered.Take(MostRows)).Select(p => (p, Flowering.Usual(p), (PlantFit?)null))];
-            if (Asked is { } weeks)
-                rows =
-                [
-                    .. matching
-                        .Where(p => !p.IsRetired)
-                        .Select(p => (p, Flowering.Of(p, Flowering.UsualInstall(p, weeks.First)), (PlantFit?)null))
-                        .Where(r => r.Item2.OddsOver(weeks.First, weeks.Last) >= ColourOdds.InColour)
-                        .OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last)),
-                ];
-        }
+        List<(Plant, FloweringStrip, PlantFit?)> rows = await frame.Soon(
+            frame.State.Derived(Now, ("palette", start, PlanterId, Asked, Query, kind, Only, All), _ => Rows(matching))
+        );
         FoundInAll = Planter is null && Asked is null ? matching.Count : rows.Count;
         Found = All == "yes" ? rows : [.. rows.Take(MostRows)];
         Uses = Now
@@ -178,5 +159,28 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
             .GroupBy(x => x, StringComparer.Ordinal)
             .ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
         Compare = [.. Compare.Where(c => Now.Plan.FindPlant(c) is not null).Distinct(StringComparer.Ordinal).Take(4)];
+    }
+
+    private List<(Plant, FloweringStrip, PlantFit?)> Rows(List<Plant> matching)
+    {
+        if (Planter is not null && Asked is { } asked)
+        {
+            var question = new FitQuestion(Flowering, Now.Plan.Site, Planter, Now.Plan.AreaOf(Planter), asked.First, asked.Last);
+            return
+            [
+                .. question.Ask(matching).Where(x => Only != "fits" || x.Verdict != FitVerdict.Fails).Select(x => (x.Plant, x.Strip, (PlantFit?)x)),
+            ];
+        }
+        if (Asked is { } weeks)
+            return
+            [
+                .. matching
+                    .Where(p => !p.IsRetired)
+                    .Select(p => (p, Flowering.Of(p, Flowering.UsualInstall(p, weeks.First)), (PlantFit?)null))
+                    .Where(r => r.Item2.OddsOver(weeks.First, weeks.Last) >= ColourOdds.InColour)
+                    .OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last)),
+            ];
+        var ordered = matching.OrderBy(p => p.IsRetired).ThenBy(p => p.LifeForm).ThenBy(p => p.CommonName, StringComparer.Ordinal);
+        return [.. (All == "yes" ? ordered : ordered.Take(MostRows)).Select(p => (p, Flowering.Usual(p), (PlantFit?)null))];
     }
 }

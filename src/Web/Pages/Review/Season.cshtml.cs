@@ -8,6 +8,7 @@ using UnrulyMeadow.Core.Supply;
 using UnrulyMeadow.Exchange.Sheets;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
@@ -142,8 +143,7 @@ public sealed class SeasonModel(PageFrame frame, LogStore log, CrewStore crew, S
                     season,
                     today,
                     seen,
-                    // Beside the page, on a thread of its own.
-                    crew.Minutes(start, last).GetAwaiter().GetResult(),
+                    ReckoningThreads.Read(() => crew.Minutes(start, last)),
                     money.ByPlanter.ToDictionary(p => p.Key, p => p.Value.Expected - p.Value.Credited, StringComparer.Ordinal)
                 )
             )

@@ -5,6 +5,7 @@ using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Trials;
 using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
+using UnrulyMeadow.Web.Jobs;
 using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
 
@@ -145,8 +146,7 @@ public sealed class IndexModel(PageFrame frame, TrialStore trials, LogStore log,
                 ? []
                 : await frame.Soon(frame.State.Derived(Now, ("trials", await log.Mark(), today, string.Join(' ', kept.Select(t => t.Id))), n =>
                     {
-                        // Beside the page, on a thread of its own.
-                        IReadOnlyList<Core.Review.Observation> seen = log.Between(kept.Min(t => t.First), today).GetAwaiter().GetResult();
+                        IReadOnlyList<Core.Review.Observation> seen = ReckoningThreads.Read(() => log.Between(kept.Min(t => t.First), today));
                         return kept.Select(t => (Trial: t, Scores: t.Scores(n.Plan, seen)))
                             .Select(t => (t.Trial, t.Scores.Count, Trial.Judge(t.Scores.Select(s => s.Score))))
                             .ToList();
