@@ -13,14 +13,34 @@ public sealed class StillReckoningException : Exception;
 /// </summary>
 public sealed class ShowsReckoning(IModelMetadataProvider metadata) : IExceptionFilter
 {
-    private const string AskAgainSeconds = "1";
+    /// <summary>Says of a page that it is asked for once more.</summary>
+    public const string Again = "meadow-again";
+
+    // At once the first time, for then it is waited for.
+    private const string FirstSeconds = "0";
+    private const string LaterSeconds = "1";
+    private static readonly TimeSpan AgainLasts = TimeSpan.FromSeconds(10);
 
     /// <inheritdoc />
     public void OnException(ExceptionContext context)
     {
         if (context.Exception is not StillReckoningException)
             return;
-        context.HttpContext.Response.Headers["Refresh"] = AskAgainSeconds;
+        HttpRequest asked = context.HttpContext.Request;
+        context.HttpContext.Response.Headers["Refresh"] = asked.Cookies.ContainsKey(Again) ? LaterSeconds : FirstSeconds;
+        context.HttpContext.Response.Cookies.Append(
+            Again,
+            "1",
+            new CookieOptions
+            {
+                Path = asked.PathBase + asked.Path,
+                MaxAge = AgainLasts,
+                HttpOnly = true,
+                Secure = asked.IsHttps,
+                SameSite = SameSiteMode.Strict,
+                IsEssential = true,
+            }
+        );
         context.Result = new ViewResult
         {
             ViewName = "/Pages/Shared/Reckoning.cshtml",

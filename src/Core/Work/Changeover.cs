@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using NodaTime;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
@@ -70,13 +71,47 @@ public sealed record Changeover(
     /// <summary>Every changeover of a planter, in order. Each knows what fresh medium those before it have brought.</summary>
     public static IReadOnlyList<Changeover> Of(Plan plan, Planter planter)
     {
-        var renewed = new MediumRenewal(plan, planter);
-        List<ChangeoverItem> all = [.. plan.DisplaysOf(planter.Id).SelectMany(d => ItemsOf(plan, planter, d))];
-        Changeover[] changes =
-        [
-            .. DaysOf(plan, planter).Select(day => On(plan, planter, all, day, renewed)).Where(c => c.Out.Count + c.In.Count > 0),
-        ];
-        return plan.Records.Plantings.Count == 0 ? changes : [.. Unplanted(plan, changes)];
+        IReadOnlyList<Display> displays = plan.DisplaysOf(planter.Id);
+        if (!Reckoned.TryGetValue(planter, out Known? known) || !known.Holds(plan, displays))
+        {
+            var renewed = new MediumRenewal(plan, planter);
+            List<ChangeoverItem> all = [.. displays.SelectMany(d => ItemsOf(plan, planter, d))];
+            known = new Known(
+                plan.Site,
+                displays,
+                Known.PlantsOf(plan, displays),
+                [.. DaysOf(plan, planter).Select(day => On(plan, planter, all, day, renewed)).Where(c => c.Out.Count + c.In.Count > 0)]
+            );
+            Reckoned.AddOrUpdate(planter, known);
+        }
+        return plan.Records.Plantings.Count == 0 ? known.Changes : [.. Unplanted(plan, known.Changes)];
+    }
+
+    // Kept while the planter lives: every page reads them, and an edit costs those of one planter. What did not change is the same object as before.
+    private static readonly ConditionalWeakTable<Planter, Known> Reckoned = [];
+
+    private sealed record Known(Site Site, IReadOnlyList<Display> Displays, Plant?[] Plants, IReadOnlyList<Changeover> Changes)
+    {
+        public static Plant?[] PlantsOf(Plan plan, IReadOnlyList<Display> displays) =>
+            [.. displays.SelectMany(d => d.Items.Select(i => plan.FindPlant(i.PlantId)))];
+
+        public bool Holds(Plan plan, IReadOnlyList<Display> displays)
+        {
+            if (!ReferenceEquals(plan.Site, Site) || displays.Count != Displays.Count)
+                return false;
+            int plant = 0;
+            for (int d = 0; d < displays.Count; d++)
+            {
+                if (!ReferenceEquals(displays[d], Displays[d]))
+                    return false;
+                foreach (DisplayItem item in displays[d].Items)
+                {
+                    if (!ReferenceEquals(plan.FindPlant(item.PlantId), Plants[plant++]))
+                        return false;
+                }
+            }
+            return true;
+        }
     }
 
     /// <summary>
@@ -102,7 +137,7 @@ public sealed record Changeover(
         ];
 
     // Of what goes in with a display over several days, the first is planted first.
-    private static IEnumerable<Changeover> Unplanted(Plan plan, Changeover[] changes)
+    private static IEnumerable<Changeover> Unplanted(Plan plan, IReadOnlyList<Changeover> changes)
     {
         var counted = new Dictionary<(string Display, string Plant), int>();
         foreach (Changeover change in changes)

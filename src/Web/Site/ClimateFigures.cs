@@ -1,7 +1,5 @@
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Ground;
-using UnrulyMeadow.Core.Planning;
-using UnrulyMeadow.Core.Planters;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -33,9 +31,9 @@ public sealed record ClimateFigures(
 )
 {
     /// <summary>Reckons them.</summary>
-    /// <param name="plan">The plan, whose containers tell which winters were the coldest in the root zone.</param>
     /// <param name="record">The record.</param>
-    public static ClimateFigures Of(Plan plan, WeatherRecord record) =>
+    /// <param name="classes">Containers of the site, which tell what winters were the coldest in the root zone.</param>
+    public static ClimateFigures Of(WeatherRecord record, IReadOnlyList<ThermalClass> classes) =>
         new(
             [
                 .. FrostOdds.ThresholdsF.Select(f =>
@@ -53,7 +51,7 @@ public sealed record ClimateFigures(
             HeatSpells.From(record),
             ClimateRemarks.From(record),
             MonthMeans.From(record),
-            NotableYears.From(record, [.. plan.Planters.Where(p => !p.Form.IsBed).Select(p => p.ThermalClass()).Distinct()]),
+            NotableYears.From(record, classes),
             DailyBand.From(i => record.MinC[i], record),
             DailyBand.From(i => record.MaxC[i], record)
         );

@@ -20,6 +20,9 @@ public sealed class PageFrame(CurrentSite site, Visitor visitor, IClock clock, I
     // What a person takes for at once. What takes longer goes on beside the page.
     private static readonly TimeSpan AtOnce = TimeSpan.FromMilliseconds(180);
 
+    // A page that is asked for again waits for what belongs to its moment: where others save all the time, the next moment's is not there either.
+    private static readonly TimeSpan AskedAgain = TimeSpan.FromSeconds(4);
+
     private readonly long _begun = Stopwatch.GetTimestamp();
     private SiteNow? _now;
     private Core.Planning.SiteUnits _siteUnits = Core.Planning.SiteUnits.Metric;
@@ -49,14 +52,16 @@ public sealed class PageFrame(CurrentSite site, Visitor visitor, IClock clock, I
 
     /// <summary>
     /// What a page rests on, where it is known at once. A page that is only looked at does not wait for more: it says that it is still being
-    /// reckoned, and is asked for again. What is sent, and parts that scripts ask for, wait.
+    /// reckoned, and is asked for again, and then waits longer. What is sent, and parts that scripts ask for, wait.
     /// </summary>
     /// <param name="work">The reckoning; it goes on when the page has gone, and what it finds is kept for the next who asks.</param>
     /// <exception cref="StillReckoningException">It takes longer.</exception>
     public async Task<T> Soon<T>(Task<T> work)
     {
-        bool waits = http.HttpContext?.Request is not { } asked || !HttpMethods.IsGet(asked.Method) || asked.Query.ContainsKey("handler");
-        return waits || await IsThereSoon(work) ? await work : throw new StillReckoningException();
+        if (http.HttpContext?.Request is not { } asked || !HttpMethods.IsGet(asked.Method) || asked.Query.ContainsKey("handler"))
+            return await work;
+        TimeSpan patience = asked.Cookies.ContainsKey(ShowsReckoning.Again) ? AskedAgain : AtOnce;
+        return await IsThereWithin(patience, work) ? await work : throw new StillReckoningException();
     }
 
     /// <summary>
@@ -65,11 +70,11 @@ public sealed class PageFrame(CurrentSite site, Visitor visitor, IClock clock, I
     /// </summary>
     /// <param name="work">The reckoning; it goes on when the page has gone, and what it finds is kept for the next who asks.</param>
     public async Task<T?> IfSoon<T>(Task<T> work)
-        where T : class? => await IsThereSoon(work) ? await work : null;
+        where T : class? => await IsThereWithin(AtOnce, work) ? await work : null;
 
-    private async Task<bool> IsThereSoon(Task work)
+    private async Task<bool> IsThereWithin(TimeSpan patience, Task work)
     {
-        TimeSpan left = AtOnce - Stopwatch.GetElapsedTime(_begun);
+        TimeSpan left = patience - Stopwatch.GetElapsedTime(_begun);
         return work.IsCompleted || (left > TimeSpan.Zero && await Task.WhenAny(work, Task.Delay(left)) == work);
     }
 

@@ -4,6 +4,7 @@ using NodaTime;
 using UnrulyMeadow.Core;
 using UnrulyMeadow.Core.Checks;
 using UnrulyMeadow.Core.Climate;
+using UnrulyMeadow.Core.Ground;
 using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
 using UnrulyMeadow.Core.Planters;
@@ -112,17 +113,27 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
     public async Task<NotableRuns?> Notable(LocalDate start)
     {
         Kept kept = await Fresh();
-        // They rest on the weather and on what containers there are, and outlive most edits.
-        Core.Ground.ThermalClass[] classes =
-        [
-            .. kept.Now.Plan.Planters.Where(p => !p.IsRetired).Select(p => p.ThermalClass()).Distinct().OrderBy(c => c.GetHashCode()),
-        ];
+        ThermalClass[] classes = Classes(kept.Now.Plan.Planters.Where(p => !p.IsRetired));
         return await kept.Notable.GetOrAddBeside(
             (start, classes.Aggregate(17, HashCode.Combine)),
             k => NotableRuns.Of(Kernel(kept, k.Start).Seasons, k.Start, classes, kept.Now.IsSouthern),
             threads
         );
     }
+
+    /// <summary>What the record says of the site's air; null without one.</summary>
+    public async Task<ClimateFigures?> Climate()
+    {
+        Kept kept = await Fresh();
+        if (kept.Now.Record is not { YearsUsed.Count: > 0 } record)
+            return null;
+        ThermalClass[] classes = Classes(kept.Now.Plan.Planters.Where(p => !p.Form.IsBed));
+        return await kept.Climate.GetOrAddBeside(classes.Aggregate(17, HashCode.Combine), _ => ClimateFigures.Of(record, classes), threads);
+    }
+
+    // What rests on the weather and on these outlives most edits.
+    private static ThermalClass[] Classes(IEnumerable<Planter> planters) =>
+        [.. planters.Select(p => p.ThermalClass()).Distinct().OrderBy(c => c.GetHashCode())];
 
     /// <summary>Each area's run of bulbs in a plan year.</summary>
     public async Task<IReadOnlyList<AreaSequence>> Sequences(LocalDate start)
@@ -432,6 +443,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
 
         public BoundedCache<(LocalDate Start, int Classes), NotableRuns?> Notable { get; private set; } = Few<(LocalDate, int), NotableRuns?>(20);
 
+        public BoundedCache<int, ClimateFigures> Climate { get; private set; } = Few<int, ClimateFigures>(2);
+
         public BoundedCache<LocalDate, SeasonKernel> Kernels { get; private set; } = Few<LocalDate, SeasonKernel>(2);
 
         /// <summary>The map; the same list while its features are the same.</summary>
@@ -452,7 +465,10 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
         {
             // Plants that did not change are the same objects as before.
             if (ReferenceEquals(before.Now.Record, Now.Record))
-                (Flowering, Kernels, BulbYears, Stays, Notable) = (before.Flowering, before.Kernels, before.BulbYears, before.Stays, before.Notable);
+            {
+                (Flowering, Kernels, BulbYears, Stays) = (before.Flowering, before.Kernels, before.BulbYears, before.Stays);
+                (Notable, Climate) = (before.Notable, before.Climate);
+            }
             // Features that did not change are the same objects: most edits leave the map as it was.
             if (ListChange.Between(before.Map, Now.Plan.Map) is { IsNone: true } && before.Map.Count == Now.Plan.Map.Count)
                 Map = before.Map;

@@ -35,6 +35,35 @@ public sealed class ChangeoverTests
         select PlanOf(bed, used, replaced, tops, stacks, lots);
 
     [Fact]
+    public void What_is_kept_of_a_planter_is_what_would_be_reckoned_anew_whatever_of_the_plan_has_changed() =>
+        Plans.Sample(plan =>
+        {
+            Planter planter = plan.Planters[0];
+            Plan Other(Site? site = null, IReadOnlyList<Plant>? palette = null) =>
+                new(site ?? plan.Site, plan.Areas, plan.Planters, palette ?? plan.Palette, plan.Displays, plan.Turns, lots: plan.Lots);
+            Plan[] afterwards =
+            [
+                plan,
+                .. plan.Displays.Select(d => plan.Changed([d.Id], [])),
+                Other(plan.Site with { FreshMediumCm = plan.Site.FreshMediumCm / 2 }),
+                Other(palette: [.. plan.Palette.Select(p => p.Bulb is { } b ? p with { Bulb = b with { HeightCm = b.HeightCm + 1 } } : p)]),
+                plan,
+            ];
+            // Of a copy nothing is kept.
+            foreach (Plan now in afterwards)
+                Assert.Equal(Told(Changeover.Of(now, planter with { })), Told(Changeover.Of(now, planter)));
+        });
+
+    private static IEnumerable<string> Told(IEnumerable<Changeover> changes)
+    {
+        static string All(IEnumerable<ChangeoverItem> items) =>
+            string.Join(' ', items.Select(i => $"{i.Display.Id}/{i.Plant.Id}/{i.Count}/{i.DepthCm}/{i.CoverCm}"));
+        return changes.Select(c =>
+            $"{c.Day} out {All(c.Out)} in {All(c.In)} stays {All(c.Stays)} dig {c.DigDepthCm} medium {c.Medium?.Litres} feed {c.Feed.Sum(f => f.Grams)}"
+        );
+    }
+
+    [Fact]
     public void What_stands_after_a_day_is_what_stood_before_less_what_came_out_and_what_went_in() =>
         Plans.Sample(
             plan =>

@@ -124,9 +124,9 @@ public sealed class IndexModel(PageFrame frame, LiveStore live, DrawingSheet she
     {
         Now = await frame.Now();
         (Live, IReadOnlyList<LiveDay> days) = await live.Load();
-        if (Record is not { } record)
+        if (Record is not { } record || await frame.Soon(frame.State.Climate()) is not { } figures)
             return;
-        Figures = await frame.Soon(frame.State.Derived(Now, nameof(ClimateFigures), n => ClimateFigures.Of(n.Plan, record)));
+        Figures = figures;
         OutDay = Words.ReadDay(Out) ?? Spring.DateAt(Now.Plan.Site.FrostRisk).Date;
         var years = new ClimateYears(record, Live?.IsNear(record.Station) == true ? days : []);
         if (new ClimateQuestion { Weather = Weather }.Shown(record, Notable, years.YearOf(frame.Today)) is { } shown)
