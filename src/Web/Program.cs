@@ -173,6 +173,7 @@ app.UseSites();
 app.UseRouting();
 app.UseRateLimiter();
 app.UseGate();
+Moment.Use(app);
 app.MapRazorPages();
 app.MapJobs();
 app.MapCalendars();

@@ -72,6 +72,11 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
     // Kept plans set beside the present one.
     private readonly BoundedCache<(Guid Id, LocalDate Start, WeatherRecord? Record), SiteYear> _others = new(OneYearBytes, y => y.Bytes);
 
+    // For so long those who only look stay with what others look at, while these do.
+    private static readonly TimeSpan SharedLasts = TimeSpan.FromSeconds(2);
+    private volatile Kept? _shared;
+    private long _sharedAt;
+
     private SunPaths? _paths;
     private volatile Kept? _kept;
 
@@ -368,7 +373,26 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
     private static IReadOnlyList<GrowingSeason> Stay(Kept kept, LocalDate month) =>
         kept.Stays.GetOrAdd(month, m => StayLosses.Seasons(kept.Now.Record!, m));
 
+    // What this request looks at; beside requests, and where one saves, what stands now.
     private async Task<Kept> Fresh()
+    {
+        if (Moment.Now is not { } moment)
+            return await Latest();
+        if (moment.Of(this) is Kept here)
+            return here;
+        Kept? shared = _shared;
+        if (!moment.MayShare || shared is not { Lookers: > 0 } || Environment.TickCount64 - _sharedAt > SharedLasts.TotalMilliseconds)
+        {
+            long asked = Environment.TickCount64;
+            _shared = shared = await Latest();
+            _sharedAt = asked;
+        }
+        Interlocked.Increment(ref shared.Lookers);
+        moment.Stay(this, shared, () => Interlocked.Decrement(ref shared.Lookers));
+        return moment.Of(this) as Kept ?? shared;
+    }
+
+    private async Task<Kept> Latest()
     {
         PlanMark mark = await plans.Mark();
         if (_kept is { } kept && kept.Now.Mark == mark)
@@ -425,6 +449,9 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
         public WeatherRecord? Station { get; } = station;
 
         public SiteNow Now { get; } = now;
+
+        /// <summary>Requests that look at it.</summary>
+        public int Lookers;
 
         /// <summary>By plan year. The kernel holds the planters' years themselves.</summary>
         public BoundedCache<LocalDate, SiteYear> Years { get; } = Few<LocalDate, SiteYear>(2);
