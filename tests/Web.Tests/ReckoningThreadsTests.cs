@@ -30,7 +30,7 @@ public sealed class ReckoningThreadsTests
     }
 
     [Fact]
-    public async Task Loops_and_what_waits_for_anothers_value_stay_on_them_and_no_more_run_at_once_than_there_are()
+    public async Task Loops_that_say_so_and_what_waits_for_anothers_value_stay_on_them_and_no_more_run_at_once_than_there_are()
     {
         using var threads = new ReckoningThreads();
         var cache = new Core.BoundedCache<int, int>(100, _ => 1);
@@ -42,7 +42,7 @@ public sealed class ReckoningThreadsTests
         {
             int running = Interlocked.Increment(ref now);
             InterlockedMax(ref most, running);
-            Parallel.For(0, 8, _ => ran.Add(Thread.CurrentThread.Name));
+            Parallel.For(0, 8, new ParallelOptions { TaskScheduler = TaskScheduler.Current }, _ => ran.Add(Thread.CurrentThread.Name));
             Interlocked.Decrement(ref now);
             return key == 0 ? 0 : 1 + cache.GetOrAdd(key - 1, Value);
         }

@@ -213,7 +213,9 @@ public sealed class SeasonKernel
         List<Planter> inUse = [.. plan.Planters.Where(p => !p.IsRetired)];
         PrepareGround(plan, inUse, inUse.Count);
         var seasons = new PlanterSeason[inUse.Count];
-        Parallel.For(0, inUse.Count, i => seasons[i] = Compute(plan, inUse[i], PlantedItem.Of(plan, inUse[i], Start, Start.PlusMonths(12)), year));
+        Parallel.For(0, inUse.Count, new ParallelOptions { TaskScheduler = TaskScheduler.Current }, i =>
+            seasons[i] = Compute(plan, inUse[i], PlantedItem.Of(plan, inUse[i], Start, Start.PlusMonths(12)), year)
+        );
         return new SiteYear(Start, seasons, [weatherYear]);
     }
 

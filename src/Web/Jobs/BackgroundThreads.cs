@@ -5,7 +5,7 @@ namespace UnrulyMeadow.Web.Jobs;
 
 /// <summary>
 /// Threads of a lower priority, which give way to pages; threads that a solver starts on them inherit it. What is awaited on them, and
-/// loops run side by side, stay on them. Whoever would block one for what is awaited uses <see cref="Read{T}"/>.
+/// loops that name <see cref="TaskScheduler.Current"/>, stay on them. Whoever would block one for what is awaited uses <see cref="Read{T}"/>.
 /// </summary>
 public abstract class BackgroundThreads : TaskScheduler, IDisposable
 {
