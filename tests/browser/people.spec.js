@@ -1,5 +1,5 @@
 import jsQR from 'jsqr';
-import { expect, studio, test } from './site.js';
+import { expect, settled, studio, test } from './site.js';
 
 // The studio's people, changed and put back by each test itself.
 const localhost = studio.replace('127.0.0.1', 'localhost');
@@ -25,6 +25,7 @@ test('a phone is signed in by the square that a lead shows, once, and at that si
   await phone.goto(link);
   await phone.getByRole('button', { name: 'Yes, I am Jory Tamsel' }).tap();
   await expect(phone.locator('.person')).toContainText('Jory Tamsel');
+  await settled(phone);
   await phone.goto(`${studio}/me`);
   await expect(phone.getByText('was signed in for you at one site')).toBeVisible();
   // The same square is worth nothing now.

@@ -46,6 +46,7 @@ export const test = base.extend({
     const goto = page.goto.bind(page);
     page.goto = async (...where) => {
       const { origin } = new URL(where[0]);
+      if (page.url().startsWith('http')) await settled(page, 10_000).catch(() => {});
       if (signedIn.has(origin) && !page.url().startsWith('http') && !where[0].includes('/signin')) await page.context().addCookies(signedIn.get(origin));
       let answer = await goto(...where);
       // Whoever is not signed in yet signs in, and comes to the page that was asked for. Tests side by side are owners each for
@@ -55,7 +56,7 @@ export const test = base.extend({
         signedIn.set(origin, await page.context().cookies(origin));
         answer = await goto(...where);
       }
-      await page.waitForFunction(() => document.readyState === 'complete' && !document.querySelector('[data-reckoning]'));
+      await settled(page);
       return answer;
     };
     await use(page);
@@ -65,6 +66,10 @@ export const test = base.extend({
 });
 
 export { expect };
+
+/** A page that is still being reckoned opens by itself, and would do so in the midst of whatever is asked for next. */
+export const settled = (page, timeout) =>
+  page.waitForFunction(() => document.readyState === 'complete' && !document.querySelector('[data-reckoning]'), null, { timeout });
 
 /** Daily weather of a mild place as a plain CSV. */
 export const weatherCsv = (years = 12) => {
