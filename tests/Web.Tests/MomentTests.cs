@@ -23,7 +23,7 @@ public sealed class MomentTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Same(before, await looking.Seen());
         await Save("Save once");
         Assert.Same(before, await looking.Whole());
-        SiteNow saved = await looking.Whole("meadow-wrote=1");
+        SiteNow saved = await looking.Whole("meadow_wrote=1");
         Assert.True(saved.Mark.Revision > before.Mark.Revision);
         // Who began before looks on at what they began with.
         looking.End();
@@ -38,10 +38,10 @@ public sealed class MomentTests(MeadowApp app) : IClassFixture<MeadowApp>
         using HttpClient browser = app.Browser();
         using HttpResponseMessage saved = await browser.Send("/planters/tea-trough/edit", null, ("Input.Note", "beside the gate"));
         Assert.Equal(HttpStatusCode.Redirect, saved.StatusCode);
-        Assert.Contains(saved.Headers.GetValues("Set-Cookie"), c => c.StartsWith("meadow-wrote=", StringComparison.Ordinal));
+        Assert.Contains(saved.Headers.GetValues("Set-Cookie"), c => c.StartsWith("meadow_wrote=", StringComparison.Ordinal));
         using HttpResponseMessage looked = await browser.GetAsync(new Uri("/planters/tea-trough", UriKind.Relative));
         Assert.DoesNotContain(looked.Headers.TryGetValues("Set-Cookie", out IEnumerable<string>? set) ? set : [], c =>
-            c.StartsWith("meadow-wrote=", StringComparison.Ordinal)
+            c.StartsWith("meadow_wrote=", StringComparison.Ordinal)
         );
     }
 

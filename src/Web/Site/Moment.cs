@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using UnrulyMeadow.Web.Safekeeping;
 
 namespace UnrulyMeadow.Web.Site;
 
@@ -9,12 +10,6 @@ namespace UnrulyMeadow.Web.Site;
 /// <param name="mayShare">True where a state that another request looks at will do.</param>
 public sealed class Moment(bool mayShare)
 {
-    // Says to a browser's next questions that it has just saved something.
-    private const string Wrote = "meadow-wrote";
-
-    // Longer than a state is shared.
-    private static readonly TimeSpan WroteLasts = TimeSpan.FromSeconds(6);
-
     private static readonly AsyncLocal<Moment?> Here = new();
 
     private readonly ConcurrentDictionary<object, (object State, Action Leave)> _states = new();
@@ -25,7 +20,7 @@ public sealed class Moment(bool mayShare)
     /// <summary>True where a state that another request looks at will do.</summary>
     public bool MayShare => mayShare;
 
-    /// <summary>Gives each request that only looks its moment, and marks the browser of one that saves.</summary>
+    /// <summary>Gives each request that only looks its moment.</summary>
     /// <param name="app">The app.</param>
     public static void Use(IApplicationBuilder app) =>
         app.Use(
@@ -33,26 +28,11 @@ public sealed class Moment(bool mayShare)
             {
                 if (!HttpMethods.IsGet(http.Request.Method))
                 {
-                    http.Response.OnStarting(() =>
-                    {
-                        http.Response.Cookies.Append(
-                            Wrote,
-                            "1",
-                            new CookieOptions
-                            {
-                                MaxAge = WroteLasts,
-                                HttpOnly = true,
-                                Secure = http.Request.IsHttps,
-                                SameSite = SameSiteMode.Strict,
-                                IsEssential = true,
-                            }
-                        );
-                        return Task.CompletedTask;
-                    });
                     await next(http);
                     return;
                 }
-                var moment = new Moment(mayShare: !http.Request.Cookies.ContainsKey(Wrote));
+                // The cookie lasts longer than a state is shared.
+                var moment = new Moment(mayShare: !http.Request.Cookies.ContainsKey(ReadingOnly.Cookie));
                 Here.Value = moment;
                 try
                 {
