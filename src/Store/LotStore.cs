@@ -1,6 +1,8 @@
 using NodaTime;
 using UnrulyMeadow.Core;
+using UnrulyMeadow.Core.Palette;
 using UnrulyMeadow.Core.Planning;
+using UnrulyMeadow.Core.Supply;
 
 namespace UnrulyMeadow.Store;
 
@@ -22,6 +24,61 @@ public sealed class LotStore(PlanStore plans)
             await edit.Put([lot]);
             return true;
         });
+    }
+
+    /// <summary>Moves plants of a lot to another site, where they are a lot of their own; both sites tell of it, or neither.</summary>
+    /// <param name="lotId">The lot.</param>
+    /// <param name="version">The version at which it was read.</param>
+    /// <param name="count">How many.</param>
+    /// <param name="other">The other site's plan.</param>
+    /// <param name="day">The day.</param>
+    /// <exception cref="InvalidInputException">There are not so many, or the other site does not know the kind.</exception>
+    /// <exception cref="LostUpdateException">Somebody has changed the lot in between.</exception>
+    public Task Move(string lotId, long version, int count, PlanStore other, LocalDate day)
+    {
+        string from = string.Empty;
+        return plans.WriteBoth(
+            other,
+            async edit =>
+            {
+                await edit.Expect("lot", [(lotId, version)], _ => "This lot");
+                Plan plan = edit.Before.Plan;
+                Lot lot = plan.Lots.First(l => l.Id == lotId);
+                if (count < 1 || count > lot.Count)
+                    throw new InvalidInputException("count", $"must be from 1 to the {lot.Count} that are there");
+                await edit.Because(MovementKind.Moved, day);
+                await edit.Put([lot with { Count = lot.Count - count }]);
+                from = plan.Site.Name;
+                return (Lot: lot, Plant: plan.Plant(lot.PlantId));
+            },
+            async (edit, handed) =>
+            {
+                Plan plan = edit.Before.Plan;
+                // One id may stand for different kinds where palettes were not shared.
+                if (
+                    plan.FindPlant(handed.Plant.Id) is not { IsRetired: false } plant
+                    || !plant.BotanicalName.Equals(handed.Plant.BotanicalName, StringComparison.OrdinalIgnoreCase)
+                )
+                    throw new InvalidInputException(
+                        "site",
+                        $"{plan.Site.Name} has no {handed.Plant.CommonName} in its palette: add the kind there first"
+                    );
+                string said = $"From {from}. {handed.Lot.Note}".Trim();
+                await edit.Because(MovementKind.Moved, day);
+                await edit.Put([
+                    handed.Lot with
+                    {
+                        Id = Ids.From($"{plant.Id}-{day.ToString("uuuu-MM", null)}", x => plan.Lots.Any(l => l.Id == x)),
+                        Count = count,
+                        Place = PlainText.Cut($"from {from}", 60),
+                        FromPlanterId = null,
+                        Note = PlainText.Cut(said, Lot.MostNote),
+                        Form = GoodsForm.Of(plant).Any(f => f.Name == handed.Lot.Form) ? handed.Lot.Form : null,
+                    },
+                ]);
+            },
+            handed => ($"{count} {handed.Plant.CommonName} moved to another site", $"{count} {handed.Plant.CommonName} from {from}")
+        );
     }
 
     /// <summary>Removes a lot.</summary>

@@ -54,7 +54,76 @@ public sealed class PlanStore(SiteDatabase database, JsonSerializerOptions json,
     /// <param name="what">What the change does, in a few words; null to name the parts that it touches.</param>
     /// <exception cref="InvalidInputException">The change breaks a rule, or something would no longer fit.</exception>
     /// <exception cref="LostUpdateException">Something was changed in between.</exception>
-    internal async Task<T> Write<T>(Func<PlanEdit, Task<T>> work, string? what = null)
+    internal Task<T> Write<T>(Func<PlanEdit, Task<T>> work, string? what = null) =>
+        Trying(
+            async (connection, transaction) =>
+            {
+                (T result, LoadedPlan after) = await Change(connection, transaction, work, what);
+                await transaction.CommitAsync();
+                _latest = after;
+                return result;
+            }
+        );
+
+    /// <summary>Makes one change of this plan and of another site's, both or neither.</summary>
+    /// <param name="other">The other plan.</param>
+    /// <param name="here">Writes to this plan; what it answers is handed to the other.</param>
+    /// <param name="there">Writes to the other.</param>
+    /// <param name="what">What the change does here and there, in a few words.</param>
+    /// <exception cref="InvalidInputException">The change breaks a rule, or something would no longer fit.</exception>
+    /// <exception cref="LostUpdateException">Something was changed in between.</exception>
+    internal Task WriteBoth<T>(
+        PlanStore other,
+        Func<PlanEdit, Task<T>> here,
+        Func<PlanEdit, T, Task> there,
+        Func<T, (string Here, string There)> what
+    ) =>
+        Trying(
+            async (connection, transaction) =>
+            {
+                // Whether the revision was raised already is asked of each site by itself.
+                async Task Enter(Guid site) =>
+                    await connection.ExecuteAsync(
+                        "select set_config('meadow.site', @site, true), set_config('meadow.raised', '', true)",
+                        new { site = $"{site}" },
+                        transaction
+                    );
+                // Held in one order, so that two who move something to each other's site do not wait for each other.
+                foreach (Guid site in new[] { database.Site, other.Database.Site }.Order())
+                {
+                    await Enter(site);
+                    await Hold(connection, transaction);
+                }
+                await Enter(database.Site);
+                (T handed, LoadedPlan after) = await Change(
+                    connection,
+                    transaction,
+                    async edit =>
+                    {
+                        T handed = await here(edit);
+                        edit.Says(what(handed).Here);
+                        return handed;
+                    },
+                    null
+                );
+                await Enter(other.Database.Site);
+                (_, LoadedPlan otherAfter) = await other.Change(
+                    connection,
+                    transaction,
+                    async edit =>
+                    {
+                        await there(edit, handed);
+                        return true;
+                    },
+                    what(handed).There
+                );
+                await transaction.CommitAsync();
+                (_latest, other._latest) = (after, otherAfter);
+                return true;
+            }
+        );
+
+    private async Task<T> Trying<T>(Func<NpgsqlConnection, NpgsqlTransaction, Task<T>> work)
     {
         for (int tries = 1; ; tries++)
         {
@@ -62,21 +131,7 @@ public sealed class PlanStore(SiteDatabase database, JsonSerializerOptions json,
             {
                 await using NpgsqlConnection connection = await database.Open();
                 await using NpgsqlTransaction transaction = await connection.BeginTransactionAsync();
-                // Whoever changes the plan holds this row first, so that nobody ever waits for two things in two orders.
-                await connection.ExecuteAsync("select from site for update", transaction: transaction);
-                LoadedPlan before =
-                    _latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction)
-                        ? known
-                        : await PlanReader.Load(connection, transaction, json, _latest);
-                var edit = new PlanEdit(connection, transaction, before, json);
-                T result = await work(edit);
-                LoadedPlan after = await PlanReader.Load(connection, transaction, json, before);
-                RefuseNew(before.Aside, after.Aside);
-                IReadOnlyList<PartChange> parts = PartChange.Between(before.Rows.All(before.Plan), after.Rows.All(after.Plan));
-                await ChangeStore.Note(edit, parts, edit.What ?? what ?? Said(parts), who?.Invoke() ?? string.Empty, json);
-                await transaction.CommitAsync();
-                _latest = after;
-                return result;
+                return await work(connection, transaction);
             }
             catch (PostgresException e)
                 when (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tries < MostTries)
@@ -84,6 +139,31 @@ public sealed class PlanStore(SiteDatabase database, JsonSerializerOptions json,
                 await Task.Delay(TimeSpan.FromMilliseconds(20 * tries));
             }
         }
+    }
+
+    // Whoever changes the plan holds this row first, so that nobody ever waits for two things in two orders.
+    private static Task Hold(NpgsqlConnection connection, NpgsqlTransaction transaction) =>
+        connection.ExecuteAsync("select from site for update", transaction: transaction);
+
+    private async Task<(T Result, LoadedPlan After)> Change<T>(
+        NpgsqlConnection connection,
+        NpgsqlTransaction transaction,
+        Func<PlanEdit, Task<T>> work,
+        string? what
+    )
+    {
+        await Hold(connection, transaction);
+        LoadedPlan before =
+            _latest is { } known && known.Mark == await PlanReader.Mark(connection, transaction)
+                ? known
+                : await PlanReader.Load(connection, transaction, json, _latest);
+        var edit = new PlanEdit(connection, transaction, before, json);
+        T result = await work(edit);
+        LoadedPlan after = await PlanReader.Load(connection, transaction, json, before);
+        RefuseNew(before.Aside, after.Aside);
+        IReadOnlyList<PartChange> parts = PartChange.Between(before.Rows.All(before.Plan), after.Rows.All(after.Plan));
+        await ChangeStore.Note(edit, parts, edit.What ?? what ?? Said(parts), who?.Invoke() ?? string.Empty, json);
+        return (result, after);
     }
 
     /// <summary>What a plan would take from the present one if it came in its place.</summary>

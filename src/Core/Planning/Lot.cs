@@ -67,6 +67,9 @@ public sealed record Lot(
     string? Form = null
 )
 {
+    /// <summary>Letters that its note takes.</summary>
+    public const int MostNote = 500;
+
     /// <summary>Every fault of the lot on its own.</summary>
     public IReadOnlyList<Fault> Faults()
     {
@@ -78,7 +81,7 @@ public sealed record Lot(
             faults.Add("count", $"must be from 0 to 100,000 (it is {Count})");
         if (Since.Year is < 1950 or > 2150)
             faults.Add("since", "must be a date from 1950 to 2150");
-        faults.Note("note", Note, 500);
+        faults.Note("note", Note, MostNote);
         if (Form is not null)
             faults.Text("form", Form, 40);
         return faults.Faults;

@@ -20,6 +20,9 @@ public enum MovementKind
     /// <summary>They were composted: left over, or no good.</summary>
     Composted,
 
+    /// <summary>They went to another site, or came from one.</summary>
+    Moved,
+
     /// <summary>They were counted again, or written down otherwise.</summary>
     Corrected,
 }

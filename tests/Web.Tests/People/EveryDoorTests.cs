@@ -75,6 +75,7 @@ public sealed class EveryDoorTests(EmptyApp app) : IClassFixture<EmptyApp>
         ["POST /stock"] = SiteRole.Lead,
         ["POST /stock?remove"] = SiteRole.Lead,
         ["POST /stock?out"] = SiteRole.Crew,
+        ["POST /stock?move"] = SiteRole.Lead,
         ["GET /supply/orders/{id:guid}/receive"] = SiteRole.Crew,
         ["POST /supply/orders/{id:guid}/receive"] = SiteRole.Crew,
         ["POST /supply/orders/{id:guid}?claim"] = SiteRole.Lead,

@@ -114,6 +114,77 @@ public sealed class TwoSitesTests(MeadowApp app) : IClassFixture<MeadowApp>, IAs
     }
 
     [Fact]
+    public async Task Plants_at_hand_go_to_another_site_of_ones_own_and_are_counted_once()
+    {
+        HttpClient owner = app.Browser();
+        SiteEntry second = (await app.Whole.Sites()).Single(s => s.Slug == "sorrel-park");
+        PlanStore here = new(app.Database, PlanFile.Stored);
+        PlanStore there = new(app.Whole.At(second.Id), PlanFile.Stored);
+        static int All(Core.Planning.Plan plan, string plant) => plan.Lots.Where(l => l.PlantId == plant).Sum(l => l.Count);
+        Core.Planning.Plan before = await here.Load();
+        Core.Planning.Plan others = await there.Load();
+        Core.Planning.Lot lot = before.Lots.First(l => l.Count > 12);
+        string page = $"{First}/stock?lot={lot.Id}";
+        using HttpResponseMessage tooMany = await owner.Send(page, "handler=move", ("Moved", $"{lot.Count + 1}"), ("To", $"{second.Id}"));
+        Assert.Contains(
+            $"from 1 to the {lot.Count} that are there",
+            (await Pages.Parse(tooMany)).QuerySelector("#Moved_fault")!.TextContent,
+            StringComparison.Ordinal
+        );
+        using HttpResponseMessage nowhere = await owner.Send(page, "handler=move", ("Moved", "12"), ("To", $"{Guid.NewGuid()}"));
+        Assert.Contains("choose one of your sites", (await Pages.Parse(nowhere)).QuerySelector("#To_fault")!.TextContent, StringComparison.Ordinal);
+        Assert.Equal(All(before, lot.PlantId), All(await here.Load(), lot.PlantId));
+
+        using HttpResponseMessage moved = await owner.Send(page, "handler=move", ("Moved", "12"), ("To", $"{second.Id}"));
+        Assert.Equal($"{First}/stock", moved.Headers.Location!.ToString());
+        Assert.Equal(All(before, lot.PlantId) - 12, All(await here.Load(), lot.PlantId));
+        Core.Planning.Plan after = await there.Load();
+        Assert.Equal(All(others, lot.PlantId) + 12, All(after, lot.PlantId));
+        Core.Planning.Lot came = after.Lots.Single(l => others.Lots.All(o => o.Id != l.Id));
+        Assert.StartsWith("From ", came.Note, StringComparison.Ordinal);
+        Assert.Contains("moved to another site", (await owner.Open($"{First}/changes")).Words(), StringComparison.Ordinal);
+        string said = (await owner.Open($"{Second}/changes")).Words();
+        Assert.Contains($"12 {before.Plant(lot.PlantId).CommonName} from", said, StringComparison.OrdinalIgnoreCase);
+        Assert.Contains("Marit Hollan", said, StringComparison.Ordinal);
+        // Somebody of one site alone is not asked.
+        Assert.Null((await app.Browser(SiteRole.Lead).Open($"/stock?lot={lot.Id}")).QuerySelector("[name=To]"));
+    }
+
+    [Fact]
+    public async Task What_the_other_site_cannot_take_stays_where_it_is()
+    {
+        SiteEntry second = (await app.Whole.Sites()).Single(s => s.Slug == "sorrel-park");
+        PlanStore here = new(app.Database, PlanFile.Stored);
+        PlanStore there = new(app.Whole.At(second.Id), PlanFile.Stored);
+        var stock = new LotStore(here);
+        LoadedPlan others = await there.Now();
+        Core.Palette.Plant unknown = (await here.Load()).Palette[0] with { Id = "seen-here-alone", CommonName = "Seen here alone" };
+        await new PaletteStore(here).Save(unknown, null);
+        var day = new NodaTime.LocalDate(2026, 11, 20);
+        await stock.Save(
+            new Core.Planning.Lot("alone", unknown.Id, 5, Core.Planning.LotState.Waiting, "bench", day, Core.Planning.LotCondition.Good),
+            null
+        );
+        LoadedPlan now = await here.Now();
+        Core.InvalidInputException refused = await Assert.ThrowsAsync<Core.InvalidInputException>(() =>
+            stock.Move("alone", now.Versions.Lot("alone"), 5, there, day)
+        );
+        Assert.Contains("has no Seen here alone in its palette", refused.Message, StringComparison.Ordinal);
+        Assert.Equal(now.Mark, (await here.Now()).Mark);
+        Assert.Equal(others.Mark, (await there.Now()).Mark);
+        // Two who move to each other's site at once wait for each other, and both do.
+        string[] pair = [now.Plan.Lots.First(l => l.Count > 20).Id, others.Plan.Lots.First(l => l.Count > 20).Id];
+        await Task.WhenAll(
+            stock.Move(pair[0], now.Versions.Lot(pair[0]), 1, there, day),
+            new LotStore(there).Move(pair[1], others.Versions.Lot(pair[1]), 1, here, day)
+        );
+        Assert.Equal(
+            now.Plan.Lots.Sum(l => l.Count) + others.Plan.Lots.Sum(l => l.Count),
+            (await here.Load()).Lots.Sum(l => l.Count) + (await there.Load()).Lots.Sum(l => l.Count)
+        );
+    }
+
+    [Fact]
     public async Task Without_a_site_in_its_address_a_page_asks_which_and_a_form_is_not_taken()
     {
         HttpClient owner = app.Browser();

@@ -11,12 +11,13 @@ using UnrulyMeadow.Store;
 using UnrulyMeadow.Store.People;
 using UnrulyMeadow.Web.People;
 using UnrulyMeadow.Web.Site;
+using UnrulyMeadow.Web.Sites;
 
 namespace UnrulyMeadow.Web.Pages.Stock;
 
 /// <summary>"What do we have?": plants at hand as lots, and what stands where since when.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk) : PageModel
+public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk, Visitor visitor, SiteRegistry sites, CurrentSite site) : PageModel
 {
     [BindProperty(SupportsGet = true, Name = "lot")]
     public string? LotId { get; set; }
@@ -126,8 +127,42 @@ public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk) 
                 TempData["Said"] = $"{taken} {Now.Plan.Plant(lot.PlantId).CommonName}: {Words.Of(kind)}.";
                 return Redirect("/stock");
             },
-            Load,
-            Compare
+            LoadLot,
+            Newer
+        );
+
+    /// <summary>How many go to another site, as typed.</summary>
+    [BindProperty]
+    public string? Moved { get; set; }
+
+    /// <summary>The site that they go to, as chosen.</summary>
+    [BindProperty]
+    public string? To { get; set; }
+
+    /// <summary>Other sites where whoever asks keeps the stock too.</summary>
+    public IReadOnlyList<Membership> OtherSites =>
+        visitor.May(SiteRole.Lead) ? [.. visitor.Memberships.Where(m => m.SiteId != site.Memory.Database.Site && m.Role >= SiteRole.Lead)] : [];
+
+    /// <summary>Moves plants of a lot to another site.</summary>
+    [Needs(SiteRole.Lead)]
+    public async Task<IActionResult> OnPostMoveAsync() =>
+        await frame.Saving(
+            this,
+            f => f == "count" ? nameof(Moved) : nameof(To),
+            async () =>
+            {
+                Now = await frame.Now();
+                Lot lot = Now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) ?? throw new LostUpdateException("This lot", isGone: true);
+                if (!int.TryParse(Moved, NumberStyles.None, CultureInfo.InvariantCulture, out int moved))
+                    throw new InvalidInputException("count", "must be a whole number");
+                if (OtherSites.FirstOrDefault(m => $"{m.SiteId}" == To) is not { } other)
+                    throw new InvalidInputException("site", "choose one of your sites");
+                await lots.Move(lot.Id, Input.Version, moved, sites.Of(other.SiteId).Plans, frame.Today);
+                TempData["Said"] = $"{moved} {Now.Plan.Plant(lot.PlantId).CommonName}: moved to {other.SiteName}.";
+                return Redirect("/stock");
+            },
+            LoadLot,
+            Newer
         );
 
     private IReadOnlyList<FormDifference> Compare(SiteNow now)
@@ -137,6 +172,21 @@ public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk) 
         LotInput theirs = LotInput.From(lot, now.Versions.Lot(lot.Id));
         Input.Version = theirs.Version;
         return FormDifference.Between(Input, theirs);
+    }
+
+    // Only a count is typed, which is no part of the lot: there is nothing to compare.
+    private IReadOnlyList<FormDifference> Newer(SiteNow now)
+    {
+        Input.Version = now.Plan.Lots.Any(l => l.Id == LotId) ? now.Versions.Lot(LotId!) : Input.Version;
+        return [];
+    }
+
+    // These forms carry a part of the lot; the form of the whole shows the rest as it stands.
+    private async Task LoadLot()
+    {
+        await Load();
+        if (Now.Plan.Lots.FirstOrDefault(l => l.Id == LotId) is { } lot)
+            Input = LotInput.From(lot, Input.Version);
     }
 
     private async Task Load()
