@@ -70,7 +70,7 @@ public sealed class ChoicesModel(PageFrame frame, LogStore log) : PageModel
             Query,
             PlantWords.Of,
             fits?.ByPlant,
-            Recent(now)
+            await frame.State.Derived(now, "kinds planned of late", Recent)
         );
         return new JsonResult(
             new
