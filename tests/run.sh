@@ -100,7 +100,7 @@ else
 fi
 
 # Said again at the end, where it is seen.
-[[ ${dotnet_failed:-0} -eq 0 ]] || { say "── failed:"; grep -E '^ *failed +[A-Za-z]' "$log" || true; }
+[[ ${dotnet_failed:-0} -eq 0 ]] || { say "── failed:"; grep -E -A 8 '^ *failed +[A-Za-z]' "$log" | head -60 || true; }
 say "took $((SECONDS - started)) s"
 say "$passed passed, $failed failed"
 [[ $failed -eq 0 ]]

@@ -53,7 +53,7 @@ public sealed class AppProcess : IDisposable
         };
         process.BeginOutputReadLine();
         process.BeginErrorReadLine();
-        var browser = new HttpClient { BaseAddress = await listening.Task.WaitAsync(Longest) };
+        var browser = new HttpClient { BaseAddress = await listening.Task.WaitAsync(Longest), Timeout = Longest };
         if (settings?.ContainsKey(Safekeeping.ReadingOnly.Setting) != true)
             await browser.TapIn();
         return new AppProcess(process, browser);

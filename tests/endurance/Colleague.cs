@@ -29,6 +29,9 @@ internal sealed class Colleague(Fleet fleet, string name, string slug, string ot
     /// <summary>How often something was said to be saved.</summary>
     public int Acknowledged { get; private set; }
 
+    /// <summary>How what was sent last was answered; empty while nothing was.</summary>
+    public string Answered { get; private set; } = string.Empty;
+
     /// <summary>Who it is.</summary>
     public string Name => name;
 
@@ -92,6 +95,7 @@ internal sealed class Colleague(Fleet fleet, string name, string slug, string ot
             using HttpResponseMessage answer = await browser.Send($"/at/{slug}/{page}", null, fields);
             if (answer.StatusCode is HttpStatusCode.InternalServerError)
                 Wrong.Add($"{name}, {page}: 500");
+            Answered = $"{page}: {(int)answer.StatusCode} {answer.RequestMessage?.Method} {answer.RequestMessage?.RequestUri}";
             // A saved form leads on to another page; one that was refused is shown again.
             return answer.IsSuccessStatusCode
                 && answer.RequestMessage!.Method == HttpMethod.Get
@@ -124,6 +128,7 @@ internal sealed class Colleague(Fleet fleet, string name, string slug, string ot
             // nothing was acknowledged.
             if (e is Xunit.Sdk.XunitException && e.Message.Contains(": 500", StringComparison.Ordinal))
                 Wrong.Add($"{name}: {e.Message}");
+            Answered = e.Message;
             await Task.Delay(50);
             return false;
         }

@@ -24,6 +24,9 @@ public sealed class KillTests
     // So much is written between two kills, so that each comes under load.
     private const int WrittenBetween = 6;
 
+    // Five minutes of tenths of a second: other tests may take nearly all of the machine.
+    private const int MostWaits = 3000;
+
     private static readonly DateTimeOffset Now = new(2026, 11, 23, 12, 0, 0, TimeSpan.Zero);
 
     private static double? Minutes =>
@@ -120,8 +123,8 @@ public sealed class KillTests
         )
         {
             Assert.True(
-                waited < 1200,
-                $"two minutes without {string.Join(", ", all.Where((c, i) => c.Acknowledged == before[i]).Select(c => c.Name))}"
+                waited < MostWaits,
+                $"without {string.Join("; ", all.Where((c, i) => c.Acknowledged == before[i]).Select(c => $"{c.Name}, at last: {c.Answered}"))}"
             );
             await Task.Delay(100);
         }
