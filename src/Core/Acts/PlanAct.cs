@@ -105,17 +105,10 @@ public static class PlanAct
             [.. plan.DisplaysOf(planterId).Where(d => IsMeant(d) && d.Install >= start && d.Install < start.PlusYears(1)).OrderBy(d => d.Install)];
 
         private Planter? Pair() =>
-            planter.Survey.LookGroup.Length == 0
-                ? null
-                : plan
-                    .Planters.Where(p =>
-                        p.Id != planter.Id
-                        && !p.IsRetired
-                        && p.Survey.LookGroup.Equals(planter.Survey.LookGroup, StringComparison.OrdinalIgnoreCase)
-                        && Begin(p.Id, question.Start).Count > 0
-                    )
-                    .OrderByDescending(p => p.Form == planter.Form)
-                    .FirstOrDefault();
+            plan.PlantersOfLook(planter.Survey.LookGroup)
+                .Where(p => p.Id != planter.Id && !p.IsRetired && Begin(p.Id, question.Start).Count > 0)
+                .OrderByDescending(p => p.Form == planter.Form)
+                .FirstOrDefault();
 
         private void Copy(IReadOnlyList<Display> sources, Func<Display, Display> when)
         {

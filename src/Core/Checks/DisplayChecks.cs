@@ -50,28 +50,23 @@ public sealed class DisplayChecks
     public DisplayChecks On(Plan other) => new(other, this);
 
     /// <summary>
-    /// What remarks on a planter's displays rest on besides the weather. While each of these is the same object as before, in the same
-    /// order, the remarks are the same; whatever a check asks of the plan beyond them belongs here too.
+    /// What remarks on a planter's displays rest on besides the weather and <see cref="AllRestOn"/>. While each of these is the same object
+    /// as before, in the same order, the remarks are the same; whatever a check asks of the plan beyond them belongs here or there too.
     /// </summary>
     /// <param name="plan">The plan.</param>
     /// <param name="planter">The planter.</param>
-    public static IEnumerable<object> RestsOn(Plan plan, Planter planter)
-    {
-        string group = planter.Survey.LookGroup;
-        // Alike planters are looked at together.
-        IEnumerable<Planter> alike =
-            group.Length == 0 ? [] : plan.Planters.Where(p => p.Survey.LookGroup.Equals(group, StringComparison.OrdinalIgnoreCase));
-        return
+    public static IEnumerable<object> RestsOn(Plan plan, Planter planter) =>
         [
-            plan.Site,
             plan.AreaOf(planter),
             planter,
             .. plan.DisplaysOf(planter.Id),
-            .. alike.SelectMany(p => plan.DisplaysOf(p.Id).Cast<object>().Prepend(p)),
-            .. plan.Palette,
-            .. plan.Lots,
+            // Alike planters are looked at together.
+            .. plan.PlantersOfLook(planter.Survey.LookGroup).SelectMany(p => plan.DisplaysOf(p.Id).Cast<object>().Prepend(p)),
         ];
-    }
+
+    /// <summary>What the remarks on every planter's displays rest on.</summary>
+    /// <param name="plan">The plan.</param>
+    public static IEnumerable<object> AllRestOn(Plan plan) => [plan.Site, .. plan.Palette, .. plan.Lots];
 
     /// <summary>Remarks on every display of the plan that stands on or after a day, without those that follow every plant's place.</summary>
     public IEnumerable<Remark> All(LocalDate from) => _plan.Displays.Where(d => d.Lift > from).SelectMany(d => For(d, thorough: false));

@@ -66,9 +66,8 @@ internal static class HouseRuleChecks
         List<Display> others =
         [
             .. at
-                .Plan.Planters.Where(p =>
-                    p.Id != at.Planter.Id && !p.IsRetired && p.Survey.LookGroup.Equals(group, StringComparison.OrdinalIgnoreCase)
-                )
+                .Plan.PlantersOfLook(group)
+                .Where(p => p.Id != at.Planter.Id && !p.IsRetired)
                 .SelectMany(p => at.Plan.DisplaysOf(p.Id))
                 .Where(d => d.Layer == at.Display.Layer && Math.Abs(Period.DaysBetween(d.Install, at.Display.Install)) <= 21),
         ];
@@ -345,7 +344,7 @@ internal static class HouseRuleChecks
                 ]
             );
         }
-        if (!strict && LookGroup.Differences(at.Planter, at.Plan.Planters) is { Count: > 0 } differences)
+        if (!strict && LookGroup.Differences(at.Planter, at.Plan.PlantersOfLook(at.Planter.Survey.LookGroup)) is { Count: > 0 } differences)
         {
             yield return at.Say(
                 Gravity.AgainstRule,

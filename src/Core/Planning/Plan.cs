@@ -111,6 +111,7 @@ public sealed class Plan
     private readonly Dictionary<string, Planter> _planters;
     private readonly Dictionary<string, Area> _areas;
     private readonly Dictionary<string, Display[]> _displays;
+    private ILookup<string, Planter>? _looks;
 
     /// <summary>Takes the parts together and checks them against each other.</summary>
     /// <exception cref="InvalidInputException">Something is missing, given twice or impossible; the faults are named.</exception>
@@ -201,6 +202,11 @@ public sealed class Plan
 
     /// <summary>The area of a planter.</summary>
     public Area AreaOf(Planter planter) => _areas[planter.AreaId];
+
+    /// <summary>Planters that are to look alike, retired ones among them; none for those of no group.</summary>
+    /// <param name="group">The look group, in capitals or not.</param>
+    public IEnumerable<Planter> PlantersOfLook(string group) =>
+        group.Length == 0 ? [] : (_looks ??= Planters.ToLookup(p => p.Survey.LookGroup, StringComparer.OrdinalIgnoreCase))[group];
 
     /// <summary>Displays of a planter, earliest first.</summary>
     public IReadOnlyList<Display> DisplaysOf(string planterId) => _displays.GetValueOrDefault(planterId, []);

@@ -216,12 +216,17 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
     private IReadOnlyList<Remark> RemarksOn(Kept kept, Display display, bool thorough)
     {
         object[] rests = kept.Rests.GetOrAdd(display.PlanterId, id => [.. DisplayChecks.RestsOn(kept.Now.Plan, kept.Now.Plan.FindPlanter(id)!)]);
-        LookedOver Fresh() => new(display, rests, kept.Now.Record, new Lazy<IReadOnlyList<Remark>>(() => Found(kept, display, thorough)));
+        LookedOver Fresh() =>
+            new(display, kept.AllRest, rests, kept.Now.Record, new Lazy<IReadOnlyList<Remark>>(() => Found(kept, display, thorough)));
         // Displays that are gone would be remembered for ever.
         if (_looked.Count > (2 * kept.Now.Plan.Displays.Count) + SpareLooked)
             _looked.Clear();
         return _looked
-            .AddOrUpdate((display.Id, thorough), _ => Fresh(), (_, known) => known.Holds(display, rests, kept.Now.Record) ? known : Fresh())
+            .AddOrUpdate(
+                (display.Id, thorough),
+                _ => Fresh(),
+                (_, known) => known.Holds(display, kept.AllRest, rests, kept.Now.Record) ? known : Fresh()
+            )
             .Remarks.Value;
     }
 
@@ -432,18 +437,22 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
             ? _kept.Now.Record
             : record?.AtElevation(elevationM);
 
-    private sealed record LookedOver(Display Display, object[] Rests, WeatherRecord? Record, Lazy<IReadOnlyList<Remark>> Remarks)
+    private sealed record LookedOver(Display Display, object[] All, object[] Rests, WeatherRecord? Record, Lazy<IReadOnlyList<Remark>> Remarks)
     {
-        public bool Holds(Display display, object[] rests, WeatherRecord? record) =>
-            ReferenceEquals(display, Display)
-            && ReferenceEquals(record, Record)
-            && (ReferenceEquals(rests, Rests) || rests.SequenceEqual(Rests, ReferenceEqualityComparer.Instance));
+        public bool Holds(Display display, object[] all, object[] rests, WeatherRecord? record) =>
+            ReferenceEquals(display, Display) && ReferenceEquals(record, Record) && ReferenceEquals(all, All) && AreSame(rests, Rests);
     }
+
+    private static bool AreSame(object[] some, object[] others) =>
+        ReferenceEquals(some, others) || some.SequenceEqual(others, ReferenceEqualityComparer.Instance);
 
     private sealed class Kept(SiteNow now, WeatherRecord? station)
     {
         /// <summary>What remarks on a planter's displays rest on, by planter.</summary>
         public ConcurrentDictionary<string, object[]> Rests { get; } = new(StringComparer.Ordinal);
+
+        /// <summary>What the remarks on all of them rest on; the same object as before while each of it is.</summary>
+        public object[] AllRest { get; private set; } = [.. DisplayChecks.AllRestOn(now.Plan)];
 
         /// <summary>The station's record as it was read.</summary>
         public WeatherRecord? Station { get; } = station;
@@ -490,6 +499,8 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
         /// <summary>Takes over what rests on the weather alone, or on a map that is still the same.</summary>
         public void TakeOver(Kept before)
         {
+            if (AreSame(AllRest, before.AllRest))
+                AllRest = before.AllRest;
             // Plants that did not change are the same objects as before.
             if (ReferenceEquals(before.Now.Record, Now.Record))
             {

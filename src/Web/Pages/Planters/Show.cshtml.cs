@@ -228,7 +228,7 @@ public sealed class ShowModel(
             return false;
         Version = Now.Versions.Planter(Id);
         Photos = await photos.Of(Id);
-        OutOfLook = LookGroup.Differences(planter, Now.Plan.Planters);
+        OutOfLook = LookGroup.Differences(planter, Now.Plan.PlantersOfLook(planter.Survey.LookGroup));
         if ((Now.Plan.Site.Place?.LatitudeDeg ?? Now.Record?.Station.LatitudeDeg) is { } latitude)
         {
             Task<ExposureForecast?> ahead = frame.State.SunOf(planter, latitude, frame.Today.Year);
