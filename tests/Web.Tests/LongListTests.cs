@@ -57,5 +57,59 @@ public sealed class LongListTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Empty(Names(await _browser.Open("/planters?q=nowhere+to+be+found")));
     }
 
+    [Fact]
+    public async Task Planters_of_all_areas_stand_in_the_order_that_is_asked_for()
+    {
+        string[] names = [.. Names(await _browser.Open("/planters"))];
+        foreach ((string by, string said) in UnrulyMeadow.Web.Pages.Planters.IndexModel.Orders)
+        {
+            IDocument page = await _browser.Open($"/planters?by={by}");
+            Assert.Equal(said, page.QuerySelector("#by option[selected]")!.TextContent);
+            Assert.Equal(names.Order(StringComparer.Ordinal), Names(page).Order(StringComparer.Ordinal));
+        }
+        int[] days = [.. (await _browser.Open("/planters?by=bare")).QuerySelectorAll("table.ledger td:last-child").Select(Figure)];
+        Assert.True(days[^1] > days[0]);
+        Assert.Equal(days.Order(), days);
+        Assert.Equal(
+            days.OrderDescending(),
+            (await _browser.Open("/planters?by=colour")).QuerySelectorAll("table.ledger td:last-child").Select(Figure)
+        );
+        Assert.Equal(names, Names(await _browser.Open("/planters?by=no-such-order")));
+    }
+
+    [Fact]
+    public async Task Kinds_of_the_palette_stand_in_the_order_that_is_asked_for_before_the_list_is_cut()
+    {
+        async Task<int[]> Column(string by, int column) =>
+            [.. (await _browser.Open($"/palette?by={by}")).QuerySelectorAll($"table.palette-list td:nth-child({column})").Select(Figure)];
+        int[] low = await Column("low", 4);
+        int[] tall = await Column("tall", 4);
+        Assert.Equal(low.Order(), low);
+        Assert.Equal(tall.OrderDescending(), tall);
+        Assert.True(tall[^1] > low[^1]);
+        int[] used = await Column("used", 7);
+        Assert.Equal(used.OrderDescending(), used);
+        string[] names =
+        [
+            .. (await _browser.Open("/palette?by=name&all=yes")).QuerySelectorAll("table.palette-list th[scope=row] > a").Select(a => a.TextContent),
+        ];
+        Assert.Equal(names.Order(StringComparer.OrdinalIgnoreCase), names);
+        int[] hardy = await Column("hardy", 6);
+        Assert.Equal(hardy.Order(), hardy);
+        // Of what shows, the year's first.
+        var palette = await _browser.Open("/palette?by=colour");
+        Assert.NotEmpty(palette.QuerySelectorAll("[data-results=narrowed] a[data-forget=palette]"));
+        Assert.Empty((await _browser.Open("/palette")).QuerySelectorAll("[data-results=narrowed] a"));
+    }
+
+    // The first whole number of a cell.
+    private static int Figure(IElement cell) =>
+        int.Parse(
+            string.Concat(
+                cell.TextContent.Replace('−', '-').SkipWhile(c => c != '-' && !char.IsDigit(c)).TakeWhile(c => c == '-' || char.IsDigit(c))
+            ),
+            System.Globalization.CultureInfo.InvariantCulture
+        );
+
     private static IEnumerable<string> Names(IDocument page) => page.QuerySelectorAll("table.ledger td:first-child a").Select(a => a.TextContent);
 }

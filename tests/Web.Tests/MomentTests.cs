@@ -67,6 +67,27 @@ public sealed class MomentTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.All(planters, id => Assert.Equal("with all the others", kept.Single(p => p.Id == id).Note));
     }
 
+    [Fact]
+    public async Task A_page_that_is_asked_for_again_waits_longer_than_one_that_is_asked_for_first()
+    {
+        var work = new TaskCompletionSource<string>();
+        await Assert.ThrowsAsync<StillReckoningException>(() => Frame(null).Soon(work.Task));
+        Task<string> again = Frame($"{ShowsReckoning.Again}=1").Soon(work.Task);
+        await Task.Delay(500, TestContext.Current.CancellationToken);
+        Assert.False(again.IsCompleted);
+        work.SetResult("there");
+        Assert.Equal("there", await again);
+
+        PageFrame Frame(string? cookie)
+        {
+            var http = new DefaultHttpContext { RequestServices = app.Services };
+            http.Request.Method = HttpMethods.Get;
+            if (cookie is not null)
+                http.Request.Headers.Cookie = cookie;
+            return new PageFrame(null!, null!, NodaTime.SystemClock.Instance, new HttpContextAccessor { HttpContext = http });
+        }
+    }
+
     private async Task Save(string note)
     {
         PlanStore plans = new(app.Database, PlanFile.Stored);

@@ -41,6 +41,24 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
     [BindProperty(SupportsGet = true, Name = "all")]
     public string? All { get; set; }
 
+    /// <summary>In what order, one of <see cref="Orders"/>; empty for the usual one: by kind, or as they fit.</summary>
+    [BindProperty(SupportsGet = true, Name = "by")]
+    public string? By { get; set; }
+
+    /// <summary>Orders of the list: what stands in the address, and in words.</summary>
+    public static readonly IReadOnlyList<(string By, string Said)> Orders =
+    [
+        ("name", "by name"),
+        ("colour", "first in colour"),
+        ("low", "lowest first"),
+        ("tall", "tallest first"),
+        ("hardy", "hardiest first"),
+        ("used", "most planted first"),
+    ];
+
+    /// <summary>True where less than the whole palette is asked for, or it in another order.</summary>
+    public bool IsNarrowed => new[] { Query, Kind, PlanterId, FromText, ToText, Only, By }.Any(a => !string.IsNullOrEmpty(a));
+
     [BindProperty(SupportsGet = true, Name = "compare[]")]
     public List<string> Compare { get; set; } = [];
 
@@ -113,6 +131,7 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
             ("from", FromText),
             ("to", ToText),
             ("only", Only),
+            ("by", By),
             ("all", All),
         };
         parts.RemoveAll(p => p.Item1 == key);
@@ -149,16 +168,34 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
                 && search.Match(p.CommonName, PlantWords.Of(p)) is not null
             )
             .ToList();
-        List<(Plant, FloweringStrip, PlantFit?)> rows = await frame.Soon(
-            frame.State.Derived(Now, ("palette", start, PlanterId, Asked, Query, kind, Only, All), _ => Rows(matching))
-        );
-        FoundInAll = Planter is null && Asked is null ? matching.Count : rows.Count;
-        Found = All == "yes" ? rows : [.. rows.Take(MostRows)];
         Uses = Now
             .Plan.Displays.SelectMany(d => d.Items.Select(i => i.PlantId).Distinct())
             .GroupBy(x => x, StringComparer.Ordinal)
             .ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
+        if (!Orders.Any(o => o.By == By))
+            By = null;
+        List<(Plant, FloweringStrip, PlantFit?)> rows = await frame.Soon(
+            frame.State.Derived(Now, ("palette", start, PlanterId, Asked, Query, kind, Only, By, All), _ => Ordered(Rows(matching)))
+        );
+        FoundInAll = Planter is null && Asked is null ? matching.Count : rows.Count;
+        Found = All == "yes" ? rows : [.. rows.Take(MostRows)];
         Compare = [.. Compare.Where(c => Now.Plan.FindPlant(c) is not null).Distinct(StringComparer.Ordinal).Take(4)];
+    }
+
+    private List<(Plant, FloweringStrip, PlantFit?)> Ordered(List<(Plant Plant, FloweringStrip Strip, PlantFit? Fit)> rows)
+    {
+        IEnumerable<(Plant Plant, FloweringStrip Strip, PlantFit? Fit)> ordered = By switch
+        {
+            "name" => rows.OrderBy(r => r.Plant.CommonName, StringComparer.OrdinalIgnoreCase),
+            // What shows in hardly any year comes last.
+            "colour" => rows.OrderBy(r => r.Strip.Spells.Count == 0).ThenBy(r => r.Strip.Spells.Count == 0 ? default : r.Strip.Spells[0].First),
+            "low" => rows.OrderBy(r => r.Plant.HeightCm),
+            "tall" => rows.OrderByDescending(r => r.Plant.HeightCm),
+            "hardy" => rows.OrderBy(r => r.Plant.TopDamageC),
+            "used" => rows.OrderByDescending(r => Uses.GetValueOrDefault(r.Plant.Id)),
+            _ => rows,
+        };
+        return [.. ordered];
     }
 
     private List<(Plant, FloweringStrip, PlantFit?)> Rows(List<Plant> matching)
@@ -181,6 +218,6 @@ public sealed class IndexModel(PageFrame frame, PaletteStore palette) : PageMode
                     .OrderByDescending(r => r.Item2.OddsOver(weeks.First, weeks.Last)),
             ];
         var ordered = matching.OrderBy(p => p.IsRetired).ThenBy(p => p.LifeForm).ThenBy(p => p.CommonName, StringComparer.Ordinal);
-        return [.. (All == "yes" ? ordered : ordered.Take(MostRows)).Select(p => (p, Flowering.Usual(p), (PlantFit?)null))];
+        return [.. (All == "yes" || By is not null ? ordered : ordered.Take(MostRows)).Select(p => (p, Flowering.Usual(p), (PlantFit?)null))];
     }
 }
