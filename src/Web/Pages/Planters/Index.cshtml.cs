@@ -37,8 +37,8 @@ public sealed class IndexModel(PageFrame frame) : PageModel
         ("name", "by name"),
         ("small", "smallest first"),
         ("large", "largest first"),
-        ("bare", "least in colour first"),
-        ("colour", "most in colour first"),
+        ("bare", "barest first"),
+        ("colour", "longest in colour"),
     ];
 
     [BindProperty(SupportsGet = true, Name = "part")]
