@@ -375,23 +375,18 @@ public static class GapClosing
             start == flowering.Start ? flowering : new SiteFlowering(flowering.Record, start, flowering.FrostRisk);
         Plan after = Apply(plan, moves);
         // Checks are made for one thread each.
-        List<GapMove> wrong =
-        [
-            .. moves
-                .AsParallel()
-                .AsOrdered()
-                .Where(move =>
-                {
-                    var now = new DisplayChecks(plan, flowering.Record, Flowering);
-                    var then = new DisplayChecks(after, flowering.Record, Flowering);
-                    var before = plan.DisplaysOf(move.Planter.Id)
-                        .Where(d => move.Replaces.Contains(d.Id))
-                        .SelectMany(d => now.For(d, thorough: false))
-                        .Select(r => r.Says.Key)
-                        .ToHashSet(StringComparer.Ordinal);
-                    return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.SpeaksAgainst && !before.Contains(r.Says.Key)));
-                }),
-        ];
+        bool[] isWrong = SideBySide.Each(moves, move =>
+        {
+            var now = new DisplayChecks(plan, flowering.Record, Flowering);
+            var then = new DisplayChecks(after, flowering.Record, Flowering);
+            var before = plan.DisplaysOf(move.Planter.Id)
+                .Where(d => move.Replaces.Contains(d.Id))
+                .SelectMany(d => now.For(d, thorough: false))
+                .Select(r => r.Says.Key)
+                .ToHashSet(StringComparer.Ordinal);
+            return move.Displays.Any(d => then.For(d, thorough: false).Any(r => r.SpeaksAgainst && !before.Contains(r.Says.Key)));
+        });
+        List<GapMove> wrong = [.. moves.Where((_, i) => isWrong[i])];
         // Several changes to one planter must bring together what each brings alone.
         foreach (var planter in moves.Except(wrong).GroupBy(m => m.Planter.Id, StringComparer.Ordinal).Where(g => g.Count() > 1))
         {

@@ -30,6 +30,39 @@ public sealed class ReckoningThreadsTests
     }
 
     [Fact]
+    public async Task Work_done_side_by_side_stays_on_the_threads_that_it_was_asked_on_and_keeps_its_order()
+    {
+        using var threads = new ReckoningThreads();
+        var ran = new ConcurrentBag<string?>();
+        int[] found = await threads.Run(() => Core.SideBySide.Each([.. Enumerable.Range(0, 200)], i =>
+            {
+                ran.Add(Thread.CurrentThread.Name);
+                Thread.SpinWait(1000);
+                return i * i;
+            }));
+        Assert.Equal(Enumerable.Range(0, 200).Select(i => i * i), found);
+        Assert.All(ran, name => Assert.StartsWith("reckoning", name, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void No_loop_takes_the_threads_on_which_requests_are_answered()
+    {
+        string root = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(root, "UnrulyMeadow.slnx")))
+            root = Path.GetDirectoryName(root) ?? throw new InvalidOperationException("the tests run inside the project");
+        string[] files = [.. Directory.EnumerateFiles(Path.Combine(root, "src"), "*.cs", SearchOption.AllDirectories)];
+        Assert.True(files.Length > 200);
+        foreach (string file in files)
+        {
+            string text = File.ReadAllText(file);
+            Assert.False(text.Contains(".AsParallel(", StringComparison.Ordinal), $"{file}: SideBySide.Each stays on its threads");
+            int loops = text.Split("Parallel.For").Length - 1;
+            int stay = text.Split("TaskScheduler = TaskScheduler.Current").Length - 1;
+            Assert.True(loops <= stay, $"{file}: a loop names no TaskScheduler");
+        }
+    }
+
+    [Fact]
     public async Task Loops_that_say_so_and_what_waits_for_anothers_value_stay_on_them_and_no_more_run_at_once_than_there_are()
     {
         using var threads = new ReckoningThreads();

@@ -75,12 +75,10 @@ public sealed class CareNow
         ILookup<string, Watered> given = question
             .Done.Where(d => d.Work == CareWork.Water && d.Day < today)
             .ToLookup(d => d.PlanterId, d => new Watered(d.Day, d.Litres));
-        _waters = plan
-            .Planters.Where(p => !p.IsRetired)
-            .AsParallel()
-            .AsOrdered()
-            .Select(p => PlanterWater.Of(plan, p, lately, [.. given[p.Id]], p.Watering == Watering.Hand ? _toldSince : today))
-            .AsSequential()
+        _waters = SideBySide
+            .Each([.. plan.Planters.Where(p => !p.IsRetired)], p =>
+                PlanterWater.Of(plan, p, lately, [.. given[p.Id]], p.Watering == Watering.Hand ? _toldSince : today)
+            )
             .ToDictionary(w => w.Planter.Id, StringComparer.Ordinal);
         double ErrorC(int lead) => ForecastRecord.ErrorC(question.Came, lead);
         Nights = ColdNights.Of(plan, question.Forecast, today, ErrorC);

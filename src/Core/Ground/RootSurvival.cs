@@ -134,10 +134,8 @@ public sealed record RootRemedy(RootRemedyKind What, RootSurvival Survival)
     /// <param name="rootKillingC">At or below this roots die, °C.</param>
     public static IReadOnlyList<RootRemedy> For(ThermalClass what, WeatherRecord record, double rootKillingC) =>
         [
-            .. Changes(what)
-                .AsParallel()
-                .AsOrdered()
-                .Select(c => new RootRemedy(c.What, RootSurvival.From(GroundClimate.Of(record).Of(c.Class), record)))
+            .. SideBySide
+                .Each([.. Changes(what)], c => new RootRemedy(c.What, RootSurvival.From(GroundClimate.Of(record).Of(c.Class), record)))
                 .OrderByDescending(r => r.Survival.Odds(rootKillingC)),
         ];
 

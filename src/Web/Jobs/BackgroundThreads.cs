@@ -79,11 +79,11 @@ public abstract class BackgroundThreads : TaskScheduler, IDisposable
 #pragma warning restore SYSLIB1054
 }
 
-/// <summary>Threads for long work: one for each processor. Beside a page that computes, one gets about a tenth of a processor.</summary>
-public sealed class JobThreads() : BackgroundThreads("job", Environment.ProcessorCount, niceness: 10);
+/// <summary>Threads for long work: one for each processor. Beside a page that computes, one gets about a quarter of a processor.</summary>
+public sealed class JobThreads() : BackgroundThreads("job", Environment.ProcessorCount, niceness: 5);
 
 /// <summary>
 /// Threads for what pages wait for beside their requests: two for each processor, since one may wait for what another computes. However
 /// many sites are looked at for the first time at once, requests and what is saved go on before them.
 /// </summary>
-public sealed class ReckoningThreads() : BackgroundThreads("reckoning", 2 * Environment.ProcessorCount, niceness: 5);
+public sealed class ReckoningThreads() : BackgroundThreads("reckoning", 2 * Environment.ProcessorCount, niceness: 1);

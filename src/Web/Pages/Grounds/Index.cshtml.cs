@@ -90,26 +90,18 @@ public sealed class IndexModel(PageFrame frame, MapStore maps, DrawingSheet shee
             }
             return n;
         }
-        var looks = year
-            .Planters.Where(p => p.Planter.Place is not null)
-            .AsParallel()
-            .AsOrdered()
-            .Select(p => (p.Planter.Id, Stretches: PlanterPaint.Of(p)))
-            .AsEnumerable()
-            .ToDictionary(
-                p => p.Id,
-                p =>
-                    p.Stretches.Select(s =>
-                            (int[])
-                                [
-                                    s.FromIndex,
-                                    (int)s.Showing,
-                                    .. s.Colours.SelectMany(c => new[] { Number(c.Colour), (int)Math.Round(c.Share * 100) }),
-                                ]
-                        )
-                        .ToArray(),
-                StringComparer.Ordinal
-            );
+        var painted = await frame.State.Derived(Now, ("looks", year), _ =>
+            SideBySide.Each([.. year.Planters.Where(p => p.Planter.Place is not null)], p => (p.Planter.Id, Stretches: PlanterPaint.Of(p)))
+        );
+        var looks = painted.ToDictionary(
+            p => p.Id,
+            p =>
+                p.Stretches.Select(s =>
+                        (int[])[s.FromIndex, (int)s.Showing, .. s.Colours.SelectMany(c => new[] { Number(c.Colour), (int)Math.Round(c.Share * 100) })]
+                    )
+                    .ToArray(),
+            StringComparer.Ordinal
+        );
         Response.Headers.CacheControl = "private,max-age=60";
         return new JsonResult(new { colours, looks }, new JsonSerializerOptions());
     }
