@@ -15,7 +15,7 @@ export const signIn = async (site) => {
   });
   const session = cookies(answer).find((c) => c.startsWith('meadow-session'));
   if (!session) throw new Error(`nobody could be signed in: ${answer.status}`);
-  globalThis.fetch = (address, options = {}) => plain(address, { ...options, headers: { ...options.headers, cookie: [session, options.headers?.cookie].filter(Boolean).join('; ') } });
+  globalThis.fetch = (address, options = {}) => plain(address, { ...options, headers: { 'accept-language': 'en', ...options.headers, cookie: [session, options.headers?.cookie].filter(Boolean).join('; ') } });
 };
 
 /** The same in a browser's page. */

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using NodaTime;
 using UnrulyMeadow.Core.Climate;
 using UnrulyMeadow.Core.Facts;
@@ -174,9 +175,36 @@ public sealed class PlanterWater
         Plan plan,
         Planter planter,
         IReadOnlyList<CareDay> days,
-        IReadOnlyCollection<Watered> given,
+        IReadOnlyList<Watered> given,
         LocalDate? untoldUntil = null
     )
+    {
+        if (
+            !Followed.TryGetValue(planter, out Known? known)
+            || known.UntoldUntil != untoldUntil
+            || !known.Displays.AreIn(plan)
+            || !known.Given.SequenceEqual(given)
+            || !known.Days.SequenceEqual(days)
+        )
+        {
+            known = new Known(new PlanterDisplays(plan, planter), days, given, untoldUntil, Follow(plan, planter, days, given, untoldUntil));
+            Followed.AddOrUpdate(planter, known);
+        }
+        return known.Water;
+    }
+
+    // Kept while the planter lives: most edits leave most planters' water as it was.
+    private static readonly ConditionalWeakTable<Planter, Known> Followed = [];
+
+    private sealed record Known(
+        PlanterDisplays Displays,
+        IReadOnlyList<CareDay> Days,
+        IReadOnlyList<Watered> Given,
+        LocalDate? UntoldUntil,
+        PlanterWater Water
+    );
+
+    private static PlanterWater Follow(Plan plan, Planter planter, IReadOnlyList<CareDay> days, IReadOnlyList<Watered> given, LocalDate? untoldUntil)
     {
         double surfaceM2 = planter.Form.SurfaceCm2 / 10_000;
         IReadOnlyList<Display> displays = plan.DisplaysOf(planter.Id);

@@ -16,7 +16,8 @@ public sealed class DisplayChecks
     private readonly Plan _plan;
     private readonly WeatherRecord? _record;
     private readonly Func<LocalDate, SiteFlowering> _flowering;
-    private readonly ConcurrentDictionary<LocalDate, IReadOnlyList<GrowingSeason>> _seasons;
+    private readonly Func<LocalDate, IReadOnlyList<GrowingSeason>> _bulbYear;
+    private readonly ConcurrentDictionary<LocalDate, IReadOnlyList<GrowingSeason>> _bulbYears;
     private readonly Func<LocalDate, IReadOnlyList<GrowingSeason>> _stay;
     private readonly ConcurrentDictionary<LocalDate, IReadOnlyList<GrowingSeason>> _stays;
     private readonly ConcurrentDictionary<LocalDate, SiteFlowering> _own;
@@ -26,24 +27,27 @@ public sealed class DisplayChecks
     /// <param name="record">The weather, or null: then nothing is said of frost and cold.</param>
     /// <param name="flowering">The site's flowering in a plan year, where it is kept; null to compute it.</param>
     /// <param name="stay">Weather laid over stays that begin in a month, where it is kept; null to lay it.</param>
+    /// <param name="bulbYear">Weather laid over the bulb year that begins on a day, where it is kept; null to lay it.</param>
     public DisplayChecks(
         Plan plan,
         WeatherRecord? record,
         Func<LocalDate, SiteFlowering>? flowering = null,
-        Func<LocalDate, IReadOnlyList<GrowingSeason>>? stay = null
+        Func<LocalDate, IReadOnlyList<GrowingSeason>>? stay = null,
+        Func<LocalDate, IReadOnlyList<GrowingSeason>>? bulbYear = null
     )
     {
         _plan = plan;
         _record = record;
         _flowering = flowering ?? Own;
         _stay = stay ?? (month => StayLosses.Seasons(record!, month));
-        (_seasons, _stays, _own) = (new(), new(), new());
+        _bulbYear = bulbYear ?? (year => StackBloom.Seasons(record!, year));
+        (_bulbYears, _stays, _own) = (new(), new(), new());
     }
 
     private DisplayChecks(Plan plan, DisplayChecks like)
     {
-        (_plan, _record, _flowering, _stay) = (plan, like._record, like._flowering, like._stay);
-        (_seasons, _stays, _own) = (like._seasons, like._stays, like._own);
+        (_plan, _record, _flowering, _stay, _bulbYear) = (plan, like._record, like._flowering, like._stay, like._bulbYear);
+        (_bulbYears, _stays, _own) = (like._bulbYears, like._stays, like._own);
     }
 
     /// <summary>The checks of another plan under the same weather, which is laid out once for both. Each may have a thread of its own.</summary>
@@ -179,10 +183,7 @@ public sealed class DisplayChecks
 
     private IReadOnlyList<GrowingSeason> Seasons(LocalDate install)
     {
-        if (_record is null)
-            return [];
-        LocalDate year = StackBloom.BulbYearStart(install, _record.Station.IsSouthern);
-        return _seasons.GetOrAdd(year, _ => StackBloom.Seasons(_record, install));
+        return _record is null ? [] : _bulbYears.GetOrAdd(StackBloom.BulbYearStart(install, _record.Station.IsSouthern), _bulbYear);
     }
 
     private IReadOnlyList<GrowingSeason> Stay(LocalDate install)

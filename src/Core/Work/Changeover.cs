@@ -71,15 +71,13 @@ public sealed record Changeover(
     /// <summary>Every changeover of a planter, in order. Each knows what fresh medium those before it have brought.</summary>
     public static IReadOnlyList<Changeover> Of(Plan plan, Planter planter)
     {
-        IReadOnlyList<Display> displays = plan.DisplaysOf(planter.Id);
-        if (!Reckoned.TryGetValue(planter, out Known? known) || !known.Holds(plan, displays))
+        if (!Reckoned.TryGetValue(planter, out Known? known) || !ReferenceEquals(plan.Site, known.Site) || !known.Displays.AreIn(plan))
         {
             var renewed = new MediumRenewal(plan, planter);
-            List<ChangeoverItem> all = [.. displays.SelectMany(d => ItemsOf(plan, planter, d))];
+            List<ChangeoverItem> all = [.. plan.DisplaysOf(planter.Id).SelectMany(d => ItemsOf(plan, planter, d))];
             known = new Known(
                 plan.Site,
-                displays,
-                Known.PlantsOf(plan, displays),
+                new PlanterDisplays(plan, planter),
                 [.. DaysOf(plan, planter).Select(day => On(plan, planter, all, day, renewed)).Where(c => c.Out.Count + c.In.Count > 0)]
             );
             Reckoned.AddOrUpdate(planter, known);
@@ -90,29 +88,7 @@ public sealed record Changeover(
     // Kept while the planter lives: every page reads them, and an edit costs those of one planter. What did not change is the same object as before.
     private static readonly ConditionalWeakTable<Planter, Known> Reckoned = [];
 
-    private sealed record Known(Site Site, IReadOnlyList<Display> Displays, Plant?[] Plants, IReadOnlyList<Changeover> Changes)
-    {
-        public static Plant?[] PlantsOf(Plan plan, IReadOnlyList<Display> displays) =>
-            [.. displays.SelectMany(d => d.Items.Select(i => plan.FindPlant(i.PlantId)))];
-
-        public bool Holds(Plan plan, IReadOnlyList<Display> displays)
-        {
-            if (!ReferenceEquals(plan.Site, Site) || displays.Count != Displays.Count)
-                return false;
-            int plant = 0;
-            for (int d = 0; d < displays.Count; d++)
-            {
-                if (!ReferenceEquals(displays[d], Displays[d]))
-                    return false;
-                foreach (DisplayItem item in displays[d].Items)
-                {
-                    if (!ReferenceEquals(plan.FindPlant(item.PlantId), Plants[plant++]))
-                        return false;
-                }
-            }
-            return true;
-        }
-    }
+    private sealed record Known(Site Site, PlanterDisplays Displays, IReadOnlyList<Changeover> Changes);
 
     /// <summary>
     /// The changeovers that an order or a sheet rests on: of its own days, and where there is stock, or something is kept when it

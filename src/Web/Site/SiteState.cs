@@ -297,7 +297,7 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
             return null;
         IReadOnlyList<GrowingSeason> seasons = await kept.BulbYears.GetOrAddBeside(
             StackBloom.BulbYearStart(install, record.Station.IsSouthern),
-            _ => StackBloom.Seasons(record, install),
+            year => StackBloom.Seasons(record, year),
             threads
         );
         return await threads.Run(() =>
@@ -373,7 +373,13 @@ public sealed class SiteState(PlanStore plans, WeatherStore weather, ReckoningTh
     private static SeasonKernel Kernel(Kept kept, LocalDate start) => kept.Kernels.GetOrAdd(start, s => new SeasonKernel(kept.Now.Record, s));
 
     private static DisplayChecks Checks(Kept kept) =>
-        new(kept.Now.Plan, kept.Now.Record, start => Flowering(kept, start), month => Stay(kept, month));
+        new(
+            kept.Now.Plan,
+            kept.Now.Record,
+            start => Flowering(kept, start),
+            month => Stay(kept, month),
+            year => kept.BulbYears.GetOrAdd(year, y => StackBloom.Seasons(kept.Now.Record!, y))
+        );
 
     private static IReadOnlyList<GrowingSeason> Stay(Kept kept, LocalDate month) =>
         kept.Stays.GetOrAdd(month, m => StayLosses.Seasons(kept.Now.Record!, m));

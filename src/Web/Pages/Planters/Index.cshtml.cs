@@ -19,33 +19,12 @@ public sealed class IndexModel(PageFrame frame) : PageModel
     [BindProperty(SupportsGet = true, Name = "day")]
     public string? DayText { get; set; }
 
-    /// <summary>Words that a planter's name must hold.</summary>
-    [BindProperty(SupportsGet = true, Name = "q")]
-    public string? Find { get; set; }
-
     /// <summary>The area shown; all when empty.</summary>
     [BindProperty(SupportsGet = true, Name = "area")]
     public string? Area { get; set; }
 
-    /// <summary>In what order, one of <see cref="Orders"/>; empty for by area.</summary>
-    [BindProperty(SupportsGet = true, Name = "by")]
-    public string? By { get; set; }
-
-    /// <summary>Orders of the list: what stands in the address, and in words.</summary>
-    public static readonly IReadOnlyList<(string By, string Said)> Orders =
-    [
-        ("name", "by name"),
-        ("small", "smallest first"),
-        ("large", "largest first"),
-        ("bare", "barest first"),
-        ("colour", "longest in colour"),
-    ];
-
-    [BindProperty(SupportsGet = true, Name = "part")]
-    public string? PartText { get; set; }
-
-    /// <summary>Planters that the words and the area leave, and the part of them that is shown.</summary>
-    public ListPage Part { get; private set; } = null!;
+    /// <summary>Planters of the area that is looked at.</summary>
+    public LongList<Planter> List { get; private set; } = null!;
 
     /// <summary>The planters shown, by area; in another order those of all areas together, under none.</summary>
     public IReadOnlyList<(Area? Area, IReadOnlyList<Planter> Planters)> Shown { get; private set; } = [];
@@ -59,41 +38,31 @@ public sealed class IndexModel(PageFrame frame) : PageModel
         Now = await frame.Now();
         View = YearView.From(DayText, Now, frame.Today);
         _seasons = (await frame.Soon(frame.State.Year(View.Start, null))).Planters.ToDictionary(p => p.Planter.Id, StringComparer.Ordinal);
-        var search = new WordSearch(Find);
-        List<Planter> found = Ordered(
-            Now.Plan.Planters.Where(p => (string.IsNullOrEmpty(Area) || p.AreaId == Area) && search.Match(p.Name) is not null)
-        );
-        Part = ListPage.Of(found.Count, PartText);
-        List<Planter> part = [.. Part.Take(found)];
-        if (By is not null)
-        {
-            Shown = [(null, part)];
-            return;
-        }
-        var here = part.ToLookup(p => p.AreaId, StringComparer.Ordinal);
-        // An area without planters is told of where nothing is looked for.
-        bool all = search.IsEmpty && string.IsNullOrEmpty(Area) && Part.Parts == 1;
-        Shown = [.. Now.Plan.Areas.Where(a => all || here.Contains(a.Id)).Select(a => ((Area?)a, (IReadOnlyList<Planter>)[.. here[a.Id]]))];
-    }
-
-    private List<Planter> Ordered(IEnumerable<Planter> planters)
-    {
-        if (!Orders.Any(o => o.By == By))
-            By = null;
         var areas = Now.Plan.Areas.Select((a, i) => (a.Id, i)).ToDictionary(a => a.Id, a => a.i, StringComparer.Ordinal);
         int Days(Planter p) => _seasons.TryGetValue(p.Id, out PlanterSeason? s) && s.Years > 0 ? s.DaysInColour : 0;
-        return
-        [
-            .. By switch
-            {
-                "name" => planters.OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase),
-                "small" => planters.OrderBy(p => p.Form.PlantableLitres),
-                "large" => planters.OrderByDescending(p => p.Form.PlantableLitres),
-                "bare" => planters.OrderBy(Days),
-                "colour" => planters.OrderByDescending(Days),
-                _ => planters.OrderBy(p => areas[p.AreaId]),
-            },
-        ];
+        List = LongList.Of(
+            Request.Query,
+            "planters",
+            [.. Now.Plan.Planters.Where(p => string.IsNullOrEmpty(Area) || p.AreaId == Area).OrderBy(p => areas[p.AreaId])],
+            p => p.Name,
+            "by area",
+            [
+                new("name", "by name", all => all.OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase)),
+                new("small", "smallest first", all => all.OrderBy(p => p.Form.PlantableLitres)),
+                new("large", "largest first", all => all.OrderByDescending(p => p.Form.PlantableLitres)),
+                new("bare", "barest first", all => all.OrderBy(Days)),
+                new("colour", "longest in colour", all => all.OrderByDescending(Days)),
+            ]
+        );
+        if (List.By.Length > 0)
+        {
+            Shown = [(null, List.Shown)];
+            return;
+        }
+        var here = List.Shown.ToLookup(p => p.AreaId, StringComparer.Ordinal);
+        // An area without planters is told of where nothing is looked for.
+        bool all = !List.IsAsked && string.IsNullOrEmpty(Area) && List.Part.Parts == 1;
+        Shown = [.. Now.Plan.Areas.Where(a => all || here.Contains(a.Id)).Select(a => ((Area?)a, (IReadOnlyList<Planter>)[.. here[a.Id]]))];
     }
 
     /// <summary>What stands in a planter on the day, seasonal plants first.</summary>

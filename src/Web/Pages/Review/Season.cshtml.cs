@@ -22,9 +22,6 @@ public sealed class SeasonModel(PageFrame frame, LogStore log, CrewStore crew, S
     [BindProperty(SupportsGet = true, Name = "year")]
     public string? YearText { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "part")]
-    public string? PartText { get; set; }
-
     public SiteNow Now { get; private set; } = null!;
 
     public LocalDate Start { get; private set; }
@@ -33,8 +30,8 @@ public sealed class SeasonModel(PageFrame frame, LogStore log, CrewStore crew, S
 
     public IReadOnlyList<SupplierRecord> Suppliers { get; private set; } = [];
 
-    /// <summary>The part of the planters that is shown.</summary>
-    public ListPage Part { get; private set; } = null!;
+    /// <summary>The planters that are shown.</summary>
+    public LongList<PlanterResult> Planters { get; private set; } = null!;
 
     /// <summary>Kinds of which something was seen.</summary>
     public IEnumerable<KindResult> Kinds => Report.Kinds.Where(k => k.Rating is not null || k.Lost > 0 || k.Well + k.Poorly > 0);
@@ -148,6 +145,20 @@ public sealed class SeasonModel(PageFrame frame, LogStore log, CrewStore crew, S
                 )
             )
         );
-        Part = ListPage.Of(Report.Planters.Count, PartText);
+        Planters = LongList.Of(
+            Request.Query,
+            "season-planters",
+            Report.Planters,
+            p => p.Planter.Name,
+            "the best first",
+            [
+                new("name", "by name", all => all.OrderBy(p => p.Planter.Name, StringComparer.OrdinalIgnoreCase)),
+                new("poor", "the worst rated first", all => all.OrderBy(p => p.Rating is null).ThenBy(p => p.Rating)),
+                new("lost", "most lost first", all => all.OrderByDescending(p => p.Lost)),
+                new("hours", "most hours first", all => all.OrderByDescending(p => p.Minutes)),
+                new("cost", "the dearest first", all => all.OrderByDescending(p => p.Cost)),
+                new("day", "the dearest day in colour first", all => all.OrderByDescending(p => p.CostOfDay)),
+            ]
+        );
     }
 }

@@ -36,14 +36,8 @@ public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk, 
     [BindProperty(SupportsGet = true, Name = "tocome")]
     public string? ToComeText { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "standing")]
-    public string? StandingText { get; set; }
-
     /// <summary>The part shown of what will come to hand.</summary>
     public ListPage ToComePart { get; private set; } = null!;
-
-    /// <summary>The part shown of what stands for years.</summary>
-    public ListPage StandingPart { get; private set; } = null!;
 
     public IReadOnlyList<StockReservation> ToCome { get; private set; } = [];
 
@@ -59,7 +53,8 @@ public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk, 
         ) + (Reserved[lot.Id].Skip(3).Sum(r => r.Count) is > 0 and var more ? $"; {more} for others" : string.Empty);
 
     /// <summary>Plants that stand for years, with their planter and the day they went in, oldest first.</summary>
-    public IReadOnlyList<(string PlanterId, Plant Plant, int Count, LocalDate Since)> Standing { get; private set; } = [];
+    /// <summary>What stands for years.</summary>
+    public LongList<StandingPlant> Standing { get; private set; } = null!;
 
     /// <summary>Today.</summary>
     public LocalDate View => frame.Today;
@@ -199,19 +194,39 @@ public sealed class IndexModel(PageFrame frame, LotStore lots, SupplyDesk desk, 
         ToComePart = ListPage.Of(toCome.Count, ToComeText, name: "tocome");
         ToCome = [.. ToComePart.Take(toCome)];
         Lots = [.. Now.Plan.Lots.OrderBy(l => l.State).ThenBy(l => l.Since)];
-        List<(string PlanterId, Plant Plant, int Count, LocalDate Since)> standing =
+        List<StandingPlant> standing =
         [
             .. Now
                 .Plan.Displays.Where(d => d.StandsOn(today))
-                .SelectMany(d => d.Items.Select(i => (d.PlanterId, Plant: Now.Plan.Plant(i.PlantId), i.Count, Since: d.Install)))
+                .SelectMany(d => d.Items.Select(i => new StandingPlant(d.PlanterId, Now.Plan.Plant(i.PlantId), i.Count, d.Install)))
                 .Where(s => s.Plant.IsLasting || s.Plant.ReturnByYear.Count > 0)
                 .OrderBy(s => s.Since)
                 .ThenBy(s => s.PlanterId, StringComparer.Ordinal),
         ];
-        StandingPart = ListPage.Of(standing.Count, StandingText, name: "standing");
-        Standing = [.. StandingPart.Take(standing)];
+        string Place(StandingPlant s) => Now.Plan.FindPlanter(s.PlanterId)!.Name;
+        Standing = LongList.Of(
+            Request.Query,
+            "standing",
+            standing,
+            s => $"{Place(s)} {s.Plant.CommonName}",
+            "longest first",
+            [
+                new("planter", "by planter", all => all.OrderBy(Place, StringComparer.OrdinalIgnoreCase)),
+                new("plant", "by plant", all => all.OrderBy(s => s.Plant.CommonName, StringComparer.OrdinalIgnoreCase)),
+                new("count", "most first", all => all.OrderByDescending(s => s.Count)),
+                new("young", "the last planted first", all => all.OrderByDescending(s => s.Since)),
+            ],
+            prefix: "standing-"
+        );
     }
 }
+
+/// <summary>Plants that stand for years.</summary>
+/// <param name="PlanterId">Where.</param>
+/// <param name="Plant">Their kind.</param>
+/// <param name="Count">How many.</param>
+/// <param name="Since">The day on which they were planted.</param>
+public sealed record StandingPlant(string PlanterId, Plant Plant, int Count, LocalDate Since);
 
 /// <summary>A lot as typed.</summary>
 public sealed class LotInput

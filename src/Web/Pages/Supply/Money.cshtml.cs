@@ -22,9 +22,6 @@ public sealed class MoneyModel(PageFrame frame, SupplyDesk desk) : PageModel
     [BindProperty(SupportsGet = true, Name = "year")]
     public string? YearText { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "part")]
-    public string? PartText { get; set; }
-
     [BindProperty]
     public string? For { get; set; }
 
@@ -39,10 +36,8 @@ public sealed class MoneyModel(PageFrame frame, SupplyDesk desk) : PageModel
 
     public MoneyReport Report { get; private set; } = null!;
 
-    public ListPage Part { get; private set; } = null!;
-
-    /// <summary>Planters with their money, the dearest first, and the days on which they are in colour.</summary>
-    public IReadOnlyList<(string Id, string Name, MoneySteps Money, int? Days)> Planters { get; private set; } = [];
+    /// <summary>Planters with their money.</summary>
+    public LongList<PlanterMoney> Planters { get; private set; } = null!;
 
     public IReadOnlyList<Kept<Budget>> Budgets { get; private set; } = [];
 
@@ -118,12 +113,39 @@ public sealed class MoneyModel(PageFrame frame, SupplyDesk desk) : PageModel
         Budgets = [.. Supply.Budgets.Where(b => b.It.Year == Start.Year)];
         SiteYear? season = await frame.IfSoon(frame.State.Year(Start, null));
         Dictionary<string, int> days = season?.Planters.ToDictionary(p => p.Planter.Id, p => p.DaysInColour, StringComparer.Ordinal) ?? [];
-        var all = Report.ByPlanter.OrderByDescending(p => p.Value.Expected).ToList();
-        Part = ListPage.Of(all.Count, PartText, 50);
-        Planters =
-        [
-            .. Part.Take(all)
-                .Select(p => (p.Key, Now.Plan.FindPlanter(p.Key)?.Name ?? p.Key, p.Value, days.TryGetValue(p.Key, out int d) ? (int?)d : null)),
-        ];
+        Planters = LongList.Of(
+            Request.Query,
+            "money-planters",
+            [
+                .. Report
+                    .ByPlanter.OrderByDescending(p => p.Value.Expected)
+                    .Select(p => new PlanterMoney(
+                        p.Key,
+                        Now.Plan.FindPlanter(p.Key)?.Name ?? p.Key,
+                        p.Value.Expected,
+                        days.TryGetValue(p.Key, out int d) ? d : null
+                    )),
+            ],
+            p => p.Name,
+            "the dearest first",
+            [
+                new("name", "by name", all => all.OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase)),
+                new("cheap", "the cheapest first", all => all.OrderBy(p => p.Expected)),
+                new("days", "longest in colour first", all => all.OrderByDescending(p => p.Days)),
+                new("day", "the dearest day in colour first", all => all.OrderByDescending(p => p.OfDay)),
+            ],
+            50
+        );
     }
+}
+
+/// <summary>What a planter costs in a plan year.</summary>
+/// <param name="Id">The planter's.</param>
+/// <param name="Name">The planter's; its id where it is gone.</param>
+/// <param name="Expected">Money in all.</param>
+/// <param name="Days">Days on which it is in colour; null where they are not known.</param>
+public sealed record PlanterMoney(string Id, string Name, decimal Expected, int? Days)
+{
+    /// <summary>What a day in colour costs; null where there is none.</summary>
+    public decimal? OfDay => Days > 0 ? Expected / Days : null;
 }

@@ -7,4 +7,5 @@ namespace UnrulyMeadow.Web.Pages.Supply;
 /// <param name="Offers">The offers.</param>
 /// <param name="Plan">The plan, whose palette names the kinds.</param>
 /// <param name="Money">The sign of the money.</param>
-public sealed record OfferTable(IReadOnlyList<Offer> Offers, Plan Plan, string Money);
+/// <param name="Rows">What its order is remembered by, where it stands whole; null where it does not.</param>
+public sealed record OfferTable(IReadOnlyList<Offer> Offers, Plan Plan, string Money, string? Rows = null);

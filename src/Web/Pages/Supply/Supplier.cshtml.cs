@@ -39,16 +39,11 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
     [BindProperty(SupportsGet = true, Name = "draft")]
     public Guid? Draft { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "part")]
-    public string? PageText { get; set; }
-
     public SiteNow Now { get; private set; } = null!;
 
     public Kept<Supplier> Kept { get; private set; } = null!;
 
-    public IReadOnlyList<Offer> Offers { get; private set; } = [];
-
-    public ListPage Part { get; private set; } = null!;
+    public LongList<Offer> Offers { get; private set; } = null!;
 
     /// <summary>Headings of the list that is looked at.</summary>
     public IReadOnlyList<string> Headings { get; private set; } = [];
@@ -265,8 +260,22 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
         Kept = kept;
         OpenOrders = supply.Accounts.Count(a => a.Order.Supplier.Id == Id && a.Order.IsOpen);
         IReadOnlyList<Offer> offers = await desk.Store.Offers(supplierId: Id);
-        Part = ListPage.Of(offers.Count, PageText);
-        Offers = [.. Part.Take([.. offers])];
+        string Kind(Offer offer) => Now.Plan.FindPlant(offer.PlantId)?.CommonName ?? offer.PlantId;
+        Offers = LongList.Of(
+            Request.Query,
+            "offers",
+            offers,
+            o => $"{Kind(o)} {o.Form}",
+            "as in their list",
+            [
+                new("kind", "by plant", all => all.OrderBy(Kind, StringComparer.OrdinalIgnoreCase)),
+                new("form", "by form", all =>
+                    all.OrderBy(o => o.Form, StringComparer.OrdinalIgnoreCase).ThenBy(Kind, StringComparer.OrdinalIgnoreCase)
+                ),
+                new("piece", "the cheapest piece first", all => all.OrderBy(o => o.Steps[0].Price / o.PackSize)),
+                new("days", "the quickest first", all => all.OrderBy(o => o.LeadDays)),
+            ]
+        );
         return true;
     }
 }

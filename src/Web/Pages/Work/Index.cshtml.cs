@@ -28,9 +28,6 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, SupplyDesk supply
     [BindProperty(SupportsGet = true, Name = "area")]
     public string? AreaId { get; set; }
 
-    [BindProperty(SupportsGet = true, Name = "part")]
-    public string? PartText { get; set; }
-
     /// <summary>Tasks that are ticked, by their ids: those nobody has yet.</summary>
     [BindProperty(Name = "tasks[]")]
     public List<string> Tasks { get; set; } = [];
@@ -74,14 +71,7 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, SupplyDesk supply
     public IReadOnlyList<DayTask> InHand => [.. All.Where(t => t.Kept is not null && (t.Kept.Given.Day == Day || t.Item.IsOpen))];
 
     /// <summary>What nobody has yet, in the area that is looked at.</summary>
-    public IReadOnlyList<DayTask> Open =>
-        [
-            .. All.Where(t => t.Kept is null && (string.IsNullOrEmpty(AreaId) || t.Task.AreaId == AreaId))
-                .OrderBy(t => t.Task.Window.Best > Day)
-                .ThenBy(t => t.Task.Window.Best),
-        ];
-
-    public ListPage Part { get; private set; } = null!;
+    public LongList<DayTask> Open { get; private set; } = null!;
 
     public LabourTable Labour => Now.Plan.Records.Labour;
 
@@ -317,7 +307,23 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, SupplyDesk supply
         Day = Words.ReadDay(DayText) ?? frame.Today;
         Members = await desk.Members();
         All = await desk.Of(Day);
-        Part = ListPage.Of(Open.Count, PartText);
+        Open = LongList.Of(
+            Request.Query,
+            "work",
+            [
+                .. All.Where(t => t.Kept is null && (string.IsNullOrEmpty(AreaId) || t.Task.AreaId == AreaId))
+                    .OrderBy(t => t.Task.Window.Best > Day)
+                    .ThenBy(t => t.Task.Window.Best),
+            ],
+            t => $"{t.Task.Place} {frame.Facts.Say(t.Task.Kind)}",
+            "as it comes due",
+            [
+                new("place", "by place", all => all.OrderBy(t => t.Task.Place, StringComparer.OrdinalIgnoreCase)),
+                new("kind", "by kind of work", all => all.OrderBy(t => t.Task.Kind)),
+                new("last", "the first that must be done", all => all.OrderBy(t => t.Task.Window.NotAfter)),
+                new("work", "most work first", all => all.OrderByDescending(t => t.Task.MinutesBy(Labour))),
+            ]
+        );
         if (Now.Plan.Turns.FirstOrDefault(t => t.Holds(Day)) is { } turn)
             _toCome = (await supply.Supply())
                 .Accounts.Where(a => a.Order.IsOpen)

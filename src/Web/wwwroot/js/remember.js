@@ -9,14 +9,17 @@ export const attach = (root) => {
   });
   for (const form of root.querySelectorAll('form[data-remember]')) {
     const name = key(form.dataset.remember);
-    const keep = () => localStorage.setItem(name, new URLSearchParams([...new FormData(form)].filter(([, value]) => value !== '')).toString());
+    // What the form only carries on (a year, a day) is not the list's.
+    const carried = new Set([...form.querySelectorAll('input[type=hidden]')].map((input) => input.name));
+    const keep = () => localStorage.setItem(name, new URLSearchParams([...new FormData(form)].filter(([field, value]) => value !== '' && !carried.has(field))).toString());
     // Where the list follows while one types, so does what is remembered.
     if ('find' in form.dataset) form.addEventListener('input', keep);
-    if (location.search) {
-      if (location.search.includes('all=yes')) localStorage.removeItem(name);
-      else keep();
-    } else if (localStorage.getItem(name)) {
-      location.replace(`${location.pathname}?${localStorage.getItem(name)}`);
+    const asked = new URLSearchParams(location.search);
+    if (asked.has('all')) localStorage.removeItem(name);
+    else if ([...asked.keys()].some((field) => !carried.has(field))) keep();
+    else if (localStorage.getItem(name)) {
+      for (const [field, value] of new URLSearchParams(localStorage.getItem(name))) asked.append(field, value);
+      location.replace(`${location.pathname}?${asked}`);
     }
   }
 };
