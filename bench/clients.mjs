@@ -1,6 +1,7 @@
 // Many people at once: each opens a page, looks at it for some seconds and opens the next, while notes are saved so many times a second.
 // Over several sites each person keeps to one. node bench/clients.mjs http://127.0.0.1:5180 [people] [minutes] [writes a second]
 import { readFileSync } from 'node:fs';
+import { setInterval } from 'node:timers';
 import { signIn } from './sign-in.mjs';
 import { writeNote } from './note.mjs';
 

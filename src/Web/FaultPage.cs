@@ -28,9 +28,10 @@ public static class FaultPage
             InvalidInputException or LostUpdateException or PostgresException or BadHttpRequestException => StatusCodes.Status400BadRequest,
             _ => StatusCodes.Status500InternalServerError,
         };
-        if (code == StatusCodes.Status503ServiceUnavailable)
+        if (code == StatusCodes.Status503ServiceUnavailable && !WaitedTooLong(thrown))
         {
-            // Connections that were cut with this one would each fail once more; the next page gets a fresh one.
+            // Connections that were cut with this one would each fail once more; the next page gets a fresh one. Where one question waited
+            // too long the others are well, and to open all anew would hold a busy database up further.
             context.RequestServices.GetRequiredService<MeadowDatabase>().Source.Clear();
         }
         context.Response.StatusCode = code;
@@ -64,6 +65,9 @@ public static class FaultPage
             TimeoutException => true,
             _ => thrown.InnerException is { } inner && IsAway(inner),
         };
+
+    private static bool WaitedTooLong(Exception? thrown) =>
+        thrown is TimeoutException || (thrown?.InnerException is { } inner && WaitedTooLong(inner));
 
     private static (string Heading, string Text) Words(int code) =>
         code switch

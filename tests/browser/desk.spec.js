@@ -178,7 +178,7 @@ test('the end of a display is dragged along its rule, or stepped by keys, seen a
 
 test('a list is put in order by its headings and narrowed by words, and is found so again', async ({ page }) => {
   await page.goto(`${desk}/review/season`);
-  const table = page.locator('table', { hasText: 'By planter' });
+  const table = page.locator('table[data-order="season-planters"]');
   const shown = table.locator('tbody tr:visible');
   await expect(shown).not.toHaveCount(0, { timeout: 60_000 });
   const all = await shown.count();

@@ -38,6 +38,32 @@ public sealed class PlanterWaterTests
         };
 
     [Fact]
+    public void Water_that_was_followed_before_is_kept_only_while_all_that_it_rests_on_stands()
+    {
+        Planter pot = A.Pot();
+        Plant[] kinds = [Bedding(), Bedding(WaterNeed.High) with { RootDepthCm = 30 }];
+        Plan[] plans = [.. kinds.SelectMany(k => new[] { Plan(pot, k, 5), Plan(pot, k, 9) })];
+        List<CareDay>[] weather = [Days(July, 30, _ => 0), Days(July, 30, i => i % 7), Days(July.PlusDays(1), 30, _ => 0)];
+        IReadOnlyList<Watered>[] given =
+        [
+            [],
+            [new Watered(July.PlusDays(3), 2)],
+            [new Watered(July.PlusDays(3))],
+        ];
+        LocalDate?[] untold = [null, July.PlusDays(20)];
+        var random = new Random(11);
+        T One<T>(IReadOnlyList<T> of) => of[random.Next(of.Count)];
+        for (int i = 0; i < 200; i++)
+        {
+            (Plan plan, List<CareDay> days, IReadOnlyList<Watered> water, LocalDate? until) = (One(plans), One(weather), One(given), One(untold));
+            // Another object of the same planter was never followed.
+            PlanterWater anew = PlanterWater.Of(plan, pot with { }, days, water, until);
+            Assert.Equal(anew.Days, PlanterWater.Of(plan, pot, days, water, until).Days);
+            Assert.Same(PlanterWater.Of(plan, pot, days, water, until), PlanterWater.Of(plan, pot, [.. days], [.. water], until));
+        }
+    }
+
+    [Fact]
     public void Nothing_is_made_or_lost()
     {
         Gen.Select(Gen.Double[0, 30].Array[60], Gen.Int[0, 59].Array[0, 10], Gen.Int[1, 20])

@@ -80,5 +80,6 @@ const begin = (table) => {
 };
 
 export const attach = (root) => {
-  for (const table of root.querySelectorAll('table[data-order]')) begin(table);
+  // Where the list comes in parts, the server orders it.
+  for (const table of root.querySelectorAll('table[data-order]')) if (table.dataset.order) begin(table);
 };

@@ -11,7 +11,10 @@ export const attach = (root) => {
     const name = key(form.dataset.remember);
     // What the form only carries on (a year, a day) is not the list's.
     const carried = new Set([...form.querySelectorAll('input[type=hidden]')].map((input) => input.name));
-    const keep = () => localStorage.setItem(name, new URLSearchParams([...new FormData(form)].filter(([field, value]) => value !== '' && !carried.has(field))).toString());
+    const keep = () => {
+      const said = [...new FormData(form)].filter(([field, value]) => value !== '' && !carried.has(field));
+      localStorage.setItem(name, new URLSearchParams(said).toString());
+    };
     // Where the list follows while one types, so does what is remembered.
     if ('find' in form.dataset) form.addEventListener('input', keep);
     const asked = new URLSearchParams(location.search);
