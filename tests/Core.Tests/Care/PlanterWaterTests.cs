@@ -41,7 +41,7 @@ public sealed class PlanterWaterTests
     public void Water_that_was_followed_before_is_kept_only_while_all_that_it_rests_on_stands()
     {
         Planter pot = A.Pot();
-        Plant[] kinds = [Bedding(), Bedding(WaterNeed.High) with { RootDepthCm = 30 }];
+        Plant[] kinds = [Bedding(), Bedding(WaterNeed.High)];
         Plan[] plans = [.. kinds.SelectMany(k => new[] { Plan(pot, k, 5), Plan(pot, k, 9) })];
         List<CareDay>[] weather = [Days(July, 30, _ => 0), Days(July, 30, i => i % 7), Days(July.PlusDays(1), 30, _ => 0)];
         IReadOnlyList<Watered>[] given =
