@@ -106,7 +106,6 @@ public sealed class LongListTests(MeadowApp app) : IClassFixture<MeadowApp>
 
     [Theory]
     [InlineData("/supply/money?year=2026&by=cheap", "th:contains('a day in colour')", 2, 1)]
-    [InlineData("/supply/money?year=2026&by=day", "th:contains('a day in colour')", 4, -1)]
     [InlineData("/review/season?year=2026&by=cost", "th:contains('a day in colour')", 8, -1)]
     [InlineData("/stock?standing-by=count", "th:contains('expected this year')", 3, -1)]
     [InlineData("/work?by=work&day=2026-11-23", "th:contains('within')", 6, -1)]
