@@ -81,7 +81,7 @@ public static class BasketSolving
             found?.Report(simple);
         }
 
-        var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{seconds}") };
+        CpSolver solver = TimeLimit.Of(seconds);
         using CancellationTokenRegistration off = cancel.Register(solver.StopSearch);
         Basket Made(Func<IntVar, long> value) =>
             new(question, [.. lines.Select(l => new BasketLine(l.Need, l.Offer, (int)value(l.Packs))).Where(l => l.Packs > 0)], unserved);

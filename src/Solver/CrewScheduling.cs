@@ -298,7 +298,7 @@ public static class CrewScheduling
                 );
         }
         model.Minimize(LinearExpr.Sum(cost));
-        CpSolver solver = SolverFor(seconds);
+        CpSolver solver = TimeLimit.Of(seconds);
         using CancellationTokenRegistration off = cancel.Register(solver.StopSearch);
         int[] Placed(Func<BoolVar, bool> isTaken) =>
             [.. taken.Select(t => t.Where(x => isTaken(x.It)).Select(x => x.Day).DefaultIfEmpty(-1).First())];
@@ -309,9 +309,6 @@ public static class CrewScheduling
             status == CpSolverStatus.Optimal
         );
     }
-
-    private static CpSolver SolverFor(double seconds) =>
-        new() { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{seconds}") };
 
     private static long BoundOf(CpSolver solver) => (long)Math.Ceiling(Math.Max(0, solver.BestObjectiveBound) - 1e-6);
 

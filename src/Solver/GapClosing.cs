@@ -222,12 +222,8 @@ public static class GapClosing
         var known = near?.Select(m => m.Id).ToHashSet(StringComparer.Ordinal);
         for (int i = 0; known is not null && i < moves.Count; i++)
             model.AddHint(take[i], known.Contains(moves[i].Id));
-        var solver = new CpSolver
-        {
-            StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,relative_gap_limit:{Enough},max_time_in_seconds:{seconds}"),
-        };
-        using CancellationTokenRegistration stop = cancel.Register(solver.StopSearch);
-        CpSolverStatus status = solver.Solve(model);
+        var solver = new CpSolver();
+        CpSolverStatus status = solver.Solve(model, seconds, Enough, cancel: cancel);
         cancel.ThrowIfCancellationRequested();
         if (status is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
             return null;

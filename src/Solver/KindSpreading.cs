@@ -96,8 +96,8 @@ public static class KindSpreading
                 model.AddAtMostOne([first.Takes, second.Takes]);
         }
         model.Maximize((LinearExpr.Sum(takes.Select(t => t.Takes)) * SlotWorth) + LinearExpr.Sum(takes.Select(t => t.Count)));
-        var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{Seconds}") };
-        bool solved = solver.Solve(model) is CpSolverStatus.Optimal or CpSolverStatus.Feasible;
+        var solver = new CpSolver();
+        bool solved = solver.Solve(model, Seconds) is CpSolverStatus.Optimal or CpSolverStatus.Feasible;
         var chosen = takes
             .Where(t => solved && solver.BooleanValue(t.Takes))
             .Select(t => (t.Planter, t.Room, Count: (int)solver.Value(t.Count)))

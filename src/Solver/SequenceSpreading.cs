@@ -94,8 +94,8 @@ public static class SequenceSpreading
         }
         LinearExpr total = LinearExpr.Sum(worth);
         model.Maximize(total - LinearExpr.WeightedSum(take, moves.Select(EffortOf)));
-        var solver = new CpSolver { StringParameters = FormattableString.Invariant($"num_workers:8,random_seed:1,max_time_in_seconds:{Seconds}") };
-        if (solver.Solve(model) is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
+        var solver = new CpSolver();
+        if (solver.Solve(model, Seconds) is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
             return new SequenceAnswer([], before, before, before, area.InFlower);
         List<SequenceMove> chosen = [.. moves.Where((_, i) => solver.BooleanValue(take[i]))];
         int[] after = With(area, chosen);

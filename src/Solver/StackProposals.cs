@@ -128,6 +128,7 @@ public static class StackProposals
 
     private const int Scale = 1000;
     private const int MostTries = 25;
+    private const double Seconds = 5;
 
     /// <summary>Solves for the three aims.</summary>
     /// <param name="plan">The plan.</param>
@@ -258,8 +259,8 @@ public static class StackProposals
                 model.Maximize((Together(model, x, candidates, weeks, 3) * 10) - cost);
                 break;
         }
-        var solver = new CpSolver { StringParameters = "num_workers:8,random_seed:1,max_time_in_seconds:5" };
-        CpSolverStatus status = solver.Solve(model);
+        var solver = new CpSolver();
+        CpSolverStatus status = solver.Solve(model, Seconds);
         if (status is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
             return null;
         int[] chosen = [.. Enumerable.Range(0, x.Length).Where(i => solver.BooleanValue(x[i]))];

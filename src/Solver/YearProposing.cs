@@ -553,6 +553,9 @@ public static class YearProposing
         // A question of one unit is answered in a tenth of a second; a machine that is busy elsewhere gets the time to answer it all the same.
         private const double LeastSeconds = 8;
 
+        // An answer so near its bound is as good as the best, as a share of it.
+        private const double Enough = 0.002;
+
         private const int MoneyForADay = 15;
 
         public IReadOnlyList<YearPiece>[] Chosen() =>
@@ -563,14 +566,8 @@ public static class YearProposing
             _model.ClearHints();
             for (int i = 0; i < _take.Count && _hint.Count > 0; i++)
                 _model.AddHint(_take[i].Take, _hint.Contains(i));
-            var solver = new CpSolver
-            {
-                StringParameters = FormattableString.Invariant(
-                    $"num_workers:{Math.Max(2, Environment.ProcessorCount)},random_seed:1,relative_gap_limit:0.002,max_time_in_seconds:{Math.Max(LeastSeconds, seconds)}"
-                ),
-            };
-            using CancellationTokenRegistration stop = cancel.Register(solver.StopSearch);
-            CpSolverStatus status = solver.Solve(_model);
+            var solver = new CpSolver();
+            CpSolverStatus status = solver.Solve(_model, Math.Max(LeastSeconds, seconds), Enough, Math.Max(2, Environment.ProcessorCount), cancel);
             cancel.ThrowIfCancellationRequested();
             if (status == CpSolverStatus.Infeasible && _hint.Count == 0)
                 throw new InvalidInputException(
