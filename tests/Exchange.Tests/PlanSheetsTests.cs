@@ -67,6 +67,7 @@ public sealed class PlanSheetsTests
     [InlineData(PlanSheetKind.Displays, "Flag pot,seasonal,17.5.2029,2029-09-27,petunia-magenta,5", "write it as 2027-05-17")]
     [InlineData(PlanSheetKind.Displays, "Flag pot,2029-05-17,seasonal,2029-09-27,petunia-magenta,5", "is a column shifted?")]
     [InlineData(PlanSheetKind.Displays, "Flag pot,seasonal,2029-05-17,2029-09-27,petunia-magenta,\"2,5\"", "must be a whole number")]
+    [InlineData(PlanSheetKind.Displays, "Flag pot,seasonal,2029-05-17,2029-09-27,petunia-magenta,5,x", "has 7 cells where there are 6 columns")]
     [InlineData(PlanSheetKind.Displays, "Flag pot,seasonal,2029-05-17,2029-05-01,petunia-magenta,5", "line 1")]
     [InlineData(PlanSheetKind.Displays, "Flag pot,seasonal,2029-05-17,2029-09-27,=A1,5", "holds a formula")]
     [InlineData(PlanSheetKind.Turns, "Summer,2029-06-17,2029-05-17", "line 1")]

@@ -46,7 +46,7 @@ public sealed class PlanterSheetTests
     [InlineData("Pot\tQuay\tround\t50\t\t45\tmany", "line 1", "whole number from 1 to 500")]
     [InlineData("Pot\tQuay\tround\t2\t\t45", "line 1", "length: must be")]
     [InlineData("name\tarea\tname\nPot\tQuay\tPot", "line 1", "twice")]
-    [InlineData("name\tarea\tprice\nPot\tQuay\t5", "line 1", "is no heading of planters")]
+    [InlineData("name\tarea\tprice\nPot\tQuay\t5", "line 1", "is no heading here")]
     [InlineData("Pot\tQuay\tround\t50\t\t45\t1\t\t\t\t\t\t\t\t\t\tone too many", "line 1", "columns")]
     public void What_is_wrong_is_said_with_its_line(string rows, string where, string said)
     {

@@ -99,7 +99,7 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
         Assert.Contains("Papaver rhoeas", (await _browser.Open("/palette/poppy-red")).Words(), StringComparison.Ordinal);
         // The same yes twice, as a double click sends it, is told that it was taken.
-        Assert.Contains("Choose it again", (await Follow(preview)).Words(), StringComparison.Ordinal);
+        Assert.Contains("Send it again", (await Follow(preview)).Words(), StringComparison.Ordinal);
 
         using HttpResponseMessage changed = await _browser.Upload(
             "/palette/import",
@@ -122,7 +122,7 @@ public sealed class PalettePageTests(MeadowApp app) : IClassFixture<MeadowApp>
         );
         Assert.Contains("line 2, height cm: \"high\" is no number", (await Pages.Parse(refused)).Words(), StringComparison.Ordinal);
         using HttpResponseMessage nothing = await _browser.Send("/palette/import", null);
-        Assert.Contains("choose a sheet first", (await Pages.Parse(nothing)).Words(), StringComparison.Ordinal);
+        Assert.Contains("choose a file first", (await Pages.Parse(nothing)).Words(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -89,7 +89,8 @@ public sealed class PlanterTableTests(MeadowApp app) : IClassFixture<MeadowApp>
                 $"/tables/{kind}?handler=take",
                 [("id", preview.Split("draft=")[1])]
             );
-            Assert.Contains("was taken already", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
+            Assert.Equal(HttpStatusCode.Redirect, again.StatusCode);
+            Assert.Contains("was taken already", (await _browser.Open($"/tables/{kind}")).Words(), StringComparison.Ordinal);
             byte[] file = await _browser.GetByteArrayAsync(
                 new Uri($"/tables/{kind}?handler=xlsx", UriKind.Relative),
                 TestContext.Current.CancellationToken

@@ -134,7 +134,7 @@ public static class PlanSheets
         IReadOnlyDictionary<string, Plant> plants = SheetRows.ByName(plan.Palette, p => p.CommonName, p => p.Id);
         var read = new List<(TypedRow Row, Display Display)>();
         var ids = new HashSet<string>(plan.Displays.Select(d => d.Id), StringComparer.Ordinal);
-        foreach (TypedRow row in sheet.Rows)
+        foreach (TypedRow row in sheet.Rows.Where(sheet.FitsColumns))
         {
             Planter? planter = sheet.Named(row, "planter", planters, "planter in use");
             DisplayLayer layer = sheet.Choice(row, "layer", DisplayLayer.Seasonal);
@@ -213,7 +213,7 @@ public static class PlanSheets
     {
         IReadOnlyDictionary<string, Turn> present = SheetRows.ByName(plan.Turns, t => t.Name, t => t.Id);
         var read = new List<(int Line, Turn Turn)>();
-        foreach (TypedRow row in sheet.Rows)
+        foreach (TypedRow row in sheet.Rows.Where(sheet.FitsColumns))
         {
             string name = sheet.Cell(row, "name");
             Turn? old = present.GetValueOrDefault(name);
@@ -252,7 +252,7 @@ public static class PlanSheets
         IReadOnlyDictionary<string, Plant> plants = SheetRows.ByName(plan.Palette, p => p.CommonName, p => p.Id);
         IReadOnlyDictionary<string, Planter> planters = SheetRows.ByName(plan.Planters, p => p.Name, p => p.Id);
         var read = new List<(int Line, Lot Lot)>();
-        foreach (TypedRow row in sheet.Rows)
+        foreach (TypedRow row in sheet.Rows.Where(sheet.FitsColumns))
         {
             Plant? plant = sheet.Named(row, "plant", plants, "plant of the palette");
             int? count = sheet.Whole(row, "count", 0, 100_000);

@@ -131,13 +131,11 @@ public static partial class PlanterSheet
     /// <exception cref="InvalidInputException">Anything is wrong; each fault names its line and column.</exception>
     public static PlanterTable Read(IReadOnlyList<TypedRow> rows, Plan plan)
     {
-        if (rows.Count == 0)
-            throw new InvalidInputException("rows", "paste at least one row, or choose a file");
         var faults = new FaultList();
-        (IReadOnlyList<(string Name, double? UnitCm)> columns, bool isHeaded) = ColumnsOf(rows[0], faults);
+        var sheet = new SheetRows(rows, Columns, faults, c => Heading(c).Name);
         faults.ThrowIfAny();
-        var reader = new Reader(plan, columns, faults);
-        foreach (TypedRow row in rows.Skip(isHeaded ? 1 : 0))
+        var reader = new Reader(plan, sheet, faults);
+        foreach (TypedRow row in sheet.Rows.Where(sheet.FitsColumns))
             reader.Take(row);
         faults.ThrowIfAny();
         return reader.Table();
@@ -147,27 +145,8 @@ public static partial class PlanterSheet
 
     private static bool IsMeasure(string column) => column is "length" or "width" or "depth" or "bottom length" or "bottom width";
 
-    private static (IReadOnlyList<(string, double?)> Columns, bool IsHeaded) ColumnsOf(TypedRow first, FaultList faults)
-    {
-        List<(string? Name, double? Unit)> named = [.. first.Cells.Select(Heading)];
-        if (named.Count(n => n.Name is not null) < 2)
-            return ([.. Columns.Select(c => (c, (double?)null))], false);
-        for (int i = 0; i < named.Count; i++)
-        {
-            if (named[i].Name is null && first.Cells[i].Length > 0)
-                faults.Add(
-                    $"line {first.Line}",
-                    $"\"{PlainText.Cut(first.Cells[i], 30)}\" is no heading of planters; known are {string.Join(", ", Columns)}"
-                );
-            else if (named[i].Name is { } twice && named.FindIndex(n => n.Name == twice) < i)
-                faults.Add($"line {first.Line}", $"holds the heading \"{twice}\" twice");
-        }
-        if (named.TrueForAll(n => n.Name != "name"))
-            faults.Add($"line {first.Line}", "has no heading \"name\"");
-        return ([.. named.Select(n => (n.Name ?? string.Empty, n.Unit))], true);
-    }
-
-    private static (string? Name, double? UnitCm) Heading(string cell)
+    // The column that a heading means, and the unit it ends with.
+    private static (string Name, double? UnitCm) Heading(string cell)
     {
         string text = cell.Replace("(", " ", StringComparison.Ordinal)
             .Replace(")", " ", StringComparison.Ordinal)
@@ -177,8 +156,7 @@ public static partial class PlanterSheet
         if (unit is not null)
             words.RemoveAt(words.Count - 1);
         string name = string.Join(' ', words).ToLowerInvariant();
-        name = Synonyms.GetValueOrDefault(name, name);
-        return (Columns.Contains(name, StringComparer.Ordinal) ? name : null, unit);
+        return (Synonyms.GetValueOrDefault(name, name), unit);
     }
 
     /// <summary>A unit of length in cm; null where it is none.</summary>
@@ -202,7 +180,7 @@ public static partial class PlanterSheet
     [GeneratedRegex("""^(?<number>\d{1,6}(?:[.,]\d{1,6})?)\s*(?<unit>[a-zA-Z"”″'’′]*)$""", RegexOptions.None, 1000)]
     private static partial Regex Length();
 
-    private sealed class Reader(Plan plan, IReadOnlyList<(string Name, double? UnitCm)> columns, FaultList faults)
+    private sealed class Reader(Plan plan, SheetRows sheet, FaultList faults)
     {
         private readonly Dictionary<string, Planter> _present = plan.Planters.ToDictionary(p => p.Name, StringComparer.OrdinalIgnoreCase);
         private readonly Dictionary<string, Area> _areas = plan
@@ -213,6 +191,10 @@ public static partial class PlanterSheet
         private readonly Dictionary<string, int> _named = new(StringComparer.OrdinalIgnoreCase);
         private readonly List<Area> _newAreas = [];
         private readonly List<PlanterRowChange> _changes = [];
+        private readonly Dictionary<string, double> _units = sheet
+            .Headings.Select(Heading)
+            .Where(h => h.UnitCm is not null)
+            .ToDictionary(h => h.Name, h => h.UnitCm!.Value, StringComparer.Ordinal);
         private readonly double _siteUnit = plan.Site.Units == SiteUnits.UsCustomary ? CmPerInch : 1;
         private int _same;
 
@@ -221,8 +203,6 @@ public static partial class PlanterSheet
         public void Take(TypedRow row)
         {
             int before = faults.Count;
-            if (row.Cells.Count > columns.Count && row.Cells.Skip(columns.Count).Any(c => c.Length > 0))
-                faults.Add($"line {row.Line}", $"has {row.Cells.Count} cells where there are {columns.Count} columns");
             string name = Cell(row, "name");
             _present.TryGetValue(name, out Planter? old);
             int many = Many(row, old);
@@ -247,30 +227,15 @@ public static partial class PlanterSheet
             }
         }
 
-        private string Cell(TypedRow row, string column)
-        {
-            for (int i = 0; i < columns.Count && i < row.Cells.Count; i++)
-            {
-                if (columns[i].Name == column)
-                    return row.Cells[i];
-            }
-            return string.Empty;
-        }
+        private string Cell(TypedRow row, string column) => sheet.Cell(row, column);
 
-        private int Many(TypedRow row, Planter? old)
-        {
-            string typed = Cell(row, "how many");
-            if (typed.Length == 0 || old is not null)
-                return 1;
-            if (int.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out int many) && many is >= 1 and <= MostOfAKind)
-                return many;
-            Fault(row, "how many", $"\"{PlainText.Cut(typed, 20)}\" must be a whole number from 1 to {MostOfAKind}");
-            return 1;
-        }
+        private void Fault(TypedRow row, string column, string message) => sheet.Fault(row, column, message);
+
+        private int Many(TypedRow row, Planter? old) => old is not null ? 1 : sheet.Whole(row, "how many", 1, MostOfAKind, mayLack: true) ?? 1;
 
         private Planter Read(TypedRow row, string name, Planter? old)
         {
-            PlanterShape shape = Choice(row, "shape", old?.Form.Shape ?? PlanterShape.Round, Shapes);
+            PlanterShape shape = sheet.Choice(row, "shape", old?.Form.Shape ?? PlanterShape.Round, Shapes);
             if (shape == PlanterShape.OutlinedBed)
                 Fault(row, "shape", "an outlined bed is drawn on the map or on its own page");
             string colour = Cell(row, "wall colour").ToLowerInvariant();
@@ -294,16 +259,16 @@ public static partial class PlanterSheet
             {
                 AreaId = AreaOf(row, old),
                 Form = Form(row, shape, old),
-                Exposure = Choice(row, "light", old?.Exposure ?? Exposure.FullSun),
-                Watering = Choice(row, "watering", old?.Watering ?? Watering.Hand),
-                ViewedFrom = Choice(row, "seen from", old?.ViewedFrom ?? ViewedFrom.AllRound),
+                Exposure = sheet.Choice(row, "light", old?.Exposure ?? Exposure.FullSun),
+                Watering = sheet.Choice(row, "watering", old?.Watering ?? Watering.Hand),
+                ViewedFrom = sheet.Choice(row, "seen from", old?.ViewedFrom ?? ViewedFrom.AllRound),
             };
             _ids.Add(planter.Id);
             string group = Cell(row, "look group");
             string note = Cell(row, "note");
             return planter with
             {
-                Wall = planter.Form.IsBed ? WallMaterial.None : Choice(row, "wall", old?.Wall ?? WallMaterial.Terracotta),
+                Wall = planter.Form.IsBed ? WallMaterial.None : sheet.Choice(row, "wall", old?.Wall ?? WallMaterial.Terracotta),
                 WallColour = colour.Length > 0 ? colour : planter.WallColour,
                 Note = note.Length > 0 ? note : planter.Note,
                 Survey = group.Length > 0 && group != planter.Survey.LookGroup ? planter.Survey with { LookGroup = group } : planter.Survey,
@@ -372,9 +337,7 @@ public static partial class PlanterSheet
                 return before;
             }
             Match match = Length().Match(typed);
-            double? unit = match.Groups["unit"].Value is { Length: > 0 } named
-                ? UnitCm(named)
-                : columns.FirstOrDefault(c => c.Name == column).UnitCm ?? _siteUnit;
+            double? unit = match.Groups["unit"].Value is { Length: > 0 } named ? UnitCm(named) : _units.GetValueOrDefault(column, _siteUnit);
             if (!match.Success || unit is null)
             {
                 Fault(row, column, $"\"{PlainText.Cut(typed, 20)}\" is no measure; write 50, 50 cm or 20 in");
@@ -384,33 +347,6 @@ public static partial class PlanterSheet
             // A figure written in a rounded unit is the figure that was there.
             return before is { } was && Math.Abs(was - cm) <= 0.005 * unit.Value + 1e-9 ? was : cm;
         }
-
-        private T Choice<T>(TypedRow row, string column, T before, IReadOnlyDictionary<string, T>? more = null)
-            where T : struct, Enum
-        {
-            string typed = Cell(row, column);
-            if (typed.Length == 0)
-                return before;
-            string plain = typed.Replace('-', ' ').Replace('_', ' ');
-            foreach (T value in Enum.GetValues<T>())
-            {
-                if (
-                    Word(value).Equals(plain, StringComparison.OrdinalIgnoreCase)
-                    || value.ToString().Equals(plain, StringComparison.OrdinalIgnoreCase)
-                )
-                    return value;
-            }
-            if (more is not null && more.TryGetValue(plain, out T other))
-                return other;
-            Fault(
-                row,
-                column,
-                $"\"{PlainText.Cut(typed, 30)}\" is none of {string.Join(", ", Enum.GetValues<T>().Select(v => Word(v)))}; is a column shifted?"
-            );
-            return before;
-        }
-
-        private void Fault(TypedRow row, string column, string message) => faults.Add($"line {row.Line}", $"{column}: {message}");
 
         private static string Column(string field) =>
             field switch

@@ -31,7 +31,7 @@ public static class RecipeSheet
     public static IReadOnlyList<Recipe> Read(Stream stream, Func<string, bool> isKnown)
     {
         IReadOnlyList<TypedRow> rows = TypedTable.Read(stream);
-        if (rows.Count == 0 || !rows[0].Cells.SequenceEqual(Columns, StringComparer.Ordinal))
+        if (!rows[0].Cells.SequenceEqual(Columns, StringComparer.Ordinal))
             throw new InvalidInputException("line 1", $"must hold the headings {string.Join(", ", Columns)}");
         var faults = new FaultList();
         var recipes = new List<Recipe>();

@@ -15,24 +15,27 @@ internal sealed class SheetRows
     private readonly FaultList _faults;
 
     /// <summary>Finds the columns.</summary>
-    /// <param name="rows">The rows.</param>
+    /// <param name="rows">The rows, at least one.</param>
     /// <param name="columns">The columns in their usual order; the first must be there.</param>
     /// <param name="faults">Where faults go.</param>
-    public SheetRows(IReadOnlyList<TypedRow> rows, IReadOnlyList<string> columns, FaultList faults)
+    /// <param name="column">The column that a heading means, which need be none; what it says in lower case where this is left out.</param>
+    public SheetRows(IReadOnlyList<TypedRow> rows, IReadOnlyList<string> columns, FaultList faults, Func<string, string>? column = null)
     {
         _faults = faults;
-        if (rows.Count == 0)
-            throw new InvalidInputException("rows", "paste at least one row, or choose a file");
-        List<string> first = [.. rows[0].Cells.Select(c => c.ToLowerInvariant())];
+        List<string> first = [.. rows[0].Cells.Select(column ?? (c => c.ToLowerInvariant()))];
         bool headed = first.Count(c => columns.Contains(c, StringComparer.Ordinal)) >= 2;
         _columns = headed ? first : [.. columns];
+        Headings = headed ? rows[0].Cells : [];
         Rows = headed ? [.. rows.Skip(1)] : rows;
         if (!headed)
             return;
         for (int i = 0; i < first.Count; i++)
         {
             if (first[i].Length > 0 && !columns.Contains(first[i], StringComparer.Ordinal))
-                faults.Add($"line {rows[0].Line}", $"\"{PlainText.Cut(first[i], 30)}\" is no heading here; known are {string.Join(", ", columns)}");
+                faults.Add(
+                    $"line {rows[0].Line}",
+                    $"\"{PlainText.Cut(rows[0].Cells[i], 30)}\" is no heading here; known are {string.Join(", ", columns)}"
+                );
             else if (first[i].Length > 0 && first.IndexOf(first[i]) < i)
                 faults.Add($"line {rows[0].Line}", $"holds the heading \"{first[i]}\" twice");
         }
@@ -40,11 +43,23 @@ internal sealed class SheetRows
             faults.Add($"line {rows[0].Line}", $"has no heading \"{columns[0]}\"");
     }
 
+    /// <summary>The headings as they are written; none where the columns stand in the usual order.</summary>
+    public IReadOnlyList<string> Headings { get; }
+
     /// <summary>The rows beneath the headings.</summary>
     public IReadOnlyList<TypedRow> Rows { get; }
 
     /// <summary>A cell's text; empty where there is none.</summary>
     public string Cell(TypedRow row, string column) => row.Cells.ElementAtOrDefault(_columns.IndexOf(column)) ?? string.Empty;
+
+    /// <summary>Whether no cell stands beyond the columns; a fault where one does.</summary>
+    public bool FitsColumns(TypedRow row)
+    {
+        if (row.Cells.Skip(_columns.Count).All(c => c.Length == 0))
+            return true;
+        _faults.Add($"line {row.Line}", $"has {row.Cells.Count} cells where there are {_columns.Count} columns");
+        return false;
+    }
 
     /// <summary>Notes a fault.</summary>
     public void Fault(TypedRow row, string column, string message) => _faults.Add($"line {row.Line}", $"{column}: {message}");
@@ -74,18 +89,28 @@ internal sealed class SheetRows
         return null;
     }
 
-    /// <summary>One of a few words; the first of the set with a fault where it is none.</summary>
-    public T Choice<T>(TypedRow row, string column, T usual)
+    /// <summary>One of a few words; the usual one where the cell is empty, and with a fault where it is none of them.</summary>
+    /// <param name="row">The row.</param>
+    /// <param name="column">The column.</param>
+    /// <param name="usual">What stands where nothing is said.</param>
+    /// <param name="more">Further words for the same.</param>
+    public T Choice<T>(TypedRow row, string column, T usual, IReadOnlyDictionary<string, T>? more = null)
         where T : struct, Enum
     {
         string typed = Cell(row, column);
         if (typed.Length == 0)
             return usual;
+        string plain = typed.Replace('-', ' ').Replace('_', ' ');
         foreach (T value in Enum.GetValues<T>())
         {
-            if (PlanterSheet.Word(value).Equals(typed.Replace('-', ' '), StringComparison.OrdinalIgnoreCase))
+            if (
+                PlanterSheet.Word(value).Equals(plain, StringComparison.OrdinalIgnoreCase)
+                || value.ToString().Equals(plain, StringComparison.OrdinalIgnoreCase)
+            )
                 return value;
         }
+        if (more is not null && more.TryGetValue(plain, out T other))
+            return other;
         Fault(
             row,
             column,

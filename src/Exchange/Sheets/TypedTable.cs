@@ -28,9 +28,9 @@ public static class TypedTable
     // A workbook is a compressed archive: a small one may hold more than the machine.
     private const long MostUnpacked = 200L * 1024 * 1024;
 
-    /// <summary>Reads the rows; empty ones are passed over.</summary>
+    /// <summary>Reads the rows, of which there is at least one; empty ones are passed over.</summary>
     /// <param name="stream">A text in UTF-8 or a workbook.</param>
-    /// <exception cref="InvalidInputException">It cannot be read; the line is named.</exception>
+    /// <exception cref="InvalidInputException">There is none, or it cannot be read; the line is named.</exception>
     public static IReadOnlyList<TypedRow> Read(Stream stream)
     {
         using MemoryStream buffer = FileLimits.Read(stream);
@@ -45,7 +45,7 @@ public static class TypedTable
                 faults.Add($"line {row.Line}", $"a cell {PlainText.Fault(cell, 1000, lines: false)}");
         }
         faults.ThrowIfAny();
-        return rows;
+        return rows.Count > 0 ? rows : throw new InvalidInputException("rows", "paste at least one row, or choose a file");
     }
 
     /// <summary>Writes rows as a workbook of one sheet.</summary>

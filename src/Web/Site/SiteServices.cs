@@ -35,6 +35,7 @@ public static class SiteServices
         services.AddScoped<PhotoStore>();
         services.AddScoped<MapStore>();
         services.AddScoped<DraftStore>();
+        services.AddScoped<LookFirst>();
         services.AddScoped<DisplayStore>();
         services.AddScoped<RecipeStore>();
         services.AddScoped<WeatherStore>();

@@ -11,9 +11,10 @@ namespace UnrulyMeadow.Web.Pages.Palette;
 
 /// <summary>Brings in a sheet of plants: looks at it, says what it would change, and writes all of it or nothing.</summary>
 [Needs(SiteRole.Planner)]
-public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStore drafts, HeavyWork heavy) : PageModel
+public sealed class ImportModel(PageFrame frame, PaletteStore palette, LookFirst looks) : PageModel
 {
     private const string Kind = "palette";
+    private const string Here = "/palette/import";
 
     [BindProperty]
     public IFormFile? Upload { get; set; }
@@ -30,51 +31,34 @@ public sealed class ImportModel(PageFrame frame, PaletteStore palette, DraftStor
     {
         if (Draft is not { } id)
             return Page();
-        if (await drafts.Find(Kind, id) is not { } draft)
+        SiteNow now = await frame.Now();
+        return await looks.Show(this, Kind, id, Here, async (name, content) =>
         {
-            TempData["Said"] = "That sheet was taken already, or waited more than a day. Choose it again.";
-            return Redirect("/palette/import");
-        }
-        FileName = draft.Name;
-        return await frame.Saving(this, Field, async () =>
-        {
-            Changes = await heavy.Do(() => Read(draft.Content));
-            return Page();
+            FileName = name;
+            Changes = await looks.Read(() => Read(content, now));
         });
     }
 
     [Needs(SiteRole.Planner)]
-    public async Task<IActionResult> OnPostAsync() => await frame.Saving(this, Field, async () =>
-        {
-            if (Upload is null || Upload.Length == 0)
-                throw new InvalidInputException("file", "choose a sheet first");
-            return await heavy.Do<IActionResult>(async () =>
-            {
-                using var buffer = new MemoryStream();
-                await Upload.CopyToAsync(buffer);
-                byte[] content = buffer.ToArray();
-                await Read(content);
-                return Redirect($"/palette/import?draft={await drafts.Keep(Kind, Path.GetFileName(Upload.FileName), content)}");
-            });
-        });
+    public async Task<IActionResult> OnPostAsync() =>
+        await looks.Keep(this, Kind, Here, rows: null, Upload, async content => Read(content, await frame.Now()));
 
     [Needs(SiteRole.Planner)]
-    public async Task<IActionResult> OnPostTakeAsync(Guid id) => await frame.Saving(this, Field, async () =>
+    public async Task<IActionResult> OnPostTakeAsync(Guid id)
+    {
+        SiteNow now = await frame.Now();
+        return await looks.Take(this, Kind, id, Here, async (_, content) =>
         {
-            if (await drafts.Find(Kind, id) is not { } draft)
-                throw new InvalidInputException("file", "that sheet was taken already, or waited more than a day; choose it again");
-            IReadOnlyList<PlantChange> changes = await heavy.Do(() => Read(draft.Content));
-            await palette.Put([.. changes.Select(c => c.Plant)], (await frame.Now()).Versions);
-            await drafts.Drop(id);
+            IReadOnlyList<PlantChange> changes = await looks.Read(() => Read(content, now));
+            await palette.Put([.. changes.Select(c => c.Plant)], now.Versions);
             TempData["Said"] = $"{changes.Count(c => c.IsNew)} plants added, {changes.Count(c => !c.IsNew)} changed.";
-            return Redirect("/palette");
+            return "/palette";
         });
+    }
 
-    private static string? Field(string fault) => fault == "file" ? "Upload" : null;
-
-    private async Task<IReadOnlyList<PlantChange>> Read(byte[] content)
+    private static IReadOnlyList<PlantChange> Read(byte[] content, SiteNow now)
     {
         using var stream = new MemoryStream(content);
-        return PaletteSheet.Read(stream, (await frame.Now()).Plan.Palette);
+        return PaletteSheet.Read(stream, now.Plan.Palette);
     }
 }

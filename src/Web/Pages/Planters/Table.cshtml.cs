@@ -11,13 +11,15 @@ namespace UnrulyMeadow.Web.Pages.Planters;
 
 /// <summary>Planters as a table: rows pasted or brought in from a file are looked at first, then taken all together or not at all.</summary>
 [Needs(SiteRole.Planner)]
-public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStore drafts, HeavyWork heavy) : PageModel
+public sealed class TableModel(PageFrame frame, PlanterStore planters, LookFirst looks) : PageModel
 {
     /// <summary>The kind of drafts that are tables of planters.</summary>
     public const string Kind = "planters";
 
     /// <summary>The name of a table that a new site begins with.</summary>
     public const string Beginning = "begin";
+
+    private const string Here = "/planters/table";
 
     /// <summary>Rows as pasted.</summary>
     [BindProperty]
@@ -41,16 +43,7 @@ public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStor
         Now = await frame.Now();
         if (Draft is not { } id)
             return Page();
-        if (await drafts.Find(Kind, id) is not { } draft)
-        {
-            TempData["Said"] = "That table was taken already, or waited more than a day. Paste it again.";
-            return Redirect("/planters/table");
-        }
-        return await frame.Saving(this, PastedTable.Field, async () =>
-        {
-            Table = await heavy.Do(() => Read(draft.Content));
-            return Page();
-        });
+        return await looks.Show(this, Kind, id, Here, async (_, content) => Table = await looks.Read(() => Read(content)));
     }
 
     /// <summary>The planters as CSV.</summary>
@@ -72,12 +65,11 @@ public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStor
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        return await frame.Saving(this, PastedTable.Field, async () => await heavy.Do<IActionResult>(async () =>
-            {
-                byte[] content = await PastedTable.Of(Rows, Upload);
-                await Read(content);
-                return Redirect($"/planters/table?draft={await drafts.Keep(Kind, "rows", content)}");
-            }));
+        return await looks.Keep(this, Kind, Here, Rows ?? string.Empty, Upload, content =>
+        {
+            Read(content);
+            return Task.CompletedTask;
+        });
     }
 
     /// <summary>Takes what was looked at.</summary>
@@ -85,24 +77,21 @@ public sealed class TableModel(PageFrame frame, PlanterStore planters, DraftStor
     public async Task<IActionResult> OnPostTakeAsync(Guid id)
     {
         Now = await frame.Now();
-        return await frame.Saving(this, PastedTable.Field, async () =>
+        return await looks.Take(this, Kind, id, Here, async (name, content) =>
         {
-            if (await drafts.Find(Kind, id) is not { } draft)
-                throw new InvalidInputException("rows", "that table was taken already, or waited more than a day; paste it again");
-            PlanterTable table = await heavy.Do(() => Read(draft.Content));
+            PlanterTable table = await looks.Read(() => Read(content));
             if (table.Rows.Count > 0)
                 await planters.Put([.. table.Rows.Select(r => r.Planter)], table.NewAreas, Now.Versions);
-            await drafts.Drop(id);
             int added = table.Rows.Count(r => r.Before is null);
             int changed = table.Rows.Count - added;
             TempData["Said"] = $"{Words.Count(added, "planter", "planters")} added{(changed > 0 ? $", {changed} changed" : null)}.";
-            return Redirect(draft.Name == Beginning ? "/begin" : "/planters");
+            return name == Beginning ? "/begin" : "/planters";
         });
     }
 
-    private Task<PlanterTable> Read(byte[] content)
+    private PlanterTable Read(byte[] content)
     {
         using var stream = new MemoryStream(content);
-        return Task.FromResult(PlanterSheet.Read(TypedTable.Read(stream), Now.Plan));
+        return PlanterSheet.Read(TypedTable.Read(stream), Now.Plan);
     }
 }

@@ -12,7 +12,7 @@ namespace UnrulyMeadow.Web.Pages.Site;
 
 /// <summary>Looks at a plan file before it takes the place of the present plan: what it holds, and what would be lost.</summary>
 [Needs(SiteRole.Owner)]
-public sealed class PlanModel(PageFrame frame, PlanStore plans, DraftStore drafts, HeavyWork heavy) : PageModel
+public sealed class PlanModel(PageFrame frame, PlanStore plans, LookFirst looks) : PageModel
 {
     internal const string Kind = "plan";
 
@@ -38,15 +38,12 @@ public sealed class PlanModel(PageFrame frame, PlanStore plans, DraftStore draft
     public async Task<IActionResult> OnGetAsync()
     {
         Now = await frame.Now();
-        if (Draft is not { } id || await drafts.Find(Kind, id) is not { } draft)
+        return await looks.Show(this, Kind, Draft ?? Guid.Empty, "/site", async (name, content) =>
         {
-            TempData["Said"] = "That plan was taken already, or waited more than a day. Choose it again.";
-            return Redirect("/site");
-        }
-        FileName = draft.Name;
-        Plan = await Read(draft.Content);
-        Lost = await plans.WouldReplace(Plan);
-        return Page();
+            FileName = name;
+            Plan = await looks.Read(() => Read(content));
+            Lost = await plans.WouldReplace(Plan);
+        });
     }
 
     /// <summary>Puts it in the place of the present plan.</summary>
@@ -54,24 +51,18 @@ public sealed class PlanModel(PageFrame frame, PlanStore plans, DraftStore draft
     public async Task<IActionResult> OnPostAsync()
     {
         Now = await frame.Now();
-        if (Draft is not { } id || await drafts.Find(Kind, id) is not { } draft)
+        return await looks.Take(this, Kind, Draft ?? Guid.Empty, "/site", async (_, content) =>
         {
-            TempData["Said"] = "That plan was taken already, or waited more than a day. Choose it again.";
-            return Redirect("/site");
-        }
-        Plan plan = await Read(draft.Content);
-        await plans.Replace(plan, PlanFile.Write);
-        await drafts.Drop(id);
-        TempData["Said"] = BroughtIn(plan);
-        return Redirect("/site");
+            Plan plan = await looks.Read(() => Read(content));
+            await plans.Replace(plan, PlanFile.Write);
+            TempData["Said"] = BroughtIn(plan);
+            return "/site";
+        });
     }
 
-    private Task<Plan> Read(byte[] content) =>
-        heavy.Do(() =>
-            Task.Run(() =>
-            {
-                using var stream = new MemoryStream(content);
-                return PlanFile.Read(stream);
-            })
-        );
+    private static Plan Read(byte[] content)
+    {
+        using var stream = new MemoryStream(content);
+        return PlanFile.Read(stream);
+    }
 }

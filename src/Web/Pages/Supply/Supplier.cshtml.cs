@@ -14,7 +14,7 @@ namespace UnrulyMeadow.Web.Pages.Supply;
 
 /// <summary>A supplier: terms, offers, and their price list brought in.</summary>
 [Needs(SiteRole.Guest)]
-public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore drafts, HeavyWork heavy) : PageModel
+public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, LookFirst looks) : PageModel
 {
     private const string DraftKind = "prices";
 
@@ -39,6 +39,8 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
     [BindProperty(SupportsGet = true, Name = "draft")]
     public Guid? Draft { get; set; }
 
+    private string Here => $"/supply/suppliers/{Id}";
+
     public SiteNow Now { get; private set; } = null!;
 
     public Kept<Supplier> Kept { get; private set; } = null!;
@@ -61,16 +63,7 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
         Input = SupplierInput.From(Kept.It, Kept.Version);
         if (Draft is not { } id)
             return Page();
-        if (await drafts.Find(DraftKind, id) is not { } draft)
-        {
-            TempData["Said"] = "That list was taken already, or waited more than a day. Bring it in again.";
-            return Redirect($"/supply/suppliers/{Id}");
-        }
-        return await frame.Saving(this, Field, async () =>
-        {
-            await Look(draft.Content);
-            return Page();
-        });
+        return await looks.Show(this, DraftKind, id, Here, (_, content) => Look(content));
     }
 
     /// <summary>Saves the terms.</summary>
@@ -86,7 +79,7 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
             {
                 await desk.Store.Save(Input.Read(Id), Input.Version);
                 TempData["Said"] = $"{Input.Name}: saved.";
-                return Redirect($"/supply/suppliers/{Id}");
+                return Redirect(Here);
             }
         );
     }
@@ -121,16 +114,11 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
         if (!await Load())
             return NotFound();
         Input = SupplierInput.From(Kept.It, Kept.Version);
-        return await frame.Saving(this, Field, async () => await heavy.Do<IActionResult>(async () =>
-            {
-                byte[] content = await PastedTable.Of(Rows, Upload);
-                if (PriceList.HeadingsOf(Read(content)) is null)
-                    throw new InvalidInputException(
-                        "rows",
-                        "there is no row of headings: put one above the prices, such as plant, form, size, price"
-                    );
-                return Redirect($"/supply/suppliers/{Id}?draft={await drafts.Keep(DraftKind, "prices", content)}");
-            }));
+        return await looks.Keep(this, DraftKind, Here, Rows ?? string.Empty, Upload, content =>
+            PriceList.HeadingsOf(Read(content)) is null
+                ? throw new InvalidInputException("rows", "there is no row of headings: put one above the prices, such as plant, form, size, price")
+                : Task.CompletedTask
+        );
     }
 
     /// <summary>Says which heading means what, and what names mean; it is remembered for this supplier's next list.</summary>
@@ -151,12 +139,10 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
     {
         if (!await Load())
             return NotFound();
-        return await frame.Saving(this, Field, async () =>
+        return await looks.With(this, DraftKind, id, Here, async (_, content) =>
         {
-            if (await drafts.Find(DraftKind, id) is not { } draft)
-                throw new InvalidInputException("rows", "that list was taken already, or waited more than a day; bring it in again");
             Draft = id;
-            IReadOnlyList<TypedRow> rows = Read(draft.Content);
+            IReadOnlyList<TypedRow> rows = Read(content);
             PriceListColumns before = await Remembered(rows);
             var known = new Dictionary<string, string>(before.Names, StringComparer.OrdinalIgnoreCase);
             for (int i = 0; i < Math.Min(names.Length, plants.Length); i++)
@@ -189,25 +175,20 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
     {
         if (!await Load())
             return NotFound();
-        return await frame.Saving(this, Field, async () =>
+        return await looks.Take(this, DraftKind, id, Here, async (_, content) =>
         {
-            if (await drafts.Find(DraftKind, id) is not { } draft)
-                throw new InvalidInputException("rows", "that list was taken already, or waited more than a day; bring it in again");
             Draft = id;
-            await Look(draft.Content);
+            await Look(content);
             if (Reading!.Faults.Count > 0)
                 throw new InvalidInputException(Reading.Faults);
             if (Reading.Offers.Count == 0)
                 throw new InvalidInputException("rows", "it offers nothing of your palette: match its names with your kinds first");
             await desk.Store.SaveColumns(Id, Columns!);
             await desk.Store.ReplaceOffers(Id, Reading.Offers);
-            await drafts.Drop(id);
             TempData["Said"] = $"{Kept.It.Name}: {Words.Count(Reading.Offers.Count, "offer", "offers")} taken.";
-            return Redirect($"/supply/suppliers/{Id}");
+            return Here;
         });
     }
-
-    private static string? Field(string fault) => PastedTable.Field(fault);
 
     private static IReadOnlyList<TypedRow> Read(byte[] content)
     {
@@ -248,7 +229,7 @@ public sealed class SupplierModel(PageFrame frame, SupplyDesk desk, DraftStore d
             Reading = new PriceListReading([], [], [new Fault(string.Empty, "Choose at least which heading names the kind, and which the price")]);
             return;
         }
-        Reading = await heavy.Do(() => Task.FromResult(PriceList.Read(rows, columns, Id, Now.Plan.Palette)));
+        Reading = await looks.Read(() => PriceList.Read(rows, columns, Id, Now.Plan.Palette));
     }
 
     private async Task<bool> Load()

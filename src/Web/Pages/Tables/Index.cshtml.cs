@@ -11,7 +11,7 @@ namespace UnrulyMeadow.Web.Pages.Tables;
 
 /// <summary>Displays, turns or stock as a table: rows pasted or brought in are looked at first, then taken as one change or not at all.</summary>
 [Needs(SiteRole.Planner)]
-public sealed class IndexModel(PageFrame frame, ChangeStore changes, DraftStore drafts, HeavyWork heavy) : PageModel
+public sealed class IndexModel(PageFrame frame, ChangeStore changes, LookFirst looks) : PageModel
 {
     /// <summary>"displays", "turns" or "stock".</summary>
     [FromRoute(Name = "kind")]
@@ -35,6 +35,8 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes, DraftStore 
     public PlanSheetChange? Table { get; private set; }
 
     public PlanSheetKind Kind { get; private set; }
+
+    private string Here => $"/tables/{KindText}";
 
     /// <summary>What the table is called.</summary>
     public string Name => Words.Capital(KindText);
@@ -63,16 +65,7 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes, DraftStore 
             return NotFound();
         if (Draft is not { } id)
             return Page();
-        if (await drafts.Find(KindText, id) is not { } draft)
-        {
-            TempData["Said"] = "That table was taken already, or waited more than a day. Paste it again.";
-            return Redirect($"/tables/{KindText}");
-        }
-        return await frame.Saving(this, PastedTable.Field, async () =>
-        {
-            Table = await heavy.Do(() => Read(draft.Content));
-            return Page();
-        });
+        return await looks.Show(this, KindText, id, Here, async (_, content) => Table = await looks.Read(() => Read(content)));
     }
 
     /// <summary>What there is, as CSV.</summary>
@@ -95,12 +88,11 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes, DraftStore 
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, PastedTable.Field, async () => await heavy.Do<IActionResult>(async () =>
-            {
-                byte[] content = await PastedTable.Of(Rows, Upload);
-                await Read(content);
-                return Redirect($"/tables/{KindText}?draft={await drafts.Keep(KindText, "rows", content)}");
-            }));
+        return await looks.Keep(this, KindText, Here, Rows ?? string.Empty, Upload, content =>
+        {
+            Read(content);
+            return Task.CompletedTask;
+        });
     }
 
     /// <summary>Takes what was looked at.</summary>
@@ -109,11 +101,9 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes, DraftStore 
     {
         if (!await Find())
             return NotFound();
-        return await frame.Saving(this, PastedTable.Field, async () =>
+        return await looks.Take(this, KindText, id, Here, async (_, content) =>
         {
-            if (await drafts.Find(KindText, id) is not { } draft)
-                throw new InvalidInputException("rows", "that table was taken already, or waited more than a day; paste it again");
-            PlanSheetChange table = await heavy.Do(() => Read(draft.Content));
+            PlanSheetChange table = await looks.Read(() => Read(content));
             if (table.Lines.Count > 0)
                 await changes.Make(
                     new PlanChange(
@@ -130,9 +120,8 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes, DraftStore 
                     },
                     $"A table of {KindText}: {Count(table)}"
                 );
-            await drafts.Drop(id);
             TempData["Said"] = $"{Words.Capital(Count(table))}. It can be taken back as one.";
-            return Redirect(Home.Path);
+            return Home.Path;
         });
     }
 
@@ -148,9 +137,9 @@ public sealed class IndexModel(PageFrame frame, ChangeStore changes, DraftStore 
         return true;
     }
 
-    private Task<PlanSheetChange> Read(byte[] content)
+    private PlanSheetChange Read(byte[] content)
     {
         using var stream = new MemoryStream(content);
-        return Task.FromResult(PlanSheets.Read(TypedTable.Read(stream), Now.Plan, Kind));
+        return PlanSheets.Read(TypedTable.Read(stream), Now.Plan, Kind);
     }
 }
