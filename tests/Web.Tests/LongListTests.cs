@@ -127,6 +127,32 @@ public sealed class LongListTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.NotEqual(ledger.GetAttribute("data-order") is { Length: > 0 }, page.QuerySelector("form[data-remember]") is not null);
     }
 
+    [Theory]
+    [InlineData("/work?day=2026-11-23", "th:contains('within')", 2, "q")]
+    [InlineData("/work?day=2026-11-23", "th:contains('within')", 3, "q")]
+    [InlineData("/supply/orders", "th:contains('to come')", 2, "q")]
+    [InlineData("/supply/money?year=2026", "th:contains('a day in colour')", 1, "q")]
+    [InlineData("/review/season?year=2026", "th:contains('a day in colour')", 1, "q")]
+    [InlineData("/stock", "th:contains('expected this year')", 2, "standing-q")]
+    [InlineData("/supply/suppliers/saltmarsh-plants", "th:contains('in a pack')", 1, "q")]
+    public async Task What_is_looked_for_is_what_is_left_of_a_list(string path, string heading, int column, string key)
+    {
+        async Task<IElement[]> Rows(string address) =>
+            (await _browser.Settled(address)).QuerySelector($"table.ledger {heading}")?.Closest("table")!.QuerySelectorAll("tbody tr").ToArray()
+            ?? [];
+        IElement[] all = await Rows(path);
+        string Named(IElement row) => (row.Children[column - 1].QuerySelector("a") ?? row.Children[column - 1]).TextContent.Trim();
+        string wanted = Named(all[^1]);
+        Assert.True(wanted.Length > 2);
+        string asked = $"{path}{(path.Contains('?', StringComparison.Ordinal) ? '&' : '?')}{key}=";
+        IElement[] found = await Rows(asked + Uri.EscapeDataString(wanted.ToUpperInvariant()));
+        Assert.All(found, row => Assert.Contains(wanted, row.TextContent, StringComparison.OrdinalIgnoreCase));
+        string[] named = [.. all.Where(r => Named(r) == wanted).Select(r => r.TextContent)];
+        Assert.Equal(named, found.Select(r => r.TextContent).Intersect(named));
+        Assert.InRange(found.Length, 1, all.Length - 1);
+        Assert.Empty(await Rows(asked + "nowhere+to+be+found"));
+    }
+
     [Fact]
     public async Task Planters_are_found_by_part_of_their_name_and_by_area()
     {

@@ -315,7 +315,7 @@ public sealed class IndexModel(PageFrame frame, CrewDesk desk, SupplyDesk supply
                     .OrderBy(t => t.Task.Window.Best > Day)
                     .ThenBy(t => t.Task.Window.Best),
             ],
-            t => $"{t.Task.Place} {frame.Facts.Say(t.Task.Kind)}",
+            t => $"{t.Task.Place} {frame.Facts.Say(t.Task.Kind)} {What(t.Task)}",
             "as it comes due",
             [
                 new("place", "by place", all => all.OrderBy(t => t.Task.Place, StringComparer.OrdinalIgnoreCase)),
