@@ -23,6 +23,7 @@ public sealed class SchedulePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Work_is_placed_moved_by_hand_given_and_brought_by_the_shortest_way()
     {
         await Staff();
+        string[] waiting = [.. (await _lead.Settled(Schedule)).QuerySelectorAll("table.ledger tbody td:first-child").Select(c => c.TextContent.Trim())];
         string placed = await Place(Schedule, null, []);
         IDocument page = await _lead.Settled(placed);
         Assert.Contains("Quay cart", page.Words(), StringComparison.Ordinal);
@@ -38,6 +39,9 @@ public sealed class SchedulePageTests(MeadowApp app) : IClassFixture<MeadowApp>
             new LocalDate(2027, 5, 21)
         );
         Assert.Equal(wanted.Count(t => t.Window.NotAfter >= new LocalDate(2027, 5, 10)), placedTasks + leftTasks);
+        // What waits for a day is seen before it is placed.
+        Assert.Equal(placedTasks + leftTasks, waiting.Length);
+        Assert.Contains(row.Children[3].TextContent.Trim(), waiting);
 
         // Put by hand, it stays there, and what that does to the rest is said.
         string moved = await Place(placed, "pin", [("tasks[]", task), ("place", "barrows|2027-05-13")]);
