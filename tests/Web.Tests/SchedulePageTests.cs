@@ -23,7 +23,10 @@ public sealed class SchedulePageTests(MeadowApp app) : IClassFixture<MeadowApp>
     public async Task Work_is_placed_moved_by_hand_given_and_brought_by_the_shortest_way()
     {
         await Staff();
-        string[] waiting = [.. (await _lead.Settled(Schedule)).QuerySelectorAll("table.ledger tbody td:first-child").Select(c => c.TextContent.Trim())];
+        string[] waiting =
+        [
+            .. (await _lead.Settled(Schedule)).QuerySelectorAll("table.ledger tbody td:first-child").Select(c => c.TextContent.Trim()),
+        ];
         string placed = await Place(Schedule, null, []);
         IDocument page = await _lead.Settled(placed);
         Assert.Contains("Quay cart", page.Words(), StringComparison.Ordinal);
