@@ -83,5 +83,40 @@ public sealed class ReviewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
         Assert.Contains("0 of", (await crew.Open("/review")).QuerySelector("h1")!.TextContent, StringComparison.Ordinal);
         Assert.Contains("wrong pot before", (await crew.Open($"/log?planter={planters[0]}")).Words(), StringComparison.Ordinal);
         Assert.DoesNotContain("wrong pot before", (await crew.Open($"/planters/{planters[0]}")).Words(), StringComparison.Ordinal);
+
+        // An area with many planters is walked in parts that hold each once, and a look at the last of one leads to the first of the next.
+        using (
+            HttpResponseMessage many = await planner.PostFrom(
+                "/planters/table",
+                "/planters/table",
+                [("Rows", "Row pot\tLong row\tround\t40\t\t40\t130")]
+            )
+        )
+        {
+            string preview = $"{many.Headers.Location}";
+            using HttpResponseMessage taken = await planner.PostFrom(preview, "/planters/table?handler=take", [("id", preview.Split("draft=")[1])]);
+            Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+        }
+        walk = await crew.Open("/review");
+        string row = walk.QuerySelectorAll("nav a[href*='area=']").Single(a => a.TextContent == "Long row").GetAttribute("href")!;
+        var walked = new List<string>();
+        string[] parts =
+        [
+            .. (await crew.Open(row))
+                .QuerySelectorAll("nav a")
+                .Where(a => a.TextContent.Contains('–', StringComparison.Ordinal))
+                .Select(a => a.GetAttribute("href")!),
+        ];
+        Assert.Equal(3, parts.Length);
+        foreach (string part in parts)
+            walked.AddRange((await crew.Open(part)).QuerySelectorAll(".walk > li").Select(l => l.Id!["planter-".Length..]));
+        Assert.Equal(130, walked.Distinct().Count());
+        Assert.Equal(130, walked.Count);
+        using HttpResponseMessage last = await crew.PostFrom(
+            parts[0],
+            "/review",
+            [("planter", walked[59]), ("EntryId", $"{Guid.NewGuid()}"), ("Rating", "4"), ("Verdict", "Keep")]
+        );
+        Assert.EndsWith($"part=2#planter-{walked[60]}", $"{last.Headers.Location}", StringComparison.Ordinal);
     }
 }

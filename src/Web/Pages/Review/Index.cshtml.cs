@@ -20,9 +20,10 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PhotoStore photos,
     // A walk takes some days: what was looked at so long ago is looked at anew.
     private const int WalkDays = 14;
 
-    // Of more planters a page shows one area at a time.
+    // Of more planters a page shows one area at a time, and of an area with more a part.
     private const int MostAtOnce = 60;
 
+    private IReadOnlyList<Planter> _walk = [];
     private IReadOnlyDictionary<string, Observation> _seen = new Dictionary<string, Observation>();
     private IReadOnlyDictionary<string, PlanterSeason> _seasons = new Dictionary<string, PlanterSeason>();
 
@@ -61,7 +62,14 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PhotoStore photos,
 
     public SiteNow Now { get; private set; } = null!;
 
-    /// <summary>Planters of the walk, in their order.</summary>
+    /// <summary>Which part of the area's walk is asked for.</summary>
+    [BindProperty(SupportsGet = true, Name = "part")]
+    public string? PartText { get; set; }
+
+    /// <summary>The part that is shown.</summary>
+    public ListPage Part { get; private set; } = null!;
+
+    /// <summary>Planters of the walk that are shown, in their order.</summary>
     public IReadOnlyList<Planter> Planters { get; private set; } = [];
 
     /// <summary>Areas to choose among; empty where all stand on one page.</summary>
@@ -140,13 +148,17 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PhotoStore photos,
                     await photos.Add(picture.At(seen), picture.Jpeg, picture.Thumb);
                 }
                 await log.Record([seen], visitor.Person!.Id);
-                Planter? next = Planters.SkipWhile(p => p.Id != seen.PlanterId).Skip(1).FirstOrDefault(p => Found(p) is null);
-                return Redirect(
-                    $"/review{(Areas.Count > 0 ? $"?area={Uri.EscapeDataString(AreaId!)}" : string.Empty)}#{(next is null ? "walk" : $"planter-{next.Id}")}"
-                );
+                Planter? next = _walk.SkipWhile(p => p.Id != seen.PlanterId).Skip(1).FirstOrDefault(p => Found(p) is null);
+                return Redirect(Address(next is null ? Part.Number : PartOf(next.Id)) + (next is null ? "#walk" : $"#planter-{next.Id}"));
             },
             Load
         );
+
+    /// <summary>The address of a part of the walk.</summary>
+    public string Address(int part) =>
+        "/review" + (Areas.Count > 0 ? $"?area={Uri.EscapeDataString(AreaId!)}" : string.Empty) + (part > 1 ? $"&part={part}" : string.Empty);
+
+    private int PartOf(string planterId) => (_walk.TakeWhile(p => p.Id != planterId).Count() / MostAtOnce) + 1;
 
     private async Task Load()
     {
@@ -162,7 +174,9 @@ public sealed class IndexModel(PageFrame frame, LogStore log, PhotoStore photos,
             AreaId ??= Areas[0].Id;
             inUse = [.. inUse.Where(p => p.AreaId == AreaId)];
         }
-        Planters = [.. Now.Plan.Areas.SelectMany(a => inUse.Where(p => p.AreaId == a.Id))];
+        _walk = [.. Now.Plan.Areas.SelectMany(a => inUse.Where(p => p.AreaId == a.Id))];
+        Part = ListPage.Of(_walk.Count, _walk.Any(p => p.Id == PlanterId) ? $"{PartOf(PlanterId!)}" : PartText, MostAtOnce);
+        Planters = [.. Part.Take(_walk)];
         SiteYear year = await frame.Soon(frame.State.Year(SiteYear.UsualStart(frame.Today, Now.IsSouthern), null));
         HashSet<string> shown = [.. Planters.Select(p => p.Id)];
         _seasons = year.Planters.Where(s => shown.Contains(s.Planter.Id)).ToDictionary(s => s.Planter.Id, StringComparer.Ordinal);
