@@ -108,6 +108,7 @@ public sealed class ReviewPageTests(MeadowApp app) : IClassFixture<MeadowApp>
                 .Select(a => a.GetAttribute("href")!),
         ];
         Assert.Equal(3, parts.Length);
+        Assert.Equal(parts[1], (await crew.Open(row)).QuerySelector("a[rel=next]")!.GetAttribute("href"));
         foreach (string part in parts)
             walked.AddRange((await crew.Open(part)).QuerySelectorAll(".walk > li").Select(l => l.Id!["planter-".Length..]));
         Assert.Equal(130, walked.Distinct().Count());
