@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text;
 using AngleSharp.Dom;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace UnrulyMeadow.Web.Tests;
 
@@ -302,6 +303,20 @@ public sealed class DemoPageTests(MeadowApp app) : IClassFixture<MeadowApp>
             [("display", "kiosk-basket-fall"), ("day", "2027-01-11")]
         );
         Assert.Contains("lies in no turn no more", (await Pages.Parse(again)).Words(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_plan_that_waits_to_be_looked_at_still_waits_when_another_file_is_being_read()
+    {
+        byte[] plan = await _browser.GetByteArrayAsync(new Uri("/site?handler=plan", UriKind.Relative));
+        using HttpResponseMessage sent = await _browser.Upload("/site", "?handler=plan", plan, "plan.json");
+        string waits = $"{sent.Headers.Location}";
+        var read = new TaskCompletionSource<bool>();
+        Task other = app.Services.GetRequiredService<HeavyWork>().Do(() => read.Task);
+        Assert.Contains("another file is being read just now", (await _browser.Open(waits)).Words(), StringComparison.Ordinal);
+        read.SetResult(true);
+        await other;
+        Assert.Contains("plan.json takes nothing away", (await _browser.Open(waits)).Words(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -23,8 +23,8 @@ public sealed class PlanModel(PageFrame frame, PlanStore plans, LookFirst looks)
 
     public Plan Plan { get; private set; } = null!;
 
-    /// <summary>What the present plan holds that the other does not.</summary>
-    public PlanReplacement Lost { get; private set; } = null!;
+    /// <summary>What the present plan holds that the other does not; null where the file could not be read just now.</summary>
+    public PlanReplacement? Lost { get; private set; }
 
     public SiteNow Now { get; private set; } = null!;
 
